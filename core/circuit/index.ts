@@ -1,0 +1,6 @@
+export { withFaults } from './fault'
+export type { Fault } from './fault'
+export { climateOf, coil_ohm, LEAST_ohm, networkOf, UNKNOWN_COIL_ohm, wire_ohmPerM } from './network'
+export type { Climate, Element, Network } from './network'
+export { solverOf } from './solve'
+export type { Solver } from './solve'

@@ -1,0 +1,225 @@
+import type { Fault } from '../circuit'
+import type { Meter, OhmsTest, ReadingValue } from '../record'
+import type { CableId, CoreId, DeviceId, PlaceId, SpliceId, TerminalId } from '../site'
+import { classesOf, type ElementClass } from './element-classes'
+import { predict, type Expectation } from './predict'
+import { nodeAt, sceneWith, type Scene } from './scene'
+import { corrected_ohm, secondCoil, shortOn, within } from './verdict'
+
+/** One reading of a sweep, by its place in the list given. */
+export interface Observation { readonly test: OhmsTest; readonly value: ReadingValue; readonly meter: Meter }
+
+/** Somewhere a fault may be. */
+export type Suspect =
+  | { readonly kind: 'stretch'; readonly cable: CableId; readonly core: CoreId; readonly from: PlaceId; readonly to: PlaceId }
+  | { readonly kind: 'joint'; readonly splice: SpliceId; readonly place: PlaceId }
+  | { readonly kind: 'coil'; readonly device: DeviceId; readonly place: PlaceId }
+
+/** Which conductors the suspects belong to: the common, one station's own thread, or neither alone. */
+export type Where = 'common' | 'thread' | 'several'
+
+/** One explanation of some of the readings. `explains` are places in the list of observations. */
+export type Conclusion = { readonly explains: readonly number[] } & (
+  | { readonly kind: 'open' | 'resistive'; readonly where: Where; readonly suspects: readonly Suspect[]; readonly excess_ohm: number | null }
+  | { readonly kind: 'coil_part'; readonly suspects: readonly Suspect[]; readonly fraction: number }
+  | { readonly kind: 'second_coil' }
+  /** Lead and common touch, `distance_m` out at the most; at the coil when all of the wire is in the reading. */
+  | { readonly kind: 'short'; readonly distance_m: number; readonly atCoil: boolean; readonly between: readonly [PlaceId, PlaceId] }
+  | { readonly kind: 'leads_joined'; readonly terminals: readonly [TerminalId, TerminalId] }
+  | { readonly kind: 'lead_moved'; readonly terminals: readonly [TerminalId, TerminalId] }
+  | { readonly kind: 'swapped'; readonly terminals: readonly [TerminalId, TerminalId] }
+  /** No single fault at a place on record gives this reading. */
+  | { readonly kind: 'unexplained' }
+)
+
+/** The readings of a sweep taken together. */
+export interface JointConclusion {
+  readonly conclusions: readonly Conclusion[]
+  /** More than one fault is needed, or the record is wrong somewhere: the open readings fit no single break. */
+  readonly severalOrWrong: boolean
+}
+
+/** A fault that might be, and what every reading would then be. `null` leaves a reading as it was. */
+interface Candidate {
+  readonly conclusion: (explains: number[]) => Conclusion
+  readonly faults: readonly Fault[]
+  /** The most readings it can explain: those it moves at all. */
+  readonly moves: ReadonlySet<number>
+  /** Readings it answers by itself, not through the network: of leads that lie on other terminals than recorded. */
+  readonly instead?: ReadonlyMap<number, Expectation>
+}
+
+/**
+ * Explains the readings that the record does not, by what each candidate fault would make every reading be. A candidate
+ * counts where it moves misfits into their band and takes no reading that fits out of it; the one that explains most is
+ * taken, its equals become its suspects, and the rest is explained with it in place. Nothing is assumed of the wiring:
+ * trees, meshes and parallel cores go the same way.
+ */
+export function conclude(scene: Scene, observations: readonly Observation[]): JointConclusion {
+  const conclusions: Conclusion[] = []
+  const settled = new Map<number, Expectation>()
+  let now = scene
+  for (;;) {
+    const expected = observations.map((o, i) => settled.get(i) ?? predict(now, o.test, o.meter))
+    const fits = observations.map((o, i) => agrees(expected[i]!, o))
+    const misfits = new Set(observations.flatMap((_, i) => (fits[i] || !judgeable(expected[i]!) ? [] : [i])))
+    if (misfits.size === 0) break
+    const best = bestOf(now, observations, expected, misfits)
+    if (!best) {
+      conclusions.push({ kind: 'unexplained', explains: [...misfits] })
+      break
+    }
+    conclusions.push(best.candidate.conclusion(best.explains))
+    for (const [i, e] of best.candidate.instead ?? []) settled.set(i, e)
+    now = sceneWith(now, best.candidate.faults)
+  }
+  const opens = conclusions.filter((c) => (c.kind === 'open' || c.kind === 'unexplained') && c.explains.some((i) => observations[i]!.value.kind === 'open'))
+  return { conclusions, severalOrWrong: opens.length > 1 || (opens.length === 1 && opens[0]!.kind === 'unexplained') }
+}
+
+const judgeable = (e: Expectation) => e.kind === 'ohms' || e.kind === 'bounds'
+
+/** Whether a reading is what is expected: in the band, or open where no current can pass. */
+function agrees(e: Expectation, { value, meter }: Observation): boolean {
+  if (value.kind === 'open') return e.kind === 'open' || (e.kind !== 'not_readable' && e.low_ohm > meter.highest_ohm)
+  return within(e, corrected_ohm(value.ohm, meter))
+}
+
+/** Tries candidates, those that move the most misfits first, and stops where none left can do better. */
+function bestOf(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>) {
+  let best: { candidate: Candidate; explains: number[] } | null = null
+  const reach = (c: Candidate) => [...c.moves].filter((i) => misfits.has(i)).length
+  const candidates = candidatesFor(scene, observations, expected, misfits).sort((a, b) => reach(b) - reach(a))
+  for (const candidate of candidates) {
+    if (best && reach(candidate) <= best.explains.length) break
+    const explains = explainedBy(scene, observations, expected, misfits, candidate)
+    if (explains && explains.length > (best?.explains.length ?? 0)) best = { candidate, explains }
+  }
+  return best
+}
+
+/** The misfits that a candidate explains; null where it would take a reading that fits out of its band. */
+function explainedBy(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, candidate: Candidate): number[] | null {
+  const after = candidate.faults.length > 0 ? sceneWith(scene, candidate.faults) : scene
+  const explains: number[] = []
+  for (const i of candidate.moves) {
+    if (!judgeable(expected[i]!)) continue
+    const o = observations[i]!
+    const then = candidate.instead?.get(i) ?? predict(after, o.test, o.meter)
+    const agreed = agrees(then.kind === 'bounds' ? { kind: 'open' } : then, o)
+    if (misfits.has(i) && agreed) explains.push(i)
+    if (!misfits.has(i) && !agreed) return null
+  }
+  return explains.length > 0 ? explains : null
+}
+
+function candidatesFor(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Candidate[] {
+  const classes = classesOf(scene, observations.map((o) => o.test), misfits)
+  return [
+    ...classes.map(openAt),
+    ...classes.filter(isSeries).flatMap((c) => resistiveAt(c, observations, expected, misfits)),
+    ...pairCandidates(scene, observations, expected, misfits),
+    ...lowCandidates(scene, observations, expected, misfits),
+    ...classes.filter(isSeries).flatMap((c) => coilPartAt(c, observations, expected, misfits)),
+  ]
+}
+
+/** Parts in series, which one resistance can stand in; not the cores of a whole jacket. */
+const isSeries = (c: ElementClass) => c.openTogether.length === 1
+
+function openAt(c: ElementClass): Candidate {
+  return {
+    faults: [{ kind: 'open', elements: c.openTogether }], moves: new Set(c.share.keys()),
+    conclusion: (explains) => ({ kind: 'open', explains, where: c.where, suspects: c.suspects, excess_ohm: null }),
+  }
+}
+
+/** What is missing from or left over in each misfit, by the currents of a class: least squares over x in R + i²·x. */
+function fitted_ohm(c: ElementClass, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, sign: 1 | -1): number | null {
+  let [top, bottom] = [0, 0]
+  for (const [i, share] of c.share) {
+    const [e, o] = [expected[i]!, observations[i]!]
+    if (!misfits.has(i) || e.kind !== 'ohms' || o.value.kind !== 'ohm') continue
+    const off = corrected_ohm(o.value.ohm, o.meter) - e.expected_ohm
+    if (Math.sign(off) !== sign) continue
+    top += share ** 2 * off
+    bottom += share ** 4
+  }
+  return bottom > 0 ? top / bottom : null
+}
+
+function resistiveAt(c: ElementClass, ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]): Candidate[] {
+  const ohm = fitted_ohm(c, ...given, 1)
+  const suspects = c.suspects.filter((s) => s.kind !== 'coil') // a coil's own turns do not rise
+  if (ohm === null || suspects.length === 0) return []
+  return [{
+    faults: [{ kind: 'series', element: c.representative, ohm }], moves: new Set(c.share.keys()),
+    conclusion: (explains) => ({ kind: 'resistive', explains, where: c.where, suspects, excess_ohm: ohm }),
+  }]
+}
+
+function coilPartAt(c: ElementClass, ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]): Candidate[] {
+  const coils = c.suspects.filter((s) => s.kind === 'coil')
+  const ohm = fitted_ohm(c, ...given, -1)
+  if (ohm === null || coils.length !== 1 || c.coil === null || -ohm > c.coil.ohm * 1.1) return []
+  const fraction = Math.min(1, -ohm / c.coil.ohm)
+  return [{
+    faults: [{ kind: 'series', element: c.coil.element, ohm: -fraction * c.coil.ohm }], moves: new Set(c.share.keys()),
+    conclusion: (explains) => ({ kind: 'coil_part', explains, suspects: coils, fraction }),
+  }]
+}
+
+/** What may take one reading down by itself: a short on its way, or a second coil side by side with its own. */
+function lowCandidates(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Candidate[] {
+  return [...misfits].flatMap((i) => {
+    const [{ test, value, meter }, e] = [observations[i]!, expected[i]!]
+    if (value.kind !== 'ohm' || e.kind !== 'ohms') return []
+    const ohm = corrected_ohm(value.ohm, meter)
+    if (ohm >= e.low_ohm) return []
+    const found: Candidate[] = []
+    const moves = new Set([i])
+    const short = shortOn(scene, test, ohm, meter)
+    if (short) {
+      const { distance_m, atCoil, at } = short
+      found.push({ faults: [short.fault], moves, conclusion: (explains) => ({ kind: 'short', explains, distance_m, atCoil, between: [at.fromPlace, at.toPlace] }) })
+    }
+    const second = secondCoil(scene, test)
+    if (second) found.push({ faults: [second], moves, conclusion: (explains) => ({ kind: 'second_coil', explains }) })
+    return found
+  })
+}
+
+/** Leads of two terminals touching, one lead moved to the other's terminal, or the two exchanged. */
+function pairCandidates(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Candidate[] {
+  const single = [...observations.keys()].filter((i) => isTerminal(observations[i]!.test) && judgeable(expected[i]!))
+  const candidates: Candidate[] = []
+  for (const i of single) for (const j of single) {
+    if (i >= j || !misfits.has(i) || !misfits.has(j)) continue
+    const [a, b] = [observations[i]!, observations[j]!]
+    const terminals = [terminalOf(a.test), terminalOf(b.test)] as const
+    const nodes = [nodeAt(scene, a.test.from), nodeAt(scene, b.test.from)]
+    const moves = new Set([i, j])
+    const pair = (kind: 'leads_joined' | 'swapped', faults: Fault[], instead?: ReadonlyMap<number, Expectation>): Candidate =>
+      ({ faults, moves, ...(instead && { instead }), conclusion: (explains) => ({ kind, explains, terminals }) })
+    if (nodes[0] === null || nodes[1] === null) continue
+    const bridge: Fault = { kind: 'bridge', a: nodes[0]!, b: nodes[1]!, ohm: 0 }
+    if (a.value.kind === 'ohm' && b.value.kind === 'ohm') {
+      candidates.push(pair('leads_joined', [bridge]), pair('swapped', [], new Map([[i, expected[j]!], [j, expected[i]!]])))
+    } else if (a.value.kind !== b.value.kind) {
+      const [full, empty] = a.value.kind === 'ohm' ? [i, j] : [j, i]
+      const both = predict(sceneWith(scene, [bridge]), observations[full]!.test, a.meter)
+      const order = full === i ? terminals : [terminals[1], terminals[0]] as const
+      candidates.push({
+        faults: [], moves, instead: new Map<number, Expectation>([[full, both], [empty, { kind: 'open' }]]),
+        conclusion: (explains) => ({ kind: 'lead_moved', explains, terminals: order }),
+      })
+    }
+  }
+  return candidates
+}
+
+const isTerminal = (test: OhmsTest) => test.from.kind === 'terminal'
+const terminalOf = (test: OhmsTest): TerminalId => {
+  if (test.from.kind !== 'terminal') throw new Error('terminalOf: the test does not start at a terminal')
+  return test.from.terminal
+}

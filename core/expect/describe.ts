@@ -1,0 +1,96 @@
+import { byTag, must, placeDistances_m, walkFrom, type ControllerId, type PlaceId, type Site, type TerminalId } from '../site'
+import type { Conclusion, JointConclusion, Observation, Suspect } from './conclude'
+import type { Scene } from './scene'
+
+/** Something to say: a code and its figures by name. Units are in the names; the edge turns them into the user's. */
+export interface Statement { readonly code: string; readonly params: Readonly<Record<string, string | number>> }
+
+/** A conclusion in words-to-be, with what to do next, and where on the drawing it lies. */
+export interface Described {
+  readonly conclusion: Conclusion
+  readonly says: Statement
+  readonly next: Statement
+  /** Terminals whose readings it explains. */
+  readonly terminals: readonly TerminalId[]
+  /** The two boxes, nearest and farthest, between which the fault lies; equal where it lies in one. */
+  readonly between: readonly [PlaceId, PlaceId] | null
+}
+
+/** Puts the joint conclusion of one controller's sweep into statements, the farthest-reaching first. */
+export function describe(scene: Scene, controller: ControllerId, observations: readonly Observation[], joint: JointConclusion): Described[] {
+  const distance_m = distancesFrom(scene, controller)
+  return joint.conclusions.map((conclusion) => {
+    const terminals = conclusion.explains.flatMap((i) => {
+      const { from } = observations[i]!.test
+      return from.kind === 'terminal' ? [from.terminal] : []
+    })
+    const tags = tagsText(terminals.map((t) => tagOf(scene.site, controller, t)))
+    const between = 'suspects' in conclusion ? span(conclusion.suspects, distance_m) : conclusion.kind === 'short' ? conclusion.between : null
+    return { conclusion, terminals, between, says: saysOf(scene.site, controller, conclusion, tags, between), next: nextOf(scene.site, controller, conclusion, tags, between) }
+  })
+}
+
+const tagOf = (site: Site, controller: ControllerId, terminal: TerminalId) => must(must(site.controllers, controller).terminals, terminal).tag
+
+/** Metres of conductor from the controller to each place, along whatever is landed there. */
+export function distancesFrom(scene: Scene, controller: ControllerId): Map<PlaceId, number> {
+  const terminals = Object.keys(must(scene.site.controllers, controller).terminals) as TerminalId[]
+  return placeDistances_m(terminals.map((t) => walkFrom(scene.site, scene.network.wiring, controller, t)))
+}
+
+/** Tags as people list them: runs of three and more numbers drawn together, `MV, 1, 4–9`. */
+export function tagsText(tags: readonly string[]): string {
+  const sorted = [...new Set(tags)].sort((a, b) => Number(/^\d/.test(a)) - Number(/^\d/.test(b)) || byTag(a, b))
+  const runs: string[][] = []
+  for (const tag of sorted) {
+    const last = runs.at(-1)
+    if (last && /^\d+$/.test(tag) && Number(tag) === Number(last.at(-1)) + 1) last.push(tag)
+    else runs.push([tag])
+  }
+  return runs.flatMap((run) => (run.length > 2 ? [`${run[0]}–${run.at(-1)}`] : run)).join(', ')
+}
+
+function span(suspects: readonly Suspect[], distance_m: ReadonlyMap<PlaceId, number>): [PlaceId, PlaceId] | null {
+  const places = suspects.flatMap((s) => (s.kind === 'stretch' ? [s.from, s.to] : [s.place]))
+  const ordered = [...new Set(places)].sort((a, b) => (distance_m.get(a) ?? Infinity) - (distance_m.get(b) ?? Infinity))
+  return ordered.length > 0 ? [ordered[0]!, ordered.at(-1)!] : null
+}
+
+const isHome = (site: Site, controller: ControllerId, place: PlaceId) => must(site.controllers, controller).place === place
+
+function saysOf(site: Site, controller: ControllerId, c: Conclusion, tags: string, between: readonly [PlaceId, PlaceId] | null): Statement {
+  const at = between && { from: must(site.places, between[0]).tag, to: must(site.places, between[1]).tag }
+  const count = c.explains.length
+  const say = (code: string, params: Statement['params'] = {}): Statement => ({ code, params: { tags, count, ...at, ...params } })
+  switch (c.kind) {
+    case 'open': case 'resistive': {
+      const where = c.where === 'thread' && count === 1 ? 'thread' : c.where === 'several' ? 'cable' : 'common'
+      const spread = !at || at.from === at.to ? 'in' : isHome(site, controller, between![0]) ? 'first' : 'between'
+      return say(`${c.kind}_${where}${where === 'thread' ? '' : `_${spread}`}`, c.excess_ohm === null ? {} : { excess_ohm: c.excess_ohm })
+    }
+    case 'coil_part': return say(c.fraction > 0.97 ? 'coil_shorted' : 'coil_part', { share_ratio: c.fraction })
+    case 'short': return say(c.atCoil ? 'short_at_coil' : 'short', { distance_m: c.distance_m })
+    case 'second_coil': case 'unexplained': return say(c.kind)
+    case 'leads_joined': case 'lead_moved': case 'swapped': {
+      const [one, other] = c.terminals.map((t) => tagOf(site, controller, t)) as [string, string]
+      return say(c.kind, { one, other })
+    }
+  }
+}
+
+/** The measurement that splits the suspects at the least trouble. */
+function nextOf(site: Site, controller: ControllerId, c: Conclusion, tags: string, between: readonly [PlaceId, PlaceId] | null): Statement {
+  const at = between && { from: must(site.places, between[0]).tag, to: must(site.places, between[1]).tag }
+  const say = (code: string): Statement => ({ code, params: { tags, ...at } })
+  switch (c.kind) {
+    case 'open': case 'resistive':
+      if (c.where === 'thread' && c.explains.length === 1) return say('read_coil_at_box')
+      if (!between) return say('repeat')
+      return say(isHome(site, controller, between[0]) ? 'check_home_then_box' : 'open_near_box')
+    case 'coil_part': return say('read_coil_at_box')
+    case 'short': return say(c.atCoil ? 'read_coil_at_box' : 'look_along')
+    case 'second_coil': return say('look_for_second')
+    case 'leads_joined': case 'lead_moved': case 'swapped': return say('look_at_terminals')
+    case 'unexplained': return say('check_record')
+  }
+}

@@ -1,0 +1,180 @@
+import { coil_ohm, UNKNOWN_COIL_ohm, wire_ohmPerM, type Element } from '../circuit'
+import { copperFactor, maximum_ohmPerM } from '../quantity'
+import type { Meter, OhmsTest } from '../record'
+import { lengthBetween_m, netsOf, stopPositions_m, UNKNOWN_GAUGE, UNKNOWN_RUN_m, type CableId, type CoreId, type DeviceId, type End, type Link, type SpliceId } from '../site'
+import { nodeAt, type Scene } from './scene'
+
+/** One line of the sum that makes up a reading. `share` is the part of the meter's current that passes here. */
+export type Term =
+  | { readonly kind: 'wire'; readonly side: 'lead' | 'return' | 'other'; readonly cable: CableId; readonly core: CoreId; readonly length_m: number; readonly share: number; readonly ohm: number }
+  | { readonly kind: 'joints'; readonly count: number; readonly ohm: number }
+  | { readonly kind: 'coil'; readonly device: DeviceId; readonly share: number; readonly ohm: number }
+
+/** How far each source may take a reading off the sum, below and above, in ohms. `unknown` is what the record leaves open. */
+export interface Deviations {
+  readonly coil: Span; readonly wire: Span; readonly joints: Span; readonly meter: Span; readonly unknown: Span
+}
+export interface Span { readonly below: number; readonly above: number }
+
+/** What the record says a meter should show. */
+export type Expectation =
+  | { readonly kind: 'ohms'; readonly expected_ohm: number; readonly low_ohm: number; readonly high_ohm: number
+    readonly terms: readonly Term[]; readonly deviations: Deviations }
+  /** The record is incomplete: anything between these may be sound. */
+  | { readonly kind: 'bounds'; readonly low_ohm: number; readonly high_ohm: number }
+  /** By the record no current can pass. */
+  | { readonly kind: 'open' }
+  | { readonly kind: 'not_readable'; readonly by: readonly DeviceId[] }
+
+/** Current below this share of the meter's is rounding, not a way for current: sums are exact to about 1e-12. */
+const NO_SHARE = 1e-9
+
+/**
+ * Predicts an ohms reading from the network. The terms are the power each part takes per square of the meter's current,
+ * i²·r, which sum exactly to the reading for any mesh (Tellegen's theorem), and are also its sensitivity to each part.
+ */
+export function predict(scene: Scene, test: OhmsTest, meter: Meter): Expectation {
+  const by = switchedBy(scene, test)
+  if (by.length > 0) return { kind: 'not_readable', by }
+  const [from, to] = [nodeAt(scene, test.from), nodeAt(scene, test.to)]
+  if (from === null || to === null || !scene.solver.connected(from, to))
+    return incomplete(scene, test) ? boundsFor(scene, test, meter) : { kind: 'open' }
+  const volts = scene.solver.potentials(from, to)
+  const shares = scene.network.elements.flatMap((element) => {
+    const share = (volts[element.a]! - volts[element.b]!) / element.ohm
+    return Math.abs(share) > NO_SHARE ? [{ element, share: Math.abs(share) }] : []
+  })
+  const expected_ohm = volts[from]!
+  const deviations = deviationsOf(scene, shares, expected_ohm, meter)
+  const sides = Object.values(deviations) as Span[]
+  const apart = (side: keyof Span) =>
+    Math.hypot(...[deviations.coil, deviations.wire, deviations.joints, deviations.meter].map((s) => s[side])) + deviations.unknown[side]
+  if (sides.some((s) => Number.isNaN(s.above))) throw new Error('predict: a deviation is not a number')
+  return {
+    kind: 'ohms', expected_ohm, low_ohm: Math.max(0, expected_ohm - apart('below')), high_ohm: expected_ohm + apart('above'),
+    terms: termsOf(scene, test, shares), deviations,
+  }
+}
+
+interface Share { readonly element: Element; readonly share: number }
+
+function switchedBy(scene: Scene, test: OhmsTest): DeviceId[] {
+  return [test.from, test.to].flatMap((probe) => (probe.kind === 'terminal'
+    ? [...(scene.hanging(probe.controller).get(probe.terminal)?.switchedBy ?? [])] : []))
+}
+
+/** Whether something of unknown partner hangs on either probe, or nothing at all is on record for it. */
+function incomplete(scene: Scene, test: OhmsTest): boolean {
+  return [test.from, test.to].some((probe) => {
+    if (probe.kind !== 'terminal') return false
+    const at = scene.hanging(probe.controller).get(probe.terminal)
+    return at === undefined || !at.landed || at.loose.length > 0
+  })
+}
+
+/** A sound coil at the end of some wire: from the least coil with none to the largest at the end of a long thin run. */
+function boundsFor(scene: Scene, test: OhmsTest, meter: Meter): Expectation {
+  const { site, climate } = scene
+  const meant = [test.from, test.to].flatMap((probe) => (probe.kind === 'terminal' ? intendedCoils(scene, probe) : []))
+  const coils = meant.length > 0 ? meant : [UNKNOWN_COIL_ohm]
+  const factor = copperFactor(climate.coil_C)
+  const tolerance = site.settings.coilTolerance_ratio
+  const parallel = (side: 'low' | 'high') => 1 / coils.reduce((sum, c) => sum + 1 / c[side], 0)
+  const thin_ohmPerM = maximum_ohmPerM(UNKNOWN_GAUGE[site.settings.market].thin)
+  const farthest_ohm = 2 * UNKNOWN_RUN_m.high * thin_ohmPerM * copperFactor(climate.ground_C)
+  const off = (ohm: number) => meter.accuracy_ratio * ohm + meter.offset_ohm
+  const low = parallel('low') * factor * (1 - tolerance)
+  const high = Math.max(...coils.map((c) => c.high)) * factor * (1 + tolerance) + farthest_ohm
+  return { kind: 'bounds', low_ohm: Math.max(0, low - off(low)), high_ohm: high + off(high) }
+}
+
+function intendedCoils(scene: Scene, probe: Extract<End, { kind: 'terminal' }>): { low: number; high: number }[] {
+  const { site } = scene
+  const valves = Object.values(site.stations).flatMap((s) => (s.controller === probe.controller && s.terminal === probe.terminal ? s.valves : []))
+  return valves.map((device) => {
+    const link = { kind: 'coil', device } as Extract<Link, { kind: 'coil' }>
+    return { low: coil_ohm(site, link, 'low'), high: coil_ohm(site, link, 'high') }
+  })
+}
+
+function termsOf(scene: Scene, test: OhmsTest, shares: readonly Share[]): Term[] {
+  const nets = netsOf(scene.network.wiring)
+  const [leadNet, returnNet] = [test.from, test.to].map((probe) => nets.of(scene.network.wiring.pointOf(probe)))
+  const terms: Term[] = []
+  for (const run of runsOf(scene, shares)) {
+    const net = nets.of(run.link.a)
+    terms.push({
+      kind: 'wire', side: net === leadNet ? 'lead' : net === returnNet ? 'return' : 'other', cable: run.link.cable, core: run.link.core,
+      length_m: run.length.value * run.whole, share: run.share, ohm: run.ohm,
+    })
+  }
+  const legs = shares.filter(({ element }) => element.link?.kind === 'leg')
+  const joints = new Set(legs.map(({ element }) => (element.link as Extract<Link, { kind: 'leg' }>).splice))
+  if (joints.size > 0) terms.push({ kind: 'joints', count: joints.size, ohm: sum(legs.map(power)) })
+  for (const s of shares) if (s.element.link?.kind === 'coil') terms.push({ kind: 'coil', device: s.element.link.device, share: s.share, ohm: power(s) })
+  const order = { lead: 0, joints: 1, coil: 2, other: 3, return: 4 }
+  return terms.sort((a, b) => order[a.kind === 'wire' ? a.side : a.kind] - order[b.kind === 'wire' ? b.side : b.kind])
+}
+
+const power = ({ element, share }: Share) => share * share * element.ohm
+const sum = (values: readonly number[]) => values.reduce((total, v) => total + v, 0)
+
+interface WireRun { readonly link: Extract<Link, { kind: 'stretch' }>; readonly to: number; readonly share: number; readonly ohm: number; readonly length: { value: number; low: number; high: number }; readonly whole: number }
+
+/** Neighbouring stretches of one core that carry the same current, as one: the stop between cancels from the length. */
+function runsOf(scene: Scene, shares: readonly Share[]): WireRun[] {
+  const runs: WireRun[] = []
+  const stretches = shares.flatMap((s) => (s.element.link?.kind === 'stretch' ? [{ ...s, link: s.element.link }] : []))
+  stretches.sort((a, b) => (a.link.cable === b.link.cable ? 0 : a.link.cable < b.link.cable ? -1 : 1)
+    || (a.link.core === b.link.core ? 0 : a.link.core < b.link.core ? -1 : 1) || a.link.from - b.link.from)
+  for (const s of stretches) {
+    const positions = stopPositions_m(scene.site.cables[s.link.cable]!)
+    const last = runs.at(-1)
+    const goesOn = last && last.whole === 1 && last.link.cable === s.link.cable && last.link.core === s.link.core
+      && last.to === s.link.from && Math.abs(last.share - s.share) < NO_SHARE
+    const first = goesOn ? last.link : s.link
+    const length = lengthBetween_m(positions, first.from, s.link.to)
+    const ohm = (goesOn ? last.ohm : 0) + power(s)
+    const nominal = length.value * wire_ohmPerM(scene.site, s.link, scene.climate).value * s.share ** 2
+    const whole = nominal > ohm * 1.000001 ? ohm / nominal : 1 // part of a stretch, where a cross splits it
+    if (goesOn) runs.pop()
+    runs.push({ link: first, to: s.link.to, share: s.share, ohm, length, whole })
+  }
+  return runs
+}
+
+function deviationsOf(scene: Scene, shares: readonly Share[], expected_ohm: number, meter: Meter): Deviations {
+  const { settings, devices } = scene.site
+  const [coils, joints, unknowns] = [[] as number[], new Map<SpliceId, number>(), [] as Span[]]
+  for (const s of shares) {
+    if (s.element.link?.kind === 'coil') {
+      const ohm = power(s)
+      if (devices[s.element.link.device]!.coilKind !== null) coils.push(ohm * settings.coilTolerance_ratio)
+      else unknowns.push({ below: ohm * (1 - UNKNOWN_COIL_ohm.low / UNKNOWN_COIL_ohm.value), above: ohm * (UNKNOWN_COIL_ohm.high / UNKNOWN_COIL_ohm.value - 1) })
+    } else if (s.element.link?.kind === 'leg') {
+      const { splice } = s.element.link
+      joints.set(splice, (joints.get(splice) ?? 0) + s.share ** 2 * (settings.soundSpliceSpread_ohm / 2))
+    }
+  }
+  let [wireBelow, wireAbove] = [0, 0]
+  for (const run of runsOf(scene, shares)) {
+    const perM = wire_ohmPerM(scene.site, run.link, scene.climate)
+    const known = perM.gauge !== null
+    const maximum = known ? perM.high / perM.value : 1
+    wireBelow += run.ohm * settings.lengthTolerance_ratio
+    wireAbove += run.ohm * (maximum * (1 + settings.lengthTolerance_ratio) - 1)
+    const { value, low, high } = run.length
+    if (known && low === high) continue
+    const scale = run.whole * run.share ** 2
+    unknowns.push({
+      below: (value * perM.value - low * (known ? perM.value : perM.low)) * scale,
+      above: (high * (known ? perM.value : perM.high) - value * perM.value) * scale,
+    })
+  }
+  const even = (ohm: number): Span => ({ below: ohm, above: ohm })
+  return {
+    coil: even(Math.hypot(...coils)), wire: { below: wireBelow, above: wireAbove }, joints: even(Math.hypot(...joints.values())),
+    meter: even(meter.accuracy_ratio * expected_ohm + meter.offset_ohm),
+    unknown: { below: sum(unknowns.map((u) => u.below)), above: sum(unknowns.map((u) => u.above)) },
+  }
+}

@@ -1,0 +1,24 @@
+import type { Meter, OhmsTest, ReadingValue } from '../record'
+import type { ControllerId, TerminalId } from '../site'
+import { conclude, type JointConclusion } from './conclude'
+import { predict, type Expectation } from './predict'
+import { sweepTerminals, terminalTest, type Scene } from './scene'
+import { judge, type Judged } from './verdict'
+
+/** A terminal of a sweep with what the record expects of it. */
+export interface Expected { readonly terminal: TerminalId; readonly test: OhmsTest; readonly expectation: Expectation }
+
+/** What a sweep of a controller should read, terminal by terminal; nothing for a controller without a common. */
+export function expectSweep(scene: Scene, controller: ControllerId, meter: Meter): Expected[] {
+  return sweepTerminals(scene.site, controller, scene.hanging(controller)).flatMap((terminal) => {
+    const test = terminalTest(scene.site, controller, terminal)
+    return test ? [{ terminal, test, expectation: predict(scene, test, meter) }] : []
+  })
+}
+
+export interface SweepReading { readonly test: OhmsTest; readonly value: ReadingValue; readonly meter: Meter }
+
+/** Every reading judged by itself, and all of them together. Places in both lists are the readings' own. */
+export function judgeSweep(scene: Scene, readings: readonly SweepReading[]): { judged: Judged[]; joint: JointConclusion } {
+  return { judged: readings.map((r) => judge(scene, r.test, r.value, r.meter)), joint: conclude(scene, readings) }
+}

@@ -1,0 +1,6 @@
+export { canonicalJson } from './canonical'
+export { probeAt, readReadingsCsv } from './readings-csv'
+export type { CsvReading } from './readings-csv'
+export { MOST_BYTES, parseJson, propertyFile, readProperty, writeProperty } from './site-file'
+export type { Property, PropertyFile } from './site-file'
+export { FORMAT_NAME } from './upgrade'

@@ -1,0 +1,8 @@
+export { area_mm2, gaugeSchema, gaugeText, maximum_ohmPerM, nominal_ohmPerM } from './gauge'
+export type { Gauge } from './gauge'
+export { inUnit, toMetres, M_PER_FT } from './length'
+export type { LengthUnit } from './length'
+export { ohmsText, parseOhms } from './ohms'
+export { celsius, copperFactor, fahrenheit } from './temperature'
+export { lengthText, printFigure, temperatureText } from './print'
+export type { Units } from './print'

@@ -1,0 +1,25 @@
+import { inUnit, type LengthUnit } from './length'
+import { ohmsText } from './ohms'
+import { fahrenheit } from './temperature'
+
+/** The units a property is read in; everything is stored in metres and °C. */
+export interface Units { readonly length: LengthUnit; readonly temperature: 'C' | 'F' }
+
+/** Prints a figure in the user's units by the ending of its name: `_m`, `_C`, `_ohm`, `_ratio`. Others stay as they are. */
+export function printFigure(name: string, value: string | number, units: Units): string {
+  if (typeof value === 'string') return value
+  if (name.endsWith('_m')) return lengthText(value, units)
+  if (name.endsWith('_C')) return temperatureText(value, units)
+  if (name.endsWith('_ohm')) return `${ohmsText(value)} Ω`
+  if (name.endsWith('_ratio')) return `${Math.round(value * 100)} %`
+  return String(value)
+}
+
+export function lengthText(length_m: number, units: Units): string {
+  const length = inUnit(length_m, units.length)
+  return `${length < 10 ? Number(length.toFixed(1)) : Math.round(length)} ${units.length}`
+}
+
+export function temperatureText(at_C: number, units: Units): string {
+  return units.temperature === 'F' ? `${Math.round(fahrenheit(at_C))} °F` : `${Math.round(at_C)} °C`
+}

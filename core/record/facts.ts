@@ -1,0 +1,48 @@
+import { accepted, refusal, refused, type Outcome } from '../refusal'
+import { lookUp } from '../site/look-up'
+import type { Facts, Reading } from './fact'
+import type { FactKind, Message } from './message'
+
+/** Which collection of the facts a kind of message adds to. */
+export const FACT_COLLECTION = { visit: 'visits', reading: 'readings', strikeOut: 'strikeOuts', caution: 'cautions', closing: 'closings' } as const satisfies Record<FactKind, keyof Facts>
+
+/** The facts with one more. A fact already there under this id stays as it is; one that points at nothing is refused. */
+export function withFact(facts: Facts, id: string, body: Extract<Message['body'], { fact: unknown }>): Outcome<Facts> {
+  const collection = FACT_COLLECTION[body.kind]
+  if (lookUp(facts[collection], id)) return accepted(facts)
+  const missing = missingFor(facts, body)
+  if (missing) return refused(refusal('fact_points_nowhere', [collection, id], { id: missing }))
+  return accepted({ ...facts, [collection]: { ...facts[collection], [id]: body.fact } })
+}
+
+function missingFor(facts: Facts, body: Extract<Message['body'], { fact: unknown }>): string | null {
+  switch (body.kind) {
+    case 'visit': return null
+    case 'strikeOut': return lookUp(facts.readings, body.fact.reading) ? null : body.fact.reading
+    default: return lookUp(facts.visits, body.fact.visit) ? null : body.fact.visit
+  }
+}
+
+/** A reading with its id, and the reason if it was struck out. */
+export interface Logged { readonly id: string; readonly reading: Reading; readonly struck: string | null }
+
+/** A visit's readings in the order taken, struck ones included. */
+export function readingsOf(facts: Facts, visit: string): Logged[] {
+  const struck = new Map(Object.values(facts.strikeOuts).map((s) => [s.reading, s.reason]))
+  return Object.entries(facts.readings)
+    .filter(([, r]) => r.visit === visit)
+    .map(([id, reading]) => ({ id, reading, struck: struck.get(id) ?? null }))
+    .sort((a, b) => a.reading.at.localeCompare(b.reading.at) || a.id.localeCompare(b.id))
+}
+
+/** The visit's readings that count: of one pair of points, the last that was not struck out. */
+export function standingReadings(facts: Facts, visit: string, pairKey: (reading: Reading) => string): Logged[] {
+  const standing = new Map<string, Logged>()
+  for (const logged of readingsOf(facts, visit)) if (logged.struck === null) standing.set(pairKey(logged.reading), logged)
+  return [...standing.values()]
+}
+
+/** Visits, the latest first. */
+export function visitsInOrder(facts: Facts): string[] {
+  return Object.keys(facts.visits).sort((a, b) => Date.parse(facts.visits[b]!.at) - Date.parse(facts.visits[a]!.at) || b.localeCompare(a))
+}

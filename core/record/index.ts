@@ -1,0 +1,8 @@
+export { caution, CAUTIONS, closing, factsSchema, noFacts, reading, readingValue, strikeOut, visit } from './fact'
+export type { Caution, CautionCode, Closing, Facts, OhmsTest, Reading, ReadingValue, StrikeOut, Visit } from './fact'
+export { FACT_COLLECTION, readingsOf, standingReadings, visitsInOrder, withFact } from './facts'
+export type { Logged } from './facts'
+export { batch, message, messageBody, SCHEMA_VERSION } from './message'
+export type { Batch, FactKind, Message, MessageBody } from './message'
+export { COMMON_METER, meter } from './meter'
+export type { Meter } from './meter'

@@ -1,0 +1,49 @@
+import * as z from 'zod'
+import { conditionField } from './condition'
+import { coilKindId, placeId, tag, words } from './ids'
+import { known } from './known'
+
+const PORTS = {
+  coil: ['a', 'b'],
+  relay: ['a', 'b'],
+  sensor: ['a', 'b'],
+  flow_sensor: ['a', 'b'],
+  decoder: ['path_1', 'path_2', 'common', 'out_1', 'out_2'],
+  sequencer: ['in', 'common', 'out_1', 'out_2', 'out_3', 'out_4'],
+  arrestor: ['path_1', 'path_2', 'earth'],
+} as const
+
+export const deviceKind = z.enum(Object.keys(PORTS) as [keyof typeof PORTS, ...(keyof typeof PORTS)[]])
+export type DeviceKind = z.infer<typeof deviceKind>
+export type Port = (typeof PORTS)[DeviceKind][number]
+
+/** The named ports of a kind of device. */
+export const portsOf = (kind: DeviceKind): readonly Port[] => PORTS[kind]
+
+/** Something wires end on. A valve is its `coil`; which coil is a master valve, its point of connection says. */
+export const device = z.strictObject({
+  kind: deviceKind,
+  place: placeId,
+  tag: tag.nullable().default(null),
+  name: words(80).default(''),
+  coilKind: coilKindId.nullable().default(null),
+  address: z.int().min(0).max(9999).nullable().default(null),
+  installed: known(z.iso.date()).default(null),
+  condition: conditionField(),
+})
+export type Device = z.infer<typeof device>
+
+/** The figures of a coil's data sheet. `resistance_ohm` is DC at 20 °C; currents are at `rated_V` and `rated_Hz`. */
+export const coilKind = z.strictObject({
+  name: words(80),
+  current: z.enum(['ac', 'dc_latching']).default('ac'),
+  resistance_ohm: z.number().positive().max(10_000),
+  rated_V: z.number().positive().max(60).default(24),
+  rated_Hz: z.union([z.literal(50), z.literal(60)]).default(60),
+  inrush_A: z.number().positive().max(20).nullable().default(null),
+  holding_A: z.number().positive().max(20).nullable().default(null),
+  minimum_V: z.number().positive().max(60).default(19),
+  holdMinimum_V: z.number().positive().max(60).default(15),
+}).refine((c) => [c.inrush_A, c.holding_A].every((amps) => amps === null || c.rated_V / amps >= c.resistance_ohm),
+  'the impedance, rated volts over amperes, must not be below the DC resistance')
+export type CoilKind = z.infer<typeof coilKind>

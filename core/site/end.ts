@@ -1,0 +1,25 @@
+import * as z from 'zod'
+import { cableId, controllerId, coreId, deviceId, placeId, stopId, terminalId } from './ids'
+
+/**
+ * Something a joint can hold. A piece of core has one end at the stop where it `leaves` towards the jacket's far
+ * end and one at the stop where it `arrives`.
+ */
+export const end = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('core'), cable: cableId, core: coreId, stop: stopId, side: z.enum(['arrives', 'leaves']) }),
+  z.strictObject({ kind: z.literal('port'), device: deviceId, port: z.string().max(12) }),
+  z.strictObject({ kind: z.literal('terminal'), controller: controllerId, terminal: terminalId }),
+  z.strictObject({ kind: z.literal('earth'), place: placeId }),
+])
+export type End = z.infer<typeof end>
+export type CoreEnd = Extract<End, { kind: 'core' }>
+
+/** A text that is equal for equal ends and for no others. */
+export function endKey(e: End): string {
+  switch (e.kind) {
+    case 'core': return `core ${e.cable} ${e.core} ${e.stop} ${e.side}`
+    case 'port': return `port ${e.device} ${e.port}`
+    case 'terminal': return `terminal ${e.controller} ${e.terminal}`
+    case 'earth': return `earth ${e.place}`
+  }
+}

@@ -1,0 +1,56 @@
+import * as z from 'zod'
+import { cable } from './cable'
+import { controller } from './controller'
+import { coilKind, device } from './device'
+import { cableId, coilKindId, controllerId, deviceId, placeId, pointOfConnectionId, spliceId, stationId, words } from './ids'
+import { place } from './place'
+import { settings } from './settings'
+import { splice } from './splice'
+import { pointOfConnection, station } from './station'
+
+/** The records that are not in a collection, as a record of their own so that commands write them the same way. */
+export const about = z.strictObject({
+  name: words(120).min(1, 'a name'),
+  contractor: words(120).default(''),
+  origin: z.strictObject({ latitude_deg: z.number().min(-90).max(90), longitude_deg: z.number().min(-180).max(180) })
+    .nullable().default(null),
+})
+
+/** Every collection of the site: its key's schema and its record's. The order is the order of the file's page. */
+export const COLLECTIONS = {
+  places: { id: placeId, record: place },
+  controllers: { id: controllerId, record: controller },
+  coilKinds: { id: coilKindId, record: coilKind },
+  devices: { id: deviceId, record: device },
+  cables: { id: cableId, record: cable },
+  splices: { id: spliceId, record: splice },
+  stations: { id: stationId, record: station },
+  pointsOfConnection: { id: pointOfConnectionId, record: pointOfConnection },
+} as const
+export type CollectionName = keyof typeof COLLECTIONS
+
+/**
+ * One property: intent (stations, points of connection), wiring (cables, splices, devices), and with each figure how
+ * it is known and in what condition the part is. Everything else the product shows is computed from this.
+ */
+export const siteSchema = z.strictObject({
+  about,
+  settings,
+  places: z.record(placeId, place),
+  controllers: z.record(controllerId, controller),
+  coilKinds: z.record(coilKindId, coilKind),
+  devices: z.record(deviceId, device),
+  cables: z.record(cableId, cable),
+  splices: z.record(spliceId, splice),
+  stations: z.record(stationId, station),
+  pointsOfConnection: z.record(pointOfConnectionId, pointOfConnection),
+})
+export type Site = z.infer<typeof siteSchema>
+
+/** A property with a name and nothing in the ground yet. */
+export function emptySite(name: string): Site {
+  return siteSchema.parse({
+    about: { name }, settings: {}, places: {}, controllers: {}, coilKinds: {}, devices: {}, cables: {}, splices: {},
+    stations: {}, pointsOfConnection: {},
+  })
+}

@@ -1,0 +1,23 @@
+import * as z from 'zod'
+import { controllerId, deviceId, pointOfConnectionId, terminalId, words } from './ids'
+
+/** Intent: the terminal that is meant to run these valves, and the zone they water. */
+export const station = z.strictObject({
+  controller: controllerId,
+  terminal: terminalId,
+  name: words(80),
+  zone: words(80).default(''),
+  valves: z.array(deviceId).max(40).default([]),
+  pointOfConnection: pointOfConnectionId.nullable().default(null),
+})
+export type Station = z.infer<typeof station>
+
+/** Where water comes in, and which devices play a role there. Intent again: the wiring may differ. */
+export const pointOfConnection = z.strictObject({
+  name: words(80),
+  masterValve: deviceId.nullable().default(null),
+  pumpRelay: deviceId.nullable().default(null),
+  flowSensor: deviceId.nullable().default(null),
+  terminal: z.strictObject({ controller: controllerId, terminal: terminalId }).nullable().default(null),
+})
+export type PointOfConnection = z.infer<typeof pointOfConnection>

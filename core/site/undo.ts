@@ -1,0 +1,31 @@
+import { accepted, refusal, refused, type Outcome } from '../refusal'
+import { sameJson, valueAt } from './apply'
+import type { Command, Write } from './command'
+import type { CollectionName, Site } from './site'
+
+/**
+ * The commands that put back what a batch wrote. Refused, naming each field, where somebody has changed it since:
+ * undo takes back my own work only.
+ */
+export function undoCommands(site: Site, writes: readonly Write[]): Outcome<Command[]> {
+  const changed = writes.filter((w) => !sameJson(valueAt(site, w.path), w.after))
+  if (changed.length > 0) return refused(...changed.map((w) => refusal('changed_since', w.path)))
+  return accepted([...writes].reverse().map(restoring))
+}
+
+function restoring({ path, before, after }: Write): Command {
+  const [first, second, third] = path as [string, string, string | undefined]
+  if (first === 'about') return { do: 'setAbout', field: second, value: before }
+  if (first === 'settings') return { do: 'setSetting', field: second, value: before }
+  const collection = first as CollectionName
+  if (third !== undefined) return { do: 'set', in: collection, id: second, field: third, value: before }
+  if (before === null) return { do: 'remove', in: collection, id: second }
+  if (after === null) return { do: 'create', in: collection, id: second, record: before }
+  throw new Error(`restoring: a write of the whole record ${path.join('/')} has both a before and an after`)
+}
+
+/** Whether two sets of writes touch the same address: equal paths, or one is a record and the other its field. */
+export function overlapping(mine: readonly Write[], theirs: readonly Write[]): readonly (readonly string[])[] {
+  const meets = (a: readonly string[], b: readonly string[]) => a.every((step, i) => i >= b.length || step === b[i])
+  return mine.map((w) => w.path).filter((path) => theirs.some((w) => meets(path, w.path)))
+}

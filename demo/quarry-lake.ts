@@ -1,0 +1,135 @@
+import { climateOf, type Fault } from '../core/circuit'
+import { sceneOf, sceneWith, sweepTerminals, terminalTest, predict } from '../core/expect'
+import type { Property } from '../core/formats'
+import { COMMON_METER, noFacts, type Facts } from '../core/record'
+import { Draft, type ControllerId, type Site } from '../core/site'
+
+/** The demo's own id, so that it is loaded once and recognised when its file is imported again. */
+export const DEMO_ID = '0198f2a0-4b7e-7c31-9d52-6a1f0c3e5b10'
+const GATEHOUSE = 'A' as ControllerId
+
+const LEADS: [terminal: string, colour: string, box: string, name: string, zone: string][] = [
+  ['1', 'red', 'B2', 'Entrance bed', 'Gatehouse beds'], ['2', 'yellow', 'B2', 'Ticket lawn', 'Gatehouse beds'],
+  ['3', 'blue', 'B2', 'Gate hedge', 'Gatehouse beds'], ['4', 'green', 'B3', 'Car park islands', 'Gatehouse beds'],
+  ['5', 'brown', 'B3', 'Dome walk, left', 'Dome terrace'], ['6', 'violet', 'B3', 'Dome walk, right', 'Dome terrace'],
+  ['7', 'grey', 'B4', 'Picnic shelf 1', 'Picnic shelf'], ['8', 'pink', 'B4', 'Picnic shelf 2', 'Picnic shelf'],
+  ['9', 'red/white', 'B5', 'Moss steps, upper', 'Moss steps'], ['10', 'yellow/white', 'B5', 'Moss steps, lower', 'Moss steps'],
+  ['11', 'blue/white', 'B6', 'Quarry rim', 'Moss steps'], ['12', 'green/white', 'B7', 'Rim lookout', 'Moss steps'],
+]
+const SINGLES: [terminal: string, colour: string, box: string, name: string, zone: string][] = [
+  ['13', 'red', 'B8', 'Bank lawn, north', 'Boathouse bank'], ['14', 'red', 'B8', 'Bank lawn, south', 'Boathouse bank'],
+  ['15', 'red', 'B9', 'Slipway bed', 'Boathouse bank'], ['16', 'red', 'B9', 'Reed border', 'Boathouse bank'],
+  ['17', 'red', 'B10', 'Jetty planters', 'Boathouse bank'], ['18', 'red', 'B11', 'Far willows', 'Boathouse bank'],
+]
+const MAIN_RUN: [string, number][] = [['A', 0], ['B1', 14], ['B2', 46], ['B3', 77], ['B4', 120], ['B5', 168], ['B6', 204], ['B7', 240]]
+const BANK_RUN: [string, number][] = [['A', 0], ['B8', 35], ['B9', 88], ['B10', 150], ['B11', 212]]
+const SPARES = ['brown/white', 'violet/white', 'grey/white']
+
+/** Quarry Lake Observatory's gatehouse: 18 stations, a master valve with a pump relay, a multi-core run and a run of singles. */
+export function quarryLake(): Site {
+  const draft = new Draft('Quarry Lake Observatory').about('contractor', 'Lantern Grounds')
+    .setting('market', 'metric').setting('units', { length: 'm', temperature: 'C' }).setting('ground_C', 14)
+    .place('A', 'cabinet', { name: 'Gatehouse, inside the door' })
+    .controller('A', 'A', 18, { name: 'Gatehouse', transformer: { rating_VA: 40 } })
+    .coilKind('standard', 33, { name: 'Standard AC coil', inrush_A: 0.4, holding_A: 0.23 })
+    .coilKind('low-draw', 52, { name: 'Low-draw AC coil', inrush_A: 0.25, holding_A: 0.19 })
+    .coilKind('relay', 180, { name: 'Low-draw relay coil', inrush_A: 0.1, holding_A: 0.06 })
+  for (const [tag] of [...MAIN_RUN.slice(1), ...BANK_RUN.slice(1)]) draft.place(tag)
+
+  // The multi-core run: leads of 1.0 mm², a common of 1.5 mm², three spares to the last box.
+  const cores = ['white', 'orange', ...LEADS.map(([, colour]) => colour), ...SPARES]
+  draft.cable('K1', { gauge: { area_mm2: 1 }, stops: MAIN_RUN, cores: cores.map((c) => `${c.replace('/', '-')}=${c}`) },
+    { name: 'Main run', installed: { value: '2009-05-12', how: 'reported' } })
+    .core('K1', 'white', { gauge: { value: { area_mm2: 1.5 }, how: 'seen' } })
+  draft.valve('MV', 'B1', 'low-draw', { name: 'Master valve' }).device('PR', 'relay', 'A', 'relay', { name: 'Pump start relay' })
+    .join('A', ['A:MV', 'K1.orange>', 'PR.a']).join('B1', ['K1.orange<', 'MV.a'])
+    .pointOfConnection('lake', { name: 'Lake pump house', masterValve: 'MV', pumpRelay: 'PR', terminal: { controller: 'A', terminal: 'MV' } })
+  for (const [terminal, colour, box, name, zone] of LEADS) {
+    const core = `K1.${colour.replace('/', '-')}`
+    draft.valve(`V${terminal}`, box, 'standard').station(`A:${terminal}`, name, [`V${terminal}`], { zone, pointOfConnection: 'lake' })
+      .join('A', [`A:${terminal}`, `${core}>`]).join(box, [`${core}<`, `V${terminal}.a`])
+    if (box !== 'B7') draft.join(box, [`${core}>`]).join('B7', [`${core}<`])
+  }
+  // Past its own box every used core goes on to the end as a spare length, capped on both sides.
+  draft.join('B1', ['K1.orange>']).join('B7', ['K1.orange<'])
+  for (const spare of SPARES) draft.join('A', [`K1.${spare.replace('/', '-')}>`]).join('B7', [`K1.${spare.replace('/', '-')}<`])
+
+  // The run of singles along the bank: one lead each, a common of 2.5 mm².
+  draft.cable('G2', { gauge: { area_mm2: 2.5 }, kind: 'single', stops: BANK_RUN, cores: ['white'] }, { name: 'Bank common' })
+  for (const [terminal, colour, box, name, zone] of SINGLES) {
+    const stops = BANK_RUN.slice(0, BANK_RUN.findIndex(([tag]) => tag === box) + 1)
+    draft.cable(`L${terminal}`, { gauge: { area_mm2: 1 }, kind: 'single', stops, cores: [colour] })
+      .valve(`V${terminal}`, box, 'standard').station(`A:${terminal}`, name, [`V${terminal}`], { zone, pointOfConnection: 'lake' })
+      .join('A', [`A:${terminal}`, `L${terminal}.${colour}>`]).join(box, [`L${terminal}.${colour}<`, `V${terminal}.a`])
+  }
+  draft.join('A', ['A:C', 'K1.white>', 'PR.b', 'G2.white>'])
+  for (const run of [{ cable: 'K1', boxes: MAIN_RUN }, { cable: 'G2', boxes: BANK_RUN }]) {
+    run.boxes.slice(1).forEach(([box], i, all) => {
+      const coils = [...(box === 'B1' ? ['MV'] : []), ...[...LEADS, ...SINGLES].filter(([, , b]) => b === box).map(([t]) => `V${t}`)]
+      draft.join(box, [`${run.cable}.white<`, ...coils.map((c) => `${c}.b`), ...(i < all.length - 1 ? [`${run.cable}.white>`] : [])], 'nut_and_gel_tube')
+    })
+  }
+  return draft.site()
+}
+
+/** Steady pseudo-random numbers in −1 … 1 for one seed, so that the demo's readings never change (a 32-bit LCG). */
+function spread(seed: number): () => number {
+  let state = seed >>> 0
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return (state / 0xffffffff) * 2 - 1
+  }
+}
+
+interface Sweep { readonly id: string; readonly day: string; readonly title: string; readonly ground_C: number; readonly faults: (site: Site) => readonly Fault[] }
+
+/** What a meter would have shown: the recorded property with each coil a little off its sheet, the faults, and rounding. */
+function swept(site: Site, sweep: Sweep, revision: number): Facts {
+  const facts = noFacts()
+  const meter = { ...COMMON_METER, name: 'Bench meter' }
+  const author = 'Demo crew'
+  const at = (minute: number) => `${sweep.day}T09:${String(minute).padStart(2, '0')}:00.000Z`
+  facts.visits[sweep.id] = { at: at(0), author, controller: GATEHOUSE, title: sweep.title, ground_C: sweep.ground_C, coil_C: null, meter }
+  const as = sceneOf(site, climateOf(site, sweep.ground_C))
+  const random = spread(20)
+  const offSheet = as.network.elements.flatMap((e, element): Fault[] => (e.link?.kind === 'coil' ? [{ kind: 'series', element, ohm: e.ohm * 0.02 * random() }] : []))
+  const actual = sceneWith(as, [...offSheet, ...sweep.faults(site)])
+  sweepTerminals(site, GATEHOUSE, as.hanging(GATEHOUSE)).forEach((terminal, i) => {
+    const test = terminalTest(site, GATEHOUSE, terminal)!
+    const e = predict(actual, test, meter)
+    facts.readings[`${sweep.id}-${terminal}`] = {
+      visit: sweep.id, at: at(5 + i), author, revision, test, off: 'all_leads', meter, ground_C: sweep.ground_C,
+      value: e.kind === 'ohms' ? { kind: 'ohm', ohm: Math.round(e.expected_ohm * 10) / 10 } : { kind: 'open' },
+    }
+  })
+  const cautions = ['schedule_paused', 'power_off', 'leads_off'] as const
+  cautions.forEach((code, i) => { facts.cautions[`${sweep.id}-${code}`] = { visit: sweep.id, at: at(1 + i), author, code } })
+  facts.closings[`${sweep.id}-closed`] = { visit: sweep.id, at: at(40), author, dialBack: true }
+  return facts
+}
+
+/** Element number of a stretch of core or of a coil in the recorded network. */
+function elementOf(site: Site, id: string): number {
+  const found = sceneOf(site).network.elements.findIndex((e) => e.link?.id === id)
+  if (found < 0) throw new Error(`elementOf: no element ${id} in the demo`)
+  return found
+}
+
+/** Last autumn all sound; this spring the main run's common is cut beyond B4 and the coil of station 18 lost part of its turns. */
+const SWEEPS: Sweep[] = [
+  { id: 'autumn-2025', day: '2025-10-18', title: 'Autumn baseline', ground_C: 14, faults: () => [] },
+  {
+    id: 'spring-2026', day: '2026-04-11', title: 'Spring sweep', ground_C: 9,
+    faults: (site) => [{ kind: 'open', elements: [elementOf(site, 'K1/white@B4')] }, { kind: 'series', element: elementOf(site, 'coil V18'), ohm: -14.4 }],
+  },
+]
+
+export function demoProperty(): Property {
+  const site = quarryLake()
+  const facts = noFacts()
+  for (const sweep of SWEEPS) {
+    const more = swept(site, sweep, 0)
+    for (const name of Object.keys(facts) as (keyof Facts)[]) Object.assign(facts[name], more[name])
+  }
+  return { id: DEMO_ID, revision: 0, site, facts }
+}
