@@ -55,6 +55,7 @@ export const coreEn = {
     already_here: 'This property is here already. Open it, or import the file as a copy.',
     wrong_property: '{where} names another property than the address. Reload the page.',
     newer_client: 'The page and the server are of different versions. Reload the page; what was not sent is kept.',
+    no_such_address: 'There is nothing at this address.',
     base_ahead: '{where} is later than the property’s own revision. Reload the page.',
     no_such_batch: 'The change to take back is not on record. Reload the page.',
     id_taken: '{where} was used for something else before. Send it under a new id.',
@@ -150,7 +151,7 @@ export const coreEn = {
     coil: 'coil {spread}', wire: 'wire {spread}', joints: 'joints {spread}', meter: 'meter {spread}', unknown: 'not on record {spread}',
   },
   rule: {
-    passes: 'The 20–60 Ω rule of thumb would pass this.', fails: 'The 20–60 Ω rule of thumb would not pass this.',
+    passes: 'The {low}–{high} Ω rule of thumb would pass this.', fails: 'The {low}–{high} Ω rule of thumb would not pass this.',
     passes_fault: 'The {low}–{high} Ω rule of thumb would have passed this fault.',
   },
 }

@@ -1,3 +1,4 @@
+import type { Gauge } from '../core/quantity'
 import type { Refusal } from '../core/refusal'
 import type { Statement } from '../core/expect'
 
@@ -8,6 +9,7 @@ export type Translate = (key: string, params: Record<string, string | number>, c
 export interface Speaker {
   readonly t: Translate
   readonly figure: (name: string, value: string | number) => string
+  readonly gauge: (gauge: Gauge) => string
 }
 
 /** One sentence: the field, the problem, the mend. */

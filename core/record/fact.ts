@@ -5,7 +5,8 @@ import { meter } from './meter'
 
 export const factId = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$/, 'an id of 1 to 64 letters, digits, _ or -')
 const celsius = z.number().min(-40).max(90)
-const instant = z.iso.datetime({ offset: true })
+/** A moment, with its offset from UTC; clocks that were never set are refused. */
+export const instant = z.iso.datetime({ offset: true }).refine((text) => /^(19[7-9]|20|21)/.test(text), 'a moment between 1970 and 2199')
 
 /** The safety lines that a sweep asks to be ticked, in their order. */
 export const CAUTIONS = ['schedule_paused', 'power_off', 'leads_off'] as const

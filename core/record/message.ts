@@ -1,22 +1,25 @@
 import * as z from 'zod'
 import { command } from '../site/command'
 import { words } from '../site/ids'
-import { caution, closing, reading, strikeOut, visit } from './fact'
+import { caution, closing, instant, reading, strikeOut, visit } from './fact'
 
 /** The version of site, file and message together. A change of any of them raises it. */
 export const SCHEMA_VERSION = 1
 
-/** A change to the site: all commands or none, one step of undo. `undoes` names the batch that it takes back. */
+/** A change to the site: all commands or none, one step of undo. `base` is the revision it was made on. */
 export const batch = z.strictObject({
   kind: z.literal('batch'),
   base: z.int().min(0),
   commands: z.array(command).min(1).max(5000),
-  undoes: z.uuid().nullable().default(null),
 })
 export type Batch = z.infer<typeof batch>
 
+/** Takes a batch back. It is a batch itself, so it can be taken back too. */
+export const undo = z.strictObject({ kind: z.literal('undo'), undoes: z.uuid() })
+
 export const messageBody = z.discriminatedUnion('kind', [
   batch,
+  undo,
   z.strictObject({ kind: z.literal('visit'), fact: visit }),
   z.strictObject({ kind: z.literal('reading'), fact: reading }),
   z.strictObject({ kind: z.literal('strikeOut'), fact: strikeOut }),
@@ -24,7 +27,7 @@ export const messageBody = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('closing'), fact: closing }),
 ])
 export type MessageBody = z.infer<typeof messageBody>
-export type FactKind = Exclude<MessageBody['kind'], 'batch'>
+export type FactKind = Exclude<MessageBody['kind'], 'batch' | 'undo'>
 
 /** One entry of the outbox. Its id is chosen by the page; sent twice, it counts once. */
 export const message = z.strictObject({
@@ -33,7 +36,7 @@ export const message = z.strictObject({
   property: z.uuid(),
   author: words(80),
   device: words(80),
-  at: z.iso.datetime({ offset: true }),
+  at: instant,
   body: messageBody,
 })
 export type Message = z.infer<typeof message>

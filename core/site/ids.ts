@@ -27,10 +27,9 @@ export type CoilKindId = z.infer<typeof coilKindId>
 export type StationId = z.infer<typeof stationId>
 export type PointOfConnectionId = z.infer<typeof pointOfConnectionId>
 
-/** Words on the property: names, colours, notes. Control characters have no place in them. */
-// eslint-disable-next-line no-control-regex
-export const words = (most: number) => z.string().max(most).regex(/^[^\u0000-\u001f\u007f]*$/, 'plain text on one line')
+/** Words on the property: names, colours, notes. Control characters and halves of characters have no place in them. */
+export const words = (most: number) => z.string().max(most).regex(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text on one line')
 /** A short label as painted on a lid or a terminal: `A`, `B4`, `MV`. */
-export const tag = z.string().regex(/^[^\s:,\u0000-\u001f\u007f]{1,12}$/, 'a tag of 1 to 12 characters without spaces, colons or commas')
+export const tag = z.string().regex(/^[^\s:,\p{Cc}\p{Cs}]{1,12}$/u, 'a tag of 1 to 12 characters without spaces, colons or commas')
 /** A calendar day, `2026-03-14`. */
 export const day = z.iso.date()

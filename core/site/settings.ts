@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { words } from './ids'
 
 const celsius = z.number().min(-40).max(90)
 const ohmRange = z.strictObject({ low: z.number().min(0), high: z.number().positive() })
@@ -18,7 +19,7 @@ export const settings = z.strictObject({
   market: z.enum(['awg', 'metric']).default('awg'),
   units: z.strictObject({ length: z.enum(['m', 'ft']), temperature: z.enum(['C', 'F']) })
     .default({ length: 'ft', temperature: 'F' }),
-  commonColour: z.string().max(40).default('white'),
+  commonColour: words(40).default('white'),
   lightning: z.enum(['ordinary', 'frequent']).default('ordinary'),
 })
 export type Settings = z.infer<typeof settings>

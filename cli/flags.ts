@@ -1,0 +1,43 @@
+import { parseArgs } from 'node:util'
+import * as z from 'zod'
+import { COMMON_METER } from '../core/record'
+import { parseWith, refusal, refused, type Outcome } from '../core/refusal'
+
+const figure = (low: number, high: number) => z.string().transform((text, ctx) => {
+  const value = Number(text)
+  if (text.trim() !== '' && value >= low && value <= high) return value
+  ctx.addIssue({ code: 'custom', message: `a number from ${low} to ${high}` })
+  return z.NEVER
+})
+
+const flags = z.strictObject({
+  json: z.boolean().default(false),
+  between: z.string().optional(),
+  controller: z.string().optional(),
+  ground: figure(-40, 90).optional(),
+  coil: figure(-40, 90).optional(),
+  'open-mark': z.enum(['OL', '1']).default(COMMON_METER.openMark),
+  accuracy: figure(0, 0.2).default(COMMON_METER.accuracy_ratio),
+  offset: figure(0, 20).default(COMMON_METER.offset_ohm),
+  'lead-zero': figure(0, 20).default(COMMON_METER.leadZero_ohm),
+  highest: figure(100, 1e9).default(COMMON_METER.highest_ohm),
+})
+
+export interface Arguments { readonly verb: string; readonly files: readonly string[]; readonly flags: z.infer<typeof flags> }
+
+/** The words after `thread`, checked. */
+export function readArguments(argv: readonly string[]): Outcome<Arguments> {
+  const text = { type: 'string' } as const
+  try {
+    const { positionals, values } = parseArgs({
+      args: [...argv], allowPositionals: true,
+      options: { json: { type: 'boolean' }, between: text, controller: text, ground: text, coil: text, 'open-mark': text, accuracy: text, offset: text, 'lead-zero': text, highest: text },
+    })
+    const parsed = parseWith(flags, values)
+    if (!parsed.ok) return refused(...parsed.refusals.map((r) => ({ ...r, path: [`--${r.path.join('.')}`] })))
+    const [verb, ...files] = positionals
+    return verb === undefined ? refused(refusal('usage')) : { ok: true, value: { verb, files, flags: parsed.value } }
+  } catch (error) {
+    return refused(refusal('bad_flag', [argv.find((a) => a.startsWith('--')) ?? '--'], { rule: (error as Error).message }))
+  }
+}

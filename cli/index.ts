@@ -1,0 +1,64 @@
+import { readFileSync } from 'node:fs'
+import { MOST_BYTES, readProperty } from '../core/formats'
+import { gaugeText, ohmsText, printFigure, type Units } from '../core/quantity'
+import { accepted, refusal, refused, type Outcome } from '../core/refusal'
+import { sayRefusal, type Speaker } from '../words'
+import { translateHere } from '../words/speaker'
+import { readArguments, type Arguments } from './flags'
+import { check, expect, judge } from './verbs'
+
+type Output = ReturnType<typeof check> | (ReturnType<typeof expect> & { ok: true })['value'] | (ReturnType<typeof judge> & { ok: true })['value']
+
+const speakerIn = (units: Units): Speaker => ({ t: translateHere, figure: (name, value) => printFigure(name, value, units), gauge: gaugeText })
+const PLAIN = speakerIn({ length: 'm', temperature: 'C' })
+
+function read(file: string): Outcome<string> {
+  try {
+    const bytes = readFileSync(file)
+    return bytes.length > MOST_BYTES ? refused(refusal('too_large')) : accepted(bytes.toString('utf8'))
+  } catch {
+    return refused(refusal('cannot_read', [], { file }))
+  }
+}
+
+function run({ verb, files, flags }: Arguments): Outcome<{ output: Output; speaker: Speaker }> {
+  const wanted = { check: 1, expect: 1, judge: 2 }[verb]
+  if (wanted === undefined || files.length > wanted || files.length === 0) return refused(refusal('usage'))
+  if (files.length < wanted) return refused(refusal('no_readings'))
+  const text = read(files[0]!)
+  const property = text.ok ? readProperty(text.value) : text
+  if (!property.ok) return property
+  const speaker = speakerIn(property.value.site.settings.units)
+  const done = (output: Outcome<Output>) => (output.ok ? accepted({ output: output.value, speaker }) : output)
+  if (verb === 'check') return done(accepted(check(property.value, speaker)))
+  if (verb === 'expect') return done(expect(property.value, flags, speaker))
+  const csv = read(files[1]!)
+  return csv.ok ? done(judge(property.value, csv.value, flags, speaker)) : csv
+}
+
+/** Lines for a person; `--json` prints the whole. */
+function lines(output: Output): string[] {
+  switch (output.verb) {
+    case 'check': return output.findings.length === 0 ? ['Nothing found.'] : output.findings.map((f) => `${f.weight.padEnd(6)} ${f.says}`)
+    case 'expect': return output.terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
+    case 'judge': return [
+      ...output.readings.map((r) => `${r.terminal.padEnd(8)} ${(r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`),
+      ...output.conclusions.map((c) => `\n${c.says}\n${c.next}`),
+    ]
+  }
+}
+
+function band(t: { kind: string; expected_ohm?: number | undefined; low_ohm?: number | undefined; high_ohm?: number | undefined }): string {
+  if (t.kind === 'ohms') return `${ohmsText(t.expected_ohm!)} Ω (${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)})`
+  return t.kind === 'bounds' ? `${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)} Ω` : t.kind.replace('_', ' ')
+}
+
+const parsed = readArguments(process.argv.slice(2))
+const result = parsed.ok ? run(parsed.value) : parsed
+if (result.ok) {
+  const { output } = result.value
+  console.log(parsed.ok && parsed.value.flags.json ? JSON.stringify(output) : lines(output).join('\n'))
+} else {
+  console.error(result.refusals.map((r) => sayRefusal(r, PLAIN)).join('\n'))
+  process.exitCode = 2
+}

@@ -1,0 +1,53 @@
+import * as z from 'zod'
+
+const statement = z.string().describe('One sentence in English')
+const terminal = z.string().describe('Controller and terminal by their tags, as A:3')
+const ohm = z.number()
+const span = z.strictObject({ below: ohm, above: ohm })
+
+const expectation = {
+  kind: z.enum(['ohms', 'bounds', 'open', 'not_readable']).describe('ohms: a full prediction; bounds: the record is incomplete; open: by the record nothing is joined; not_readable: behind a sequencer or decoder'),
+  expected_ohm: ohm.optional(),
+  low_ohm: ohm.optional().describe('Lower edge of the record band'),
+  high_ohm: ohm.optional().describe('Upper edge of the record band'),
+  terms: z.array(z.strictObject({
+    says: statement, kind: z.enum(['wire', 'joints', 'coil']), ohm, length_m: z.number().optional(), share: z.number().optional().describe('Part of the meter’s current that passes here, 1 for all'),
+  })).optional().describe('Parts of the sum; they add up to expected_ohm'),
+  deviations: z.strictObject({ coil: span, wire: span, joints: span, meter: span, unknown: span }).optional().describe('Ohms that each source may take off the sum'),
+}
+
+export const checkOutput = z.strictObject({
+  verb: z.literal('check'), property: z.string(),
+  findings: z.array(z.strictObject({
+    weight: z.enum(['wrong', 'doubt', 'gap']), code: z.string(), path: z.string(), says: statement,
+  })),
+})
+
+export const expectOutput = z.strictObject({
+  verb: z.literal('expect'), property: z.string(), ground_C: z.number(), coil_C: z.number(),
+  terminals: z.array(z.strictObject({ terminal, to: terminal, station: z.string().nullable(), ...expectation })),
+})
+
+export const judgeOutput = z.strictObject({
+  verb: z.literal('judge'), property: z.string(), ground_C: z.number(), coil_C: z.number(),
+  readings: z.array(z.strictObject({
+    line: z.int(), terminal, to: terminal, station: z.string().nullable(),
+    reading_ohm: ohm.nullable().describe('As read; null for open'),
+    verdict: z.enum(['fits', 'fits_bounds', 'low', 'high', 'open', 'short', 'two_coils', 'unexpected', 'not_readable', 'not_measured']),
+    state: z.enum(['fits', 'doubtful', 'fault', 'none']),
+    says: statement, distance_m: z.number().optional().describe('Of a short, at the most'),
+    ruleOfThumb: z.strictObject({ passes: z.boolean(), passesFault: z.boolean() }),
+    ...expectation,
+  })),
+  conclusions: z.array(z.strictObject({
+    controller: z.string(), kind: z.string(), says: statement, next: statement,
+    terminals: z.array(terminal).describe('Whose readings it explains'),
+    between: z.array(z.string()).describe('Tags of the nearest and the farthest place, or none'),
+    suspects: z.array(z.strictObject({
+      kind: z.enum(['stretch', 'joint', 'coil']), places: z.array(z.string()), id: z.string(),
+    })).describe('Every place that explains the readings equally well'),
+  })),
+  severalOrWrong: z.boolean().describe('The open readings fit no single break'),
+})
+
+export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput } as const

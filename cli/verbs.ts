@@ -1,0 +1,117 @@
+import type * as z from 'zod'
+import { climateOf } from '../core/circuit'
+import { describe, expectSweep, judgeSweep, predict, sceneOf, stateOf, type Expectation, type Scene, type Term } from '../core/expect'
+import { probeAt, readReadingsCsv, type CsvReading, type Property } from '../core/formats'
+import type { Meter, OhmsTest } from '../core/record'
+import { accepted, pathText, refusal, refused, type Outcome } from '../core/refusal'
+import { checkSite, commonOf, entries, must, terminalEnd, type ControllerId, type End, type Site } from '../core/site'
+import { say, type Speaker } from '../words'
+import { sayTerm, sayVerdict } from '../words/reading'
+import type { Arguments } from './flags'
+import type { checkOutput, expectOutput, judgeOutput } from './output'
+
+type Flags = Arguments['flags']
+type Check = z.infer<typeof checkOutput>
+type Expect = z.infer<typeof expectOutput>
+type Judge = z.infer<typeof judgeOutput>
+
+/** Where intent and wiring differ and what is not known. */
+export function check({ site }: Property, speaker: Speaker): Check {
+  return {
+    verb: 'check', property: site.about.name,
+    findings: checkSite(site).map((f) => ({ weight: f.weight, code: f.code, path: pathText(f.path), says: say({ code: `finding.${f.code}`, params: f.params }, speaker) })),
+  }
+}
+
+/** What every terminal should read to common, or the two points given by `--between`. */
+export function expect({ site }: Property, flags: Flags, speaker: Speaker): Outcome<Expect> {
+  const scene = sceneAt(site, flags)
+  const chosen = chosenControllers(site, flags.controller)
+  if (!chosen.ok) return chosen
+  let tests: OhmsTest[]
+  if (flags.between === undefined) tests = chosen.value.flatMap((id) => expectSweep(scene, id, meterOf(flags)).map((e) => e.test))
+  else {
+    const [from, to, more] = flags.between.split(',').map((written) => probeAt(site, written))
+    if (!from || !to || more !== undefined) return refused(refusal('no_such_terminal', ['--between'], { terminal: flags.between }))
+    tests = [{ kind: 'ohms', from, to }]
+  }
+  return accepted({
+    verb: 'expect', property: site.about.name, ...scene.climate,
+    terminals: tests.map((test) => ({ ...labels(site, test), ...expectationOut(scene, predict(scene, test, meterOf(flags)), speaker) })),
+  })
+}
+
+/** Verdicts on a log of readings, one by one and together. */
+export function judge({ site }: Property, csv: string, flags: Flags, speaker: Speaker): Outcome<Judge> {
+  const meter = meterOf(flags)
+  const read = readReadingsCsv(csv, site, meter)
+  if (!read.ok) return read
+  const scene = sceneAt(site, flags)
+  const observations = read.value.map((r) => ({ ...r, meter }))
+  const { judged } = judgeSweep(scene, observations)
+  const groups = entries(site.controllers).map(([id]) => ({ id, of: observations.filter((o) => o.test.from.kind === 'terminal' && o.test.from.controller === id) }))
+  const joints = groups.filter((g) => g.of.length > 0).map(({ id, of }) => ({ id, of, joint: judgeSweep(scene, of).joint }))
+  return accepted({
+    verb: 'judge', property: site.about.name, ...scene.climate,
+    readings: observations.map((o: CsvReading, i) => {
+      const { verdict, rule, expectation } = judged[i]!
+      return {
+        line: o.line, ...labels(site, o.test), reading_ohm: o.value.kind === 'ohm' ? o.value.ohm : null, verdict: verdict.code, state: stateOf(verdict.code),
+        says: sayVerdict(verdict, meter, speaker), ...(verdict.code === 'short' ? { distance_m: verdict.distance_m } : {}), ruleOfThumb: rule,
+        ...expectationOut(scene, expectation, speaker),
+      }
+    }),
+    conclusions: joints.flatMap(({ id, of, joint }) => describe(scene, id, of, joint).map((d) => ({
+      controller: must(site.controllers, id).tag, kind: d.conclusion.kind,
+      says: say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker), next: say({ ...d.next, code: `next.${d.next.code}` }, speaker),
+      terminals: d.terminals.map((t) => tagOf(site, terminalEnd(id, t))),
+      between: [...new Set(d.between?.map((p) => must(site.places, p).tag) ?? [])],
+      suspects: 'suspects' in d.conclusion ? d.conclusion.suspects.map((s) => ({
+        kind: s.kind, places: (s.kind === 'stretch' ? [s.from, s.to] : [s.place]).map((p) => must(site.places, p).tag),
+        id: s.kind === 'stretch' ? `${s.cable}/${s.core}` : s.kind === 'joint' ? s.splice : s.device,
+      })) : [],
+    }))),
+    severalOrWrong: joints.some((j) => j.joint.severalOrWrong),
+  })
+}
+
+const sceneAt = (site: Site, flags: Flags): Scene =>
+  sceneOf(site, climateOf(site, flags.ground ?? site.settings.ground_C, flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null)))
+
+const meterOf = (flags: Flags): Meter =>
+  ({ name: '', openMark: flags['open-mark'], accuracy_ratio: flags.accuracy, offset_ohm: flags.offset, leadZero_ohm: flags['lead-zero'], highest_ohm: flags.highest })
+
+function chosenControllers(site: Site, tag: string | undefined): Outcome<ControllerId[]> {
+  const all = entries(site.controllers)
+  const chosen = all.filter(([, c]) => tag === undefined || c.tag === tag).map(([id]) => id)
+  if (tag !== undefined && chosen.length === 0)
+    return refused(refusal('no_such_controller', ['--controller'], { tag, options: all.map(([, c]) => c.tag).join(', ') }))
+  return accepted(chosen)
+}
+
+function tagOf(site: Site, end: End): string {
+  if (end.kind !== 'terminal') return end.kind
+  const controller = must(site.controllers, end.controller)
+  return `${controller.tag}:${must(controller.terminals, end.terminal).tag}`
+}
+
+function labels(site: Site, test: OhmsTest): { terminal: string; to: string; station: string | null } {
+  const { from } = test
+  const common = from.kind === 'terminal' ? commonOf(site, from.controller) : null
+  const toCommon = test.to.kind === 'terminal' && test.to.terminal === common
+  const station = Object.values(site.stations).find((s) => from.kind === 'terminal' && s.controller === from.controller && s.terminal === from.terminal)
+  return { terminal: tagOf(site, from), to: tagOf(site, test.to), station: toCommon ? station?.name ?? null : null }
+}
+
+function expectationOut(scene: Scene, e: Expectation, speaker: Speaker) {
+  switch (e.kind) {
+    case 'open': case 'not_readable': return { kind: e.kind }
+    case 'bounds': return { kind: e.kind, low_ohm: e.low_ohm, high_ohm: e.high_ohm }
+    case 'ohms': return {
+      kind: e.kind, expected_ohm: e.expected_ohm, low_ohm: e.low_ohm, high_ohm: e.high_ohm, deviations: e.deviations,
+      terms: e.terms.map((t) => ({ says: sayTerm(t, scene.site, scene.climate, speaker), kind: t.kind, ohm: t.ohm, ...extra(t) })),
+    }
+  }
+}
+
+const extra = (t: Term) => (t.kind === 'wire' ? { length_m: t.length_m, share: t.share } : t.kind === 'coil' ? { share: t.share } : {})

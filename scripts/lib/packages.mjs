@@ -1,0 +1,49 @@
+import { existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { giveUp, isRoot, quietly, say, tail } from './plain.mjs'
+
+/** Where Debian puts a version's server programs, the newest first; null before the package is there. */
+export function postgresBin() {
+  const base = '/usr/lib/postgresql'
+  const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : []
+  const found = versions.map((v) => `${base}/${v}/bin`).find((bin) => existsSync(`${bin}/postgres`))
+  return found ?? null
+}
+
+const NEEDS = {
+  postgresql: { there: () => postgresBin() !== null, what: 'the database' },
+  chromium: { there: () => existsSync('/usr/bin/chromium'), what: 'the browser for the tests' },
+}
+
+/** Installs those of Debian's packages that are missing: as root, else through sudo without a password, else asks. */
+export function ensurePackages(names) {
+  const missing = names.filter((name) => !NEEDS[name].there())
+  if (missing.length === 0) return
+  const line = `apt-get update && apt-get install -y --no-install-recommends ${missing.join(' ')}`
+  const sudo = isRoot ? [] : ['sudo', '-n']
+  if (!isRoot && !quietly('sudo', ['-n', 'true']).ok) giveUp(`Missing: ${missing.join(', ')}. Install with this line, then start again:\n  sudo sh -c '${line}'`)
+  say(`Installing ${missing.map((name) => `${name} (${NEEDS[name].what})`).join(', ')} …`)
+  const apt = (...args) => {
+    const env = ['env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', '-o', 'DPkg::Lock::Timeout=600', '-o', 'Dpkg::Options::=--force-confold', '-qq', ...args]
+    const [command, ...rest] = [...sudo, ...env]
+    const done = quietly(command, rest, { cwd: '/' })
+    if (!done.ok) giveUp(`Installing ${missing.join(', ')} failed. Run this line by hand to see why:\n  ${line}\n${tail(done.output, 8)}`)
+  }
+  apt('update')
+  const noCluster = missing.includes('postgresql') && isRoot ? suppressDefaultCluster() : () => {}
+  try {
+    apt('install', '-y', '--no-install-recommends', ...missing)
+  } finally {
+    noCluster()
+  }
+  const still = missing.filter((name) => !NEEDS[name].there())
+  if (still.length > 0) giveUp(`${still.join(', ')} was installed, but is not where Debian puts it. Install it by hand, then start again.`)
+}
+
+/** Debian makes and starts a cluster of its own when the server is installed. This keeps it from doing so, once. */
+function suppressDefaultCluster() {
+  const file = '/etc/postgresql-common/createcluster.conf'
+  if (existsSync(file)) return () => {}
+  mkdirSync('/etc/postgresql-common', { recursive: true })
+  writeFileSync(file, 'create_main_cluster = false\n')
+  return () => rmSync(file, { force: true })
+}

@@ -1,0 +1,19 @@
+import { setResponseHeader } from 'h3'
+import { writeProperty } from '../../../../core/formats'
+import { refusal } from '../../../../core/refusal'
+import { readWhole } from '../../../db/properties'
+import { database } from '../../../utils/database'
+import { refuse } from '../../../utils/reply'
+import { propertyParam, route } from '../../../utils/route'
+
+/** The property as a file to keep: canonical JSON, the same bytes for the same property. */
+export default route(async (event) => {
+  const id = propertyParam(event)
+  if (!id.ok) return refuse(event, 400, id.refusals)
+  const whole = await readWhole(database(), id.value)
+  if (!whole) return refuse(event, 404, [refusal('no_such_property')])
+  const name = whole.site.about.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'property'
+  setResponseHeader(event, 'content-type', 'application/json; charset=utf-8')
+  setResponseHeader(event, 'content-disposition', `attachment; filename="${name}.json"`)
+  return writeProperty(whole)
+})

@@ -1,0 +1,49 @@
+import { defineEventHandler, getRequestHeader, getRouterParam, type H3Event } from 'h3'
+import * as z from 'zod'
+import { MOST_BYTES, parseJson } from '../../core/formats'
+import { accepted, parseWith, refusal, refused, type Outcome } from '../../core/refusal'
+import { isDatabaseDown } from '../db/database'
+import { fresh, refuse } from './reply'
+
+/** A route of the interface: never cached, a database that is away answers 503, anything unforeseen 500 and the log. */
+export function route<T>(handle: (event: H3Event) => Promise<T>) {
+  return defineEventHandler(async (event) => {
+    fresh(event)
+    try {
+      return await handle(event)
+    } catch (error) {
+      if (isDatabaseDown(error)) return refuse(event, 503, [refusal('database_down')])
+      console.error(error)
+      return refuse(event, 500, [refusal('unexpected')])
+    }
+  })
+}
+
+/** The property named by the address. */
+export function propertyParam(event: H3Event): Outcome<string> {
+  const parsed = z.uuid().safeParse(getRouterParam(event, 'id'))
+  return parsed.success ? accepted(parsed.data.toLowerCase()) : refused(refusal('bad_address', ['address']))
+}
+
+/** The body's text, read no further than the limit; JSON content only. The status is the one to refuse with. */
+export async function readText(event: H3Event): Promise<{ ok: true; text: string } | { ok: false; status: number; code: string }> {
+  if (!/^application\/json\b/i.test(getRequestHeader(event, 'content-type') ?? '')) return { ok: false, status: 415, code: 'json_only' }
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > MOST_BYTES) return { ok: false, status: 413, code: 'too_large' }
+  const chunks: Buffer[] = []
+  let size = 0
+  for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
+    size += chunk.length
+    if (size > MOST_BYTES) return { ok: false, status: 413, code: 'too_large' }
+    chunks.push(chunk)
+  }
+  return { ok: true, text: Buffer.concat(chunks).toString('utf8') }
+}
+
+/** A JSON body checked against a schema. */
+export async function readBodyAs<S extends z.ZodType>(event: H3Event, schema: S): Promise<{ ok: true; value: z.output<S> } | { ok: false; status: number; refusals: readonly ReturnType<typeof refusal>[] }> {
+  const body = await readText(event)
+  if (!body.ok) return { ok: false, status: body.status, refusals: [refusal(body.code)] }
+  const json = parseJson(body.text)
+  const parsed = json.ok ? parseWith(schema, json.value) : json
+  return parsed.ok ? parsed : { ok: false, status: 400, refusals: parsed.refusals }
+}
