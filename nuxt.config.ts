@@ -7,15 +7,7 @@ export default defineNuxtConfig({
   devtools: { enabled: false },
   srcDir: 'app/',
   serverDir: fileURLToPath(new URL('./server', import.meta.url)),
-  modules: ['@pinia/nuxt', '@primevue/nuxt-module'],
-  primevue: {
-    loadStyles: false,
-    autoImport: false,
-    options: { unstyled: true },
-    components: { include: ['Dialog', 'Select'] },
-    directives: { include: [] },
-    composables: { include: [] },
-  },
+  modules: ['@pinia/nuxt'],
   css: ['~/styles/index.css'],
   imports: { autoImport: true },
   components: [{ path: '~/components', pathPrefix: false }],
@@ -33,6 +25,10 @@ export default defineNuxtConfig({
   },
   spaLoadingTemplate: false,
   features: { inlineStyles: false },
+  hooks: {
+    // Pages and dialogs come when they are asked for; fetching them ahead would double the first load.
+    'build:manifest': (manifest) => { for (const entry of Object.values(manifest)) entry.prefetch = false },
+  },
   nitro: {
     compressPublicAssets: { gzip: true, brotli: true },
     ignore: ['**/*.test.ts'],
@@ -40,5 +36,11 @@ export default defineNuxtConfig({
     externals: { inline: ['zod'] },
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
-  vite: { build: { target: 'es2022' } },
+  vite: {
+    // The core has no module that does anything by being loaded, so what a page does not use can be left out.
+    build: { target: 'es2022', rollupOptions: { treeshake: { moduleSideEffects: (id) => !/\/(core|words)\//.test(id) } } },
+    worker: { format: 'es', rollupOptions: { treeshake: { moduleSideEffects: (id: string) => !/\/(core|words)\//.test(id) } } },
+    // Only the composition interface of the messages library is used; the rest stays out of the page.
+    define: { __VUE_I18N_FULL_INSTALL__: false, __VUE_I18N_LEGACY_API__: false, __INTLIFY_PROD_DEVTOOLS__: false, __VUE_I18N_PROD_DEVTOOLS__: false, __INTLIFY_JIT_COMPILATION__: true, __INTLIFY_DROP_MESSAGE_COMPILER__: false },
+  },
 })

@@ -1,1 +1,10 @@
-<template><div>hi</div></template>
+<script setup lang="ts">
+import { useI18n } from 'vue-i18n'
+
+const { t } = useI18n()
+</script>
+
+<template>
+  <a class="skip-link" href="#work">{{ t('app.skip') }}</a>
+  <NuxtPage />
+</template>

@@ -11,7 +11,7 @@ const expectation = {
   low_ohm: ohm.optional().describe('Lower edge of the record band'),
   high_ohm: ohm.optional().describe('Upper edge of the record band'),
   terms: z.array(z.strictObject({
-    says: statement, kind: z.enum(['wire', 'joints', 'coil']), ohm, length_m: z.number().optional(), share: z.number().optional().describe('Part of the meter’s current that passes here, 1 for all'),
+    says: statement, kind: z.enum(['wire', 'joints', 'coil', 'aside']), ohm, length_m: z.number().optional(), share: z.number().optional().describe('Part of the meter’s current that passes here, 1 for all'),
   })).optional().describe('Parts of the sum; they add up to expected_ohm'),
   deviations: z.strictObject({ coil: span, wire: span, joints: span, meter: span, unknown: span }).optional().describe('Ohms that each source may take off the sum'),
 }

@@ -97,7 +97,7 @@ export const coreEn = {
     open_over: 'Over the meter’s {over_ohm}: open, or only over the range. Raise the range if you can.',
     short: 'Lead and common touch, {distance_m} out at the most.',
     short_at_coil: 'All of the wire is in the reading and none of the coil: the coil is shorted, or its leads touch in the box.',
-    two_coils: 'The wire plus two coils side by side would read {expected_ohm}.',
+    two_coils: 'The wire plus two coils side by side would read {expected_ohm}; so would one with half its turns shorted, nearly.',
     unexpected: 'By the record no current can pass here. Check the record of this thread.',
     not_readable: 'A sequencer or decoder stands between: read its coils at the box.',
     not_measured: '',
@@ -121,7 +121,7 @@ export const coreEn = {
     coil_shorted: 'The coil of station {tags} is shorted: only its wire is in the reading.',
     short: 'On station {tags} lead and common touch, {distance_m} from the controller at the most.',
     short_at_coil: 'Station {tags} reads its wire alone: its coil is shorted, or its leads touch in the box.',
-    second_coil: 'Station {tags} reads like two coils on one lead.',
+    second_coil: 'Station {tags} reads like two coils on one lead; a coil with half its turns shorted looks the same.',
     leads_joined: 'The leads of {one} and {other} touch: both read the two coils together.',
     lead_moved: 'The lead of {other} seems to sit on {one}: {one} reads both coils and {other} nothing.',
     swapped: '{one} and {other} read as if their leads were swapped.',
@@ -129,7 +129,7 @@ export const coreEn = {
   },
   /** Why, under a conclusion. */
   because: {
-    open: 'Stations {open} are open; {rest} read as expected. | Station {open} is open; {rest} read as expected.',
+    open: 'Station {open} is open; {rest} read as expected. | Stations {open} are open; {rest} read as expected.',
     open_all: 'Every reading is open. The clips and the meter’s leads come first.',
     several: 'The open stations fit no single break: more than one fault, or the recorded order is wrong.',
   },
@@ -145,7 +145,7 @@ export const coreEn = {
   },
   term: {
     wire_lead: 'Lead, {colour}{gauge}, {length_m}', wire_return: 'Common, {colour}{gauge}, {length_m}', wire_other: 'Wire, {colour}{gauge}, {length_m}',
-    joints: 'Joint | Joints ({count})', coil: '{name} at {at_C}', sum: 'Sum with tolerance', shared: '{share_ratio} of the current',
+    joints: 'Joint | Joints ({count})', aside: 'Other ways round', coil: '{name} at {at_C}', sum: 'Sum', band: 'Band', shared: '{share_ratio} of the current',
   },
   because_of: {
     coil: 'coil {spread}', wire: 'wire {spread}', joints: 'joints {spread}', meter: 'meter {spread}', unknown: 'not on record {spread}',

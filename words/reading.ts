@@ -21,6 +21,7 @@ function detail(verdict: Verdict, meter: Meter): string {
 /** One line of the sum: `Lead, red, 1 mm², 46 m`. Sizes arrive printed, since only the core knows how. */
 export function sayTerm(term: Term, site: Site, climate: Climate, speaker: Speaker): string {
   switch (term.kind) {
+    case 'aside': return say({ code: 'term.aside', params: {} }, speaker)
     case 'joints': return say({ code: 'term.joints', params: { count: term.count } }, speaker)
     case 'coil': {
       const device = site.devices[term.device]!

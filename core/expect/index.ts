@@ -1,5 +1,5 @@
 export { conclude } from './conclude'
-export type { Conclusion, JointConclusion, Suspect } from './conclude'
+export type { Conclusion, JointConclusion, Observation, Suspect } from './conclude'
 export { describe, distancesFrom, tagsText } from './describe'
 export type { Described, Statement } from './describe'
 export { predict } from './predict'

@@ -9,6 +9,8 @@ export type Term =
   | { readonly kind: 'wire'; readonly side: 'lead' | 'return' | 'other'; readonly cable: CableId; readonly core: CoreId; readonly length_m: number; readonly share: number; readonly ohm: number }
   | { readonly kind: 'joints'; readonly count: number; readonly ohm: number }
   | { readonly kind: 'coil'; readonly device: DeviceId; readonly share: number; readonly ohm: number }
+  /** Parts that carry hardly any of the current, together: other ways round that are there but do not matter. */
+  | { readonly kind: 'aside'; readonly ohm: number }
 
 /** How far each source may take a reading off the sum, below and above, in ohms. `unknown` is what the record leaves open. */
 export interface Deviations {
@@ -28,6 +30,8 @@ export type Expectation =
 
 /** Current below this share of the meter's is rounding, not a way for current: sums are exact to about 1e-12. */
 const NO_SHARE = 1e-9
+/** Shares nearer than this are told as one, and smaller ones together: 0.5 % of a thread's wire is under 0.1 Ω. */
+const SMALL_SHARE = 0.005
 
 /**
  * Predicts an ohms reading from the network. The terms are the power each part takes per square of the meter's current,
@@ -101,18 +105,21 @@ function termsOf(scene: Scene, test: OhmsTest, shares: readonly Share[]): Term[]
   const nets = netsOf(scene.network.wiring)
   const [leadNet, returnNet] = [test.from, test.to].map((probe) => nets.of(scene.network.wiring.pointOf(probe)))
   const terms: Term[] = []
-  for (const run of runsOf(scene, shares)) {
+  const main = shares.filter((s) => s.share >= SMALL_SHARE)
+  for (const run of runsOf(scene, main)) {
     const net = nets.of(run.link.a)
     terms.push({
       kind: 'wire', side: net === leadNet ? 'lead' : net === returnNet ? 'return' : 'other', cable: run.link.cable, core: run.link.core,
       length_m: run.length.value * run.whole, share: run.share, ohm: run.ohm,
     })
   }
-  const legs = shares.filter(({ element }) => element.link?.kind === 'leg')
+  const legs = main.filter(({ element }) => element.link?.kind === 'leg')
   const joints = new Set(legs.map(({ element }) => (element.link as Extract<Link, { kind: 'leg' }>).splice))
   if (joints.size > 0) terms.push({ kind: 'joints', count: joints.size, ohm: sum(legs.map(power)) })
-  for (const s of shares) if (s.element.link?.kind === 'coil') terms.push({ kind: 'coil', device: s.element.link.device, share: s.share, ohm: power(s) })
-  const order = { lead: 0, joints: 1, coil: 2, other: 3, return: 4 }
+  for (const s of main) if (s.element.link?.kind === 'coil') terms.push({ kind: 'coil', device: s.element.link.device, share: s.share, ohm: power(s) })
+  const aside = sum(shares.filter((s) => s.share < SMALL_SHARE || s.element.link === null).map(power))
+  if (aside > 0) terms.push({ kind: 'aside', ohm: aside })
+  const order = { lead: 0, joints: 1, coil: 2, other: 3, return: 4, aside: 5 }
   return terms.sort((a, b) => order[a.kind === 'wire' ? a.side : a.kind] - order[b.kind === 'wire' ? b.side : b.kind])
 }
 
@@ -129,16 +136,14 @@ function runsOf(scene: Scene, shares: readonly Share[]): WireRun[] {
     || (a.link.core === b.link.core ? 0 : a.link.core < b.link.core ? -1 : 1) || a.link.from - b.link.from)
   for (const s of stretches) {
     const positions = stopPositions_m(scene.site.cables[s.link.cable]!)
+    const whole_ohm = lengthBetween_m(positions, s.link.from, s.link.to).value * wire_ohmPerM(scene.site, s.link, scene.climate).value
+    const whole = s.element.ohm < whole_ohm * 0.999999 ? s.element.ohm / whole_ohm : 1 // part of a stretch, where a cross splits it
     const last = runs.at(-1)
-    const goesOn = last && last.whole === 1 && last.link.cable === s.link.cable && last.link.core === s.link.core
-      && last.to === s.link.from && Math.abs(last.share - s.share) < NO_SHARE
+    const goesOn = last && last.whole === 1 && whole === 1 && last.link.cable === s.link.cable && last.link.core === s.link.core
+      && last.to === s.link.from && Math.abs(last.share - s.share) < SMALL_SHARE
     const first = goesOn ? last.link : s.link
-    const length = lengthBetween_m(positions, first.from, s.link.to)
-    const ohm = (goesOn ? last.ohm : 0) + power(s)
-    const nominal = length.value * wire_ohmPerM(scene.site, s.link, scene.climate).value * s.share ** 2
-    const whole = nominal > ohm * 1.000001 ? ohm / nominal : 1 // part of a stretch, where a cross splits it
     if (goesOn) runs.pop()
-    runs.push({ link: first, to: s.link.to, share: s.share, ohm, length, whole })
+    runs.push({ link: first, to: s.link.to, share: s.share, ohm: (goesOn ? last.ohm : 0) + power(s), length: lengthBetween_m(positions, first.from, s.link.to), whole })
   }
   return runs
 }

@@ -1,6 +1,7 @@
 export { canonicalJson } from './canonical'
 export { probeAt, readReadingsCsv } from './readings-csv'
 export type { CsvReading } from './readings-csv'
-export { MOST_BYTES, parseJson, propertyFile, readProperty, writeProperty } from './site-file'
+export { MOST_BYTES } from './limits'
+export { parseJson, propertyFile, readProperty, writeProperty } from './site-file'
 export type { Property, PropertyFile } from './site-file'
 export { FORMAT_NAME } from './upgrade'

@@ -5,9 +5,6 @@ import { brokenInvariants, entries, lookUp, siteSchema, type Site } from '../sit
 import { canonicalJson } from './canonical'
 import { FORMAT_NAME, upgrade } from './upgrade'
 
-/** Larger files are not read: a property of a thousand stations with twenty years of sweeps stays under it. */
-export const MOST_BYTES = 5_000_000
-
 /** A whole property in one file: its site and everything ever read there. */
 export const propertyFile = z.strictObject({
   format: z.literal(FORMAT_NAME),

@@ -1,11 +1,4 @@
-import * as z from 'zod'
-
-/** A conductor size: American wire gauge number, or nominal cross-section in mm². */
-export const gaugeSchema = z.union([
-  z.strictObject({ awg: z.int().min(0).max(30) }),
-  z.strictObject({ area_mm2: z.number().positive().max(50) }),
-])
-export type Gauge = z.infer<typeof gaugeSchema>
+import type { Gauge } from './gauge-schema'
 
 /** Resistivity of annealed copper at 20 °C (IACS 100 %), Ω·mm²/m. */
 export const COPPER_OHM_MM2_PER_M = 0.017241

@@ -1,5 +1,6 @@
-export { area_mm2, gaugeSchema, gaugeText, maximum_ohmPerM, nominal_ohmPerM } from './gauge'
-export type { Gauge } from './gauge'
+export { area_mm2, gaugeText, maximum_ohmPerM, nominal_ohmPerM } from './gauge'
+export { gaugeSchema } from './gauge-schema'
+export type { Gauge } from './gauge-schema'
 export { inUnit, toMetres, M_PER_FT } from './length'
 export type { LengthUnit } from './length'
 export { ohmsText, parseOhms } from './ohms'

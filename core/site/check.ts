@@ -1,5 +1,5 @@
 import { pathText, refusal, type Refusal } from '../refusal'
-import { endKey } from './end'
+import { endKey } from './end-key'
 import { commonOf, hangingOn, netsOf, type Hanging } from './nets'
 import { byTag, entries, lookUp } from './look-up'
 import { gaugeOf } from './stretch'

@@ -2,23 +2,9 @@ import * as z from 'zod'
 import { conditionField } from './condition'
 import { coilKindId, placeId, tag, words } from './ids'
 import { known } from './known'
-
-const PORTS = {
-  coil: ['a', 'b'],
-  relay: ['a', 'b'],
-  sensor: ['a', 'b'],
-  flow_sensor: ['a', 'b'],
-  decoder: ['path_1', 'path_2', 'common', 'out_1', 'out_2'],
-  sequencer: ['in', 'common', 'out_1', 'out_2', 'out_3', 'out_4'],
-  arrestor: ['path_1', 'path_2', 'earth'],
-} as const
+import { PORTS } from './ports'
 
 export const deviceKind = z.enum(Object.keys(PORTS) as [keyof typeof PORTS, ...(keyof typeof PORTS)[]])
-export type DeviceKind = z.infer<typeof deviceKind>
-export type Port = (typeof PORTS)[DeviceKind][number]
-
-/** The named ports of a kind of device. */
-export const portsOf = (kind: DeviceKind): readonly Port[] => PORTS[kind]
 
 /** Something wires end on. A valve is its `coil`; which coil is a master valve, its point of connection says. */
 export const device = z.strictObject({

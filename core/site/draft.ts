@@ -2,7 +2,7 @@ import type { Gauge } from '../quantity'
 import type { Outcome } from '../refusal'
 import { applyBatch } from './apply'
 import type { Command } from './command'
-import { portsOf } from './device'
+import type { portsOf } from './ports'
 import { emptySite, type CollectionName, type Site } from './site'
 
 interface CableDraft {

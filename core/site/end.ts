@@ -13,13 +13,3 @@ export const end = z.discriminatedUnion('kind', [
 ])
 export type End = z.infer<typeof end>
 export type CoreEnd = Extract<End, { kind: 'core' }>
-
-/** A text that is equal for equal ends and for no others. */
-export function endKey(e: End): string {
-  switch (e.kind) {
-    case 'core': return `core ${e.cable} ${e.core} ${e.stop} ${e.side}`
-    case 'port': return `port ${e.device} ${e.port}`
-    case 'terminal': return `terminal ${e.controller} ${e.terminal}`
-    case 'earth': return `earth ${e.place}`
-  }
-}

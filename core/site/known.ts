@@ -21,13 +21,3 @@ export type KnownFigure =
   | { readonly value: number; readonly how: HowKnown; readonly on: string | null }
   | { readonly low: number; readonly high: number; readonly how: HowKnown; readonly on: string | null }
   | null
-
-/** A figure with its bounds; bounds coincide where the figure is known exactly. */
-export interface Bounded { readonly value: number; readonly low: number; readonly high: number }
-
-/** The middle of a range with its ends; null for unknown. */
-export function bounded(figure: KnownFigure): Bounded | null {
-  if (figure === null) return null
-  if ('value' in figure) return { value: figure.value, low: figure.value, high: figure.value }
-  return { value: (figure.low + figure.high) / 2, low: figure.low, high: figure.high }
-}

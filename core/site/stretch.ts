@@ -1,5 +1,5 @@
 import { gaugeText, type Gauge } from '../quantity'
-import { bounded, type Bounded } from './known'
+import { bounded, type Bounded } from './bounded'
 import type { Cable, Core } from './cable'
 import type { Settings } from './settings'
 

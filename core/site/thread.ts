@@ -79,7 +79,7 @@ export function routeTo(walk: Walk, point: WirePoint): Run[] {
 }
 
 /** Metres of conductor from the controller to every place the given walks reach, the shortest way. */
-export function placeDistances_m(walks: readonly Walk[]): Map<PlaceId, number> {
+export function placeDistances_m(walks: readonly { readonly runs: readonly Pick<Run, 'fromPlace' | 'toPlace' | 'from_m' | 'to_m'>[] }[]): Map<PlaceId, number> {
   const at = new Map<PlaceId, number>()
   for (const { runs } of walks) {
     for (const run of runs) {

@@ -1,4 +1,5 @@
-import { endKey, type End } from './end'
+import type { End } from './end'
+import { endKey } from './end-key'
 import { entries } from './look-up'
 import type { CableId, CoreId, DeviceId, PlaceId, SpliceId, TerminalId } from './ids'
 import type { Site } from './site'

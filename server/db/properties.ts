@@ -26,16 +26,16 @@ export async function listProperties(db: Database): Promise<Listed[]> {
 }
 
 /** A step of the journal as the page sees it. */
-export interface Step { readonly id: string; readonly revision: number; readonly author: string; readonly at: string; readonly undoes: string | null; readonly writes: readonly Write[] }
+export interface Step { readonly id: string; readonly revision: number; readonly author: string; readonly device: string; readonly at: string; readonly undoes: string | null; readonly writes: readonly Write[] }
 
 /** A whole property with its last steps, or null. One snapshot of the database, so that site and facts belong together. */
 export async function readWhole(db: Database, id: string): Promise<(Property & { steps: Step[] }) | null> {
   return db.transaction().setIsolationLevel('repeatable read').execute(async (tx) => {
     const row = await tx.selectFrom('properties').select(['revision', 'site']).where('id', '=', id).executeTakeFirst()
     if (!row) return null
-    const batches = await tx.selectFrom('batches').select(['id', 'revision', 'author_name', 'at', 'undoes', 'writes'])
+    const batches = await tx.selectFrom('batches').select(['id', 'revision', 'author_name', 'device', 'at', 'undoes', 'writes'])
       .where('property', '=', id).orderBy('revision', 'desc').limit(50).execute()
-    const steps = batches.map((b) => ({ id: b.id, revision: b.revision, author: b.author_name, at: b.at.toISOString(), undoes: b.undoes, writes: b.writes }))
+    const steps = batches.map((b) => ({ id: b.id, revision: b.revision, author: b.author_name, device: b.device, at: b.at.toISOString(), undoes: b.undoes, writes: b.writes }))
     return { id, revision: row.revision, site: siteSchema.parse(row.site), facts: await readFacts(tx, id), steps }
   })
 }

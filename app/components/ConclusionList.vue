@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import type { Concluded } from '../workers/conclude'
+import { say, type Speaker } from '../../words'
+import { useI18n } from 'vue-i18n'
+import { tagsText } from '../../core/expect'
+import type { SweepRow } from '../composables/useSweep'
+
+/** What the readings together say: verdict first, reason next, then what to do. */
+const props = defineProps<{ concluded: Concluded; rows: readonly SweepRow[]; speaker: Speaker; compact?: boolean }>()
+const { t } = useI18n()
+
+const open = computed(() => props.rows.filter((r) => r.judged?.verdict.code === 'open').map((r) => r.tag))
+const fitting = computed(() => props.rows.filter((r) => r.state === 'fits').map((r) => r.tag))
+function because(kind: string, count: number): string {
+  if (kind !== 'open' || count < 2) return ''
+  return fitting.value.length === 0 ? t('because.open_all') : t('because.open', { open: tagsText(open.value), rest: tagsText(fitting.value) }, open.value.length)
+}
+</script>
+
+<template>
+  <div class="conclusions" aria-live="polite">
+    <p v-if="concluded.severalOrWrong" class="sheet several"><StateMark state="fault" silent /> {{ t('because.several') }}</p>
+    <article v-for="(d, i) in concluded.described" :key="i" class="sheet conclusion" :class="{ compact }">
+      <StateMark class="big" state="fault" silent />
+      <div>
+        <h2>{{ say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker) }}</h2>
+        <p v-if="because(d.conclusion.kind, d.terminals.length)" class="quiet">{{ because(d.conclusion.kind, d.terminals.length) }}</p>
+        <p class="next">{{ say({ ...d.next, code: `next.${d.next.code}` }, speaker) }}</p>
+      </div>
+    </article>
+  </div>
+</template>
+
+<style scoped>
+.conclusions { display: grid; gap: 8px; grid-template-columns: repeat(auto-fit, minmax(min(330px, 100%), 1fr)); }
+.several { grid-column: 1 / -1; }
+.conclusion { display: grid; grid-template-columns: 28px 1fr; gap: 4px 12px; border-left: 5px solid var(--fault); padding: 8px 16px; }
+.conclusion h2 { font-size: 16px; }
+.conclusion.compact { padding: 8px 12px; }
+.conclusion.compact h2 { font-size: 15px; }
+.several { padding: 8px 16px; }
+.big { width: 22px; height: 22px; margin-top: 2px; }
+.conclusion p { font-size: 14px; }
+.next { color: var(--copper); font-weight: 600; }
+@media (max-width: 759px) { .conclusion p { font-size: 16px; } }
+</style>

@@ -1,0 +1,20 @@
+<script setup lang="ts">
+import { useI18n } from 'vue-i18n'
+import { useProperty } from '../stores/property'
+
+const { t } = useI18n()
+const property = useProperty()
+</script>
+
+<template>
+  <p class="status" role="status" :class="{ waiting: property.pending > 0 }">
+    <template v-if="property.pending === 0"><span aria-hidden="true">●</span> {{ t('app.saved') }}</template>
+    <template v-else-if="property.reached">{{ t('app.sending', { count: property.pending }) }}</template>
+    <template v-else>{{ t('app.kept', { count: property.pending }) }}</template>
+  </p>
+</template>
+
+<style scoped>
+.status { color: var(--fits); font-size: 14px; text-align: right; }
+.status.waiting { color: var(--doubtful); font-weight: 600; }
+</style>

@@ -1,0 +1,26 @@
+import { wrap, type Remote } from 'comlink'
+import type { Observation } from '../../core/expect'
+import type { Visit } from '../../core/record'
+import type { Site } from '../../core/site'
+import type { Concluded, ConcludeWork } from '../workers/conclude'
+
+let worker: Remote<ConcludeWork> | null = null
+
+function workerAtHand(): Remote<ConcludeWork> {
+  worker ??= wrap<ConcludeWork>(new Worker(new URL('../workers/conclude.ts', import.meta.url), { type: 'module' }))
+  return worker
+}
+
+/** The joint conclusion of a visit's readings, worked out beside the page; null while it is being worked out or there is nothing to judge. */
+export function useConclusion(site: () => Site | null, visit: () => Visit | null, observations: () => readonly Observation[]): Readonly<Ref<Concluded | null>> {
+  const concluded = shallowRef<Concluded | null>(null)
+  let asked = 0
+  watch([site, visit, observations], async ([s, v, o]) => {
+    const mine = ++asked
+    if (!s || !v || o.length === 0) { concluded.value = null; return }
+    const plain = JSON.parse(JSON.stringify([s, o])) as [Site, Observation[]]
+    const answer = await workerAtHand().concludeSweep(plain[0], v.controller, v.ground_C, v.coil_C, plain[1])
+    if (mine === asked) concluded.value = answer
+  }, { immediate: true })
+  return concluded
+}

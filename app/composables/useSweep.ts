@@ -1,0 +1,69 @@
+import { corrected_ohm, expectSweep, judge, readText, stateOf, type Expected, type Judged, type State, type Verdict } from '../../core/expect'
+import { COMMON_METER, readingsOf, standingReadings, type Logged, type Meter, type OhmsTest, type Visit } from '../../core/record'
+import { commonOf, endKey, must, type ControllerId, type TerminalId } from '../../core/site'
+import { useProperty } from '../stores/property'
+
+/** A terminal of a sweep as the screens show it. */
+export interface SweepRow {
+  readonly terminal: TerminalId; readonly tag: string; readonly name: string; readonly expected: Expected
+  readonly logged: Logged | null; readonly judged: Judged | null; readonly state: State
+}
+
+const pairKey = (test: OhmsTest) => `${endKey(test.from)} ${endKey(test.to)}`
+
+/** A controller's terminals with what they should read and, of a visit, what they did. */
+export function useSweep(controller: () => ControllerId | null, visitId: () => string | null) {
+  const property = useProperty()
+  const visit = computed((): Visit | null => {
+    const id = visitId()
+    return id === null ? null : property.facts?.visits[id] ?? null
+  })
+  const meter = computed((): Meter => visit.value?.meter ?? COMMON_METER)
+  const scene = computed(() => (property.site ? property.sceneAt(visit.value?.ground_C ?? null, visit.value?.coil_C ?? null) : null))
+  const expected = computed(() => {
+    const id = controller()
+    return scene.value && id ? expectSweep(scene.value, id, meter.value) : []
+  })
+  const standing = computed((): Map<string, Logged> => {
+    const id = visitId()
+    if (!property.facts || id === null) return new Map()
+    return new Map(standingReadings(property.facts, id, (r) => pairKey(r.test)).map((l) => [pairKey(l.reading.test), l]))
+  })
+  const rows = computed((): SweepRow[] => expected.value.map((e) => {
+    const logged = standing.value.get(pairKey(e.test)) ?? null
+    const judged = logged && scene.value ? judge(scene.value, e.test, logged.reading.value, logged.reading.meter) : null
+    const at = must(property.site!.controllers, controller()!)
+    return {
+      terminal: e.terminal, tag: must(at.terminals, e.terminal).tag, name: nameOf(e.terminal), expected: e, logged, judged,
+      state: judged ? stateOf(judged.verdict.code) : 'none',
+    }
+  }))
+  function nameOf(terminal: TerminalId): string {
+    const site = property.site!
+    const id = controller()
+    const station = Object.values(site.stations).find((s) => s.controller === id && s.terminal === terminal)
+    if (station) return station.name
+    const supply = Object.values(site.pointsOfConnection).find((p) => p.terminal?.controller === id && p.terminal.terminal === terminal)
+    const valve = supply?.masterValve && site.devices[supply.masterValve]
+    return valve ? valve.name || supply.name : supply?.name ?? ''
+  }
+  /** Everything of the visit that stands and counts: what the joint conclusion is drawn from. */
+  const observations = computed(() => [...standing.value.values()].map(({ reading }) => ({ test: reading.test, value: reading.value, meter: reading.meter })))
+  const conclusion = useConclusion(() => property.site, () => visit.value, () => observations.value)
+  const log = computed(() => (property.facts && visitId() !== null ? readingsOf(property.facts, visitId()!) : []))
+
+  /** The verdict on what is being typed, or null where it is no reading yet. */
+  function verdictOf(row: SweepRow, text: string): { verdict: Verdict; judged: Judged } | null {
+    const read = readText(text, meter.value)
+    if (!read.ok || !scene.value) return null
+    const judged = judge(scene.value, row.expected.test, read.value, meter.value)
+    return { verdict: judged.verdict, judged }
+  }
+  return { visit, meter, scene, rows, observations, conclusion, log, verdictOf, common: computed(() => (property.site && controller() ? commonOf(property.site, controller()!) : null)) }
+}
+
+/** A stored reading in figures: `OL`, or the ohms less the meter's own leads. */
+export function readingOhm(logged: Logged): number | null {
+  const { value, meter } = logged.reading
+  return value.kind === 'ohm' ? corrected_ohm(value.ohm, meter) : null
+}

@@ -1,0 +1,36 @@
+import { v7 } from 'uuid'
+import { COMMON_METER, meter, type Meter } from '../../core/record'
+
+const KEYS = { device: 'field-thread.device', author: 'field-thread.author', meter: 'field-thread.meter' } as const
+
+function stored(key: string): string | null {
+  try { return localStorage.getItem(key) } catch { return null }
+}
+function store(key: string, value: string): void {
+  try { localStorage.setItem(key, value) } catch { /* a device that keeps nothing still works; it asks again next time */ }
+}
+
+/** This browser's own name in the journal, made once. */
+export function deviceId(): string {
+  const known = stored(KEYS.device)
+  if (known) return known
+  const made = v7()
+  store(KEYS.device, made)
+  return made
+}
+
+export const authorName = (): string => stored(KEYS.author) ?? ''
+export const rememberAuthor = (name: string): void => store(KEYS.author, name)
+
+/** The meter described last on this device, else an everyday one. */
+export function lastMeter(): Meter {
+  try {
+    const parsed = meter.safeParse(JSON.parse(stored(KEYS.meter) ?? 'null'))
+    return parsed.success ? parsed.data : COMMON_METER
+  } catch { return COMMON_METER }
+}
+export const rememberMeter = (described: Meter): void => store(KEYS.meter, JSON.stringify(described))
+
+/** What was being typed when the page went away. */
+export const draftOf = (visit: string): string | null => stored(`field-thread.draft.${visit}`)
+export const keepDraft = (visit: string, text: string): void => store(`field-thread.draft.${visit}`, text)

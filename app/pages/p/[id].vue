@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import { entries, type ControllerId } from '../../../core/site'
+import { sayRefusal } from '../../../words'
+import { useSpeaker } from '../../composables/useSpeaker'
+import { useLatestVisit } from '../../composables/useLatestVisit'
+import { useSweep } from '../../composables/useSweep'
+import { useProperty } from '../../stores/property'
+
+const route = useRoute()
+const property = useProperty()
+const units = () => property.site?.settings.units ?? { length: 'm', temperature: 'C' } as const
+const { t, speaker } = useSpeaker(units)
+const id = computed(() => String(route.params.id))
+watch(id, (now) => void property.load(now), { immediate: true })
+useHead({ title: () => `${property.site?.about.name ?? t('app.loading')} · ${t('app.name')}` })
+
+const places = computed(() => [
+  { to: `/p/${id.value}`, label: t('places.threads'), here: route.name === 'p-id' },
+  { to: `/p/${id.value}/test`, label: t('places.test'), here: String(route.name).startsWith('p-id-test') },
+  { to: `/p/${id.value}/record`, label: t('places.record'), here: route.name === 'p-id-record' },
+])
+/** The rail shows the visit that the page shows: its own in a sweep, else the one chosen, else the latest. */
+const controllers = computed(() => (property.site ? entries(property.site.controllers) : []))
+const visitOf = useLatestVisit()
+const first = computed((): ControllerId | null => controllers.value[0]?.[0] ?? null)
+const sweep = useSweep(() => visitOf.controller.value ?? first.value, () => visitOf.id.value)
+const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
+const tagOf = computed(() => {
+  const shown = visitOf.controller.value ?? first.value
+  return shown ? property.site!.controllers[shown]!.tag : ''
+})
+const inSweep = computed(() => route.name === 'p-id-test-visit')
+
+const [keys, find] = [ref(false), ref(false)]
+function onKey(event: KeyboardEvent): void {
+  const typing = event.target instanceof HTMLInputElement && !event.target.dataset.sweep
+  if (typing || event.ctrlKey || event.metaKey || event.altKey || keys.value || find.value) return
+  if (event.key === '?') keys.value = true
+  else if (event.key === '/') find.value = true
+  else return
+  event.preventDefault()
+}
+onMounted(() => window.addEventListener('keydown', onKey))
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.query, station: target } } : { path: `/p/${id.value}`, query: { ...route.query, station: target } })
+</script>
+
+<template>
+  <div v-if="property.status === 'ready' && property.site" class="frame" :class="{ sweeping: inSweep }">
+    <aside class="rail">
+      <NuxtLink to="/" class="brand"><AppMark /><strong>{{ t('app.name') }}</strong></NuxtLink>
+      <nav :aria-label="property.site.about.name">
+        <p class="group"><span>{{ controllers.find(([c]) => c === (visitOf.controller.value ?? first))?.[1].name }}</span><span>{{ sweep.rows.value.length }}</span></p>
+        <ul>
+          <li v-for="row in sweep.rows.value" :key="row.terminal">
+            <NuxtLink class="station" :class="{ selected: selected === `${tagOf}:${row.tag}` }" :to="{ path: inSweep ? route.path : `/p/${id}`, query: { ...route.query, station: `${tagOf}:${row.tag}` } }">
+              <span class="tag figure">{{ row.tag }}</span><span class="name">{{ row.name }}</span><StateMark :state="row.state" />
+            </NuxtLink>
+          </li>
+        </ul>
+      </nav>
+    </aside>
+    <header class="bar">
+      <NuxtLink to="/" class="phone-home" :aria-label="t('app.home')"><AppMark /></NuxtLink>
+      <nav class="places" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink></nav>
+      <div class="tools">
+        <button type="button" class="button plain tool" @click="find = true">{{ t('app.find') }} <kbd>/</kbd></button>
+        <button type="button" class="button plain tool" @click="keys = true">{{ t('app.keys') }} <kbd>?</kbd></button>
+        <SaveStatus />
+      </div>
+    </header>
+    <main id="work" class="work">
+      <section v-for="r in property.rejected" :key="r.message.id" class="sheet rejected" role="alert">
+        <h2>{{ t('app.refusedTitle') }}</h2>
+        <p v-for="(refusal, i) in r.refusals" :key="i">{{ sayRefusal(refusal, speaker) }}</p>
+        <button type="button" class="button" @click="property.dismiss(r.message.id)">{{ t('app.close') }}</button>
+      </section>
+      <NuxtPage />
+    </main>
+    <nav class="thumb" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink><NuxtLink to="/">{{ t('places.properties') }}</NuxtLink></nav>
+    <LazyKeysDialog v-if="keys" v-model:visible="keys" />
+    <LazyFindDialog v-if="find" v-model:visible="find" :site="property.site" @go="goTo" />
+  </div>
+  <main v-else id="work" class="waiting stack" aria-live="polite">
+    <p v-if="property.status === 'loading'" class="quiet">{{ t('app.loading') }}</p>
+    <template v-else>
+      <h1>{{ property.status === 'missing' ? t('refusal.no_such_property') : t('refusal.database_down') }}</h1>
+      <p class="row"><button v-if="property.status === 'unreachable'" type="button" class="button primary" @click="property.load(id)">{{ t('app.retry') }}</button><NuxtLink to="/" class="button">{{ t('app.toProperties') }}</NuxtLink></p>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.frame { display: grid; grid-template: 52px 1fr / 216px 1fr; grid-template-areas: 'rail bar' 'rail work'; min-height: 100vh; }
+.rail { grid-area: rail; background: var(--sheet); border-right: 1px solid var(--rule); position: sticky; top: 0; height: 100vh; overflow: auto; }
+.brand { display: flex; align-items: center; gap: 10px; height: 52px; padding: 0 16px; border-bottom: 1px solid var(--rule); color: inherit; text-decoration: none; }
+.group { display: flex; justify-content: space-between; padding: 16px 16px 6px; font-size: 13px; font-weight: 700; color: var(--quiet); }
+.station { display: grid; grid-template-columns: 30px 1fr 20px; align-items: center; min-height: 26px; padding: 0 16px 0 13px; border-left: 3px solid transparent; color: inherit; text-decoration: none; font-size: 14px; }
+.station .tag { color: var(--quiet); font-size: 13px; } .station .name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.station:hover { background: var(--paper); } .station.selected { background: var(--copper-soft); border-color: var(--copper); }
+.bar { grid-area: bar; display: flex; align-items: center; justify-content: space-between; background: var(--sheet); border-bottom: 1px solid var(--rule); padding: 0 16px 0 8px; position: sticky; top: 0; z-index: 10; }
+.places { display: flex; align-self: stretch; }
+.places a { display: flex; align-items: center; padding: 0 12px; color: var(--quiet); text-decoration: none; border-bottom: 3px solid transparent; border-top: 3px solid transparent; }
+.places a.here { color: var(--ink); font-weight: 700; border-bottom-color: var(--copper); }
+.tools { display: flex; align-items: center; gap: 4px; }
+.tool { color: var(--quiet); font-weight: 400; font-size: 14px; }
+kbd { font: 13px var(--figures); border: 1px solid var(--rule); border-radius: 4px; padding: 0 5px; }
+.phone-home, .thumb { display: none; }
+.work { grid-area: work; padding: 16px 20px 32px; min-width: 0; }
+.rejected { border-left: 5px solid var(--fault); margin-bottom: 16px; }
+.waiting { max-width: 560px; margin: 15vh auto; padding: 24px; }
+@media (max-width: 759px) {
+  .frame { grid-template: 52px 1fr 56px / 1fr; grid-template-areas: 'bar' 'work' 'thumb'; min-height: 100dvh; }
+  .rail, .places, .tool { display: none; }
+  .phone-home { display: flex; align-items: center; min-width: 48px; min-height: 48px; padding-left: 8px; }
+  .work { padding: 12px 16px 24px; }
+  .thumb { grid-area: thumb; display: flex; position: sticky; bottom: 0; background: var(--sheet); border-top: 1px solid var(--rule); z-index: 10; }
+  .thumb a { flex: 1; display: flex; align-items: center; justify-content: center; min-height: 56px; font-size: 15px; color: var(--quiet); text-decoration: none; }
+  .thumb a.here { color: var(--copper); font-weight: 700; }
+  .sweeping .work { padding: 0; }
+}
+</style>

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { sectionsOf } from '../../../../core/strip'
+import { temperatureText } from '../../../../core/quantity'
+import { visitsInOrder } from '../../../../core/record'
+import { entries, must, type ControllerId } from '../../../../core/site'
+import { NO_VISIT, useLatestVisit } from '../../../composables/useLatestVisit'
+import { dayText, unbroken, useSpeaker } from '../../../composables/useSpeaker'
+import { useSweep } from '../../../composables/useSweep'
+import { useProperty } from '../../../stores/property'
+
+const route = useRoute()
+const property = useProperty()
+const site = computed(() => property.site!)
+const { t, speaker } = useSpeaker(() => site.value.settings.units)
+const latest = useLatestVisit()
+const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
+const controllers = computed(() => entries(site.value.controllers))
+/** The controller of the station asked for, of the visit shown, or the first. */
+const controller = computed((): ControllerId | null => {
+  const asked = controllers.value.find(([, c]) => c.tag === (selected.value?.split(':')[0] ?? route.query.controller))
+  return asked?.[0] ?? latest.controller.value ?? controllers.value[0]?.[0] ?? null
+})
+const visitId = computed(() => (latest.controller.value === controller.value ? latest.id.value : null))
+const { visit, meter, scene, rows, conclusion } = useSweep(() => controller.value, () => visitId.value)
+const sections = computed(() => {
+  if (!scene.value || !controller.value) return []
+  const hanging = scene.value.hanging(controller.value)
+  return sectionsOf(site.value, scene.value.network.wiring, controller.value, rows.value.map((r) => r.terminal), (terminal) => hanging.get(terminal)?.coils ?? [])
+})
+const tag = computed(() => (controller.value ? must(site.value.controllers, controller.value).tag : ''))
+const chosen = computed(() => rows.value.find((r) => `${tag.value}:${r.tag}` === selected.value) ?? null)
+const visits = computed(() => visitsInOrder(property.facts!).filter((id) => property.facts!.visits[id]!.controller === controller.value))
+const show = (id: string) => navigateTo({ query: { ...route.query, visit: id } }, { replace: true })
+const select = (row: string) => navigateTo({ query: { ...route.query, station: `${tag.value}:${row}` } })
+const close = () => navigateTo({ query: { ...route.query, station: undefined } })
+const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground_C ?? 20, site.value.settings.units)))
+</script>
+
+<template>
+  <div v-if="controller && scene" class="threads-page" :class="{ chosen }">
+    <div class="picture stack">
+      <header class="head">
+        <div>
+          <h1>{{ t('threads.title', { name: must(site.controllers, controller).name }) }}</h1>
+          <p class="quiet">{{ site.about.name }} · {{ visit ? t('threads.subVisit', { at_C }) : t('threads.sub', { at_C }) }}</p>
+        </div>
+        <div class="row chooser">
+        <select id="shown-visit" :aria-label="t('threads.showing')" class="input" :value="visitId ?? NO_VISIT" @change="show(($event.target as HTMLSelectElement).value)">
+          <option :value="NO_VISIT">{{ t('threads.noReadings') }}</option>
+          <option v-for="id in visits" :key="id" :value="id">{{ property.facts!.visits[id]!.title }}, {{ dayText(property.facts!.visits[id]!.at) }}</option>
+        </select>
+        <label v-if="controllers.length > 1" class="row quiet">{{ t('test.controller') }}<select class="input" :value="tag" @change="navigateTo({ query: { controller: ($event.target as HTMLSelectElement).value } })"><option v-for="[id, c] in controllers" :key="id" :value="c.tag">{{ c.tag }} {{ c.name }}</option></select></label>
+        <NuxtLink class="button" :to="`/p/${route.params.id}/test`">{{ t('threads.start') }}</NuxtLink>
+        </div>
+      </header>
+      <ConclusionList v-if="conclusion && conclusion.described.length > 0" :concluded="conclusion" :rows="rows" :speaker="speaker" />
+      <p v-if="rows.length === 0" class="sheet">{{ t('threads.noTerminals') }}</p>
+      <ThreadStack v-else :sections="sections" :rows="rows" :selected="chosen?.tag ?? null" :units="site.settings.units" :described="conclusion?.described ?? []" :common-colour="site.settings.commonColour" :measured="visit !== null" @select="select" />
+    </div>
+    <aside class="panel" :aria-label="t('detail.why')">
+      <template v-if="chosen">
+        <button type="button" class="button plain back" @click="close">‹ {{ t('app.back') }}</button>
+        <LazyStationDetail :key="`${chosen.terminal}`" :row="chosen" :controller="controller" :scene="scene" :meter="meter" :speaker="speaker" />
+      </template>
+      <p v-else class="quiet">{{ t('threads.choose') }}</p>
+    </aside>
+  </div>
+  <p v-else class="sheet">{{ t('threads.noController') }}</p>
+</template>
+
+<style scoped>
+.threads-page { display: grid; grid-template-columns: minmax(0, 1fr) 300px; gap: 20px; margin: -16px -20px -32px 0; }
+.picture { padding: 16px 0 32px; }
+.head { display: flex; justify-content: space-between; gap: 12px; align-items: flex-start; flex-wrap: wrap; }
+.head > :first-child { flex: 1 1 300px; }
+.chooser { gap: 8px; flex-wrap: nowrap; }
+.chooser .input { flex: 1; min-width: 0; max-width: 240px; }
+.chooser .button { flex: none; }
+.panel { background: var(--sheet); border-left: 1px solid var(--rule); padding: 20px 16px; position: sticky; top: 52px; height: calc(100vh - 52px); overflow: auto; }
+.back { display: none; margin-left: -8px; }
+@media (max-width: 1080px) { .threads-page { grid-template-columns: minmax(0, 1fr) 264px; } }
+@media (max-width: 759px) {
+  .threads-page { grid-template-columns: 1fr; margin: 0; }
+  .picture { padding: 0; }
+  .head > :first-child { flex-basis: 100%; }
+  .chooser { width: 100%; }
+  .panel { display: none; }
+  .chosen .picture { display: none; }
+  .chosen .panel { display: block; position: static; height: auto; border: 0; padding: 4px 0; background: none; }
+  .back { display: inline-flex; }
+}
+</style>

@@ -1,0 +1,149 @@
+import { defineStore } from 'pinia'
+import { v7 } from 'uuid'
+import { climateOf } from '../../core/circuit'
+import { sceneOf, type Scene } from '../../core/expect'
+import { SCHEMA_VERSION, withFact, type Facts, type Message, type MessageBody } from '../../core/record'
+import type { Refusal } from '../../core/refusal'
+import { applyBatch, type Command, type Site } from '../../core/site'
+import { fetchProperty, postMessages, type MessageReply, type Whole } from '../lib/api'
+import { authorName, deviceId } from '../lib/device'
+import { keep, keptFor, letGo } from '../lib/outbox'
+
+/** The most messages sent at once; the server takes 500. */
+const BATCH = 100
+const RETRY_ms = 3000
+
+/** A message that the server will not take, with its reasons. */
+export interface Rejected { readonly message: Message; readonly refusals: readonly Refusal[] }
+
+/**
+ * One property: what the server had, with what this device has still to send laid over it. A message goes to the
+ * device's own database first, then to the server by its id; what the page calls saved, the server has confirmed.
+ */
+export const useProperty = defineStore('property', () => {
+  const held = shallowRef<Whole | null>(null)
+  const outbox = shallowRef<readonly Message[]>([])
+  const rejected = shallowRef<readonly Rejected[]>([])
+  const status = ref<'loading' | 'ready' | 'missing' | 'unreachable'>('loading')
+  const reached = ref(true)
+  let sending = false
+  let retry: ReturnType<typeof setTimeout> | undefined
+
+  const site = computed((): Site | null => (held.value ? siteWith(held.value.site, outbox.value) : null))
+  const facts = computed((): Facts | null => (held.value ? factsWith(held.value.facts, outbox.value) : null))
+  const pending = computed(() => outbox.value.length)
+
+  /** Loads a property and whatever of it waits on this device. */
+  async function load(id: string): Promise<void> {
+    if (held.value?.id !== id) { held.value = null; outbox.value = []; rejected.value = []; status.value = 'loading' }
+    const [reply, kept] = await Promise.all([fetchProperty(id), keptFor(id)])
+    reached.value = reply.kind !== 'unreachable'
+    if (reply.kind === 'ok') {
+      held.value = reply.value
+      outbox.value = kept
+      status.value = 'ready'
+      void send()
+    } else if (!held.value) status.value = reply.kind === 'refused' ? 'missing' : 'unreachable'
+  }
+
+  /** Keeps a message on this device, shows it, and sends it. Resolves with its id once it is kept. */
+  async function record(body: MessageBody): Promise<string> {
+    if (!held.value) throw new Error('record: no property is loaded')
+    const message: Message = {
+      id: v7(), schema: SCHEMA_VERSION, property: held.value.id, author: authorName(), device: deviceId(), at: new Date().toISOString(), body,
+    }
+    await keep(message)
+    outbox.value = [...outbox.value, message]
+    void send()
+    return message.id
+  }
+
+  const change = (commands: readonly Command[]) => record({ kind: 'batch', base: held.value!.revision, commands: [...commands] })
+
+  /** Sends what waits, in order, until all is sent or nobody answers; then tries again by itself. */
+  async function send(): Promise<void> {
+    if (sending || !held.value) return
+    sending = true
+    clearTimeout(retry)
+    try {
+      while (outbox.value.length > 0 && held.value) {
+        const messages = outbox.value.slice(0, BATCH)
+        const reply = await postMessages(held.value.id, messages)
+        reached.value = reply.kind !== 'unreachable'
+        if (reply.kind === 'unreachable') break
+        const replies = reply.kind === 'ok' ? reply.value.replies : messages.map((m): MessageReply => ({ id: m.id, status: 'refused', refusals: reply.refusals }))
+        await settle(messages, replies)
+      }
+    } finally {
+      sending = false
+      if (outbox.value.length > 0) retry = setTimeout(() => void send(), RETRY_ms)
+    }
+  }
+
+  /** Moves answered messages out of the outbox: taken ones into what the server has, refused ones to be shown. */
+  async function settle(messages: readonly Message[], replies: readonly MessageReply[]): Promise<void> {
+    const answered = messages.slice(0, replies.length)
+    await letGo(answered.map((m) => m.id))
+    let reload = false
+    for (const [i, message] of answered.entries()) {
+      const reply = replies[i]!
+      if (reply.status === 'refused') {
+        rejected.value = [...rejected.value, { message, refusals: reply.refusals }]
+        reload = true
+      } else if (message.body.kind === 'batch' || message.body.kind === 'undo') {
+        // Shown as taken at once; the journal's own account of it follows when the server answers again.
+        held.value = { ...held.value!, site: siteWith(held.value!.site, [message]), revision: reply.revision ?? held.value!.revision }
+        reload = true
+      }
+      else held.value = { ...held.value!, facts: factsWith(held.value!.facts, [message]) }
+    }
+    if (reload) {
+      const fresh = await fetchProperty(held.value!.id)
+      if (fresh.kind === 'ok') held.value = fresh.value
+    }
+    const done = new Set(answered.map((m) => m.id))
+    outbox.value = outbox.value.filter((m) => !done.has(m.id))
+  }
+
+  const dismiss = (id: string) => { rejected.value = rejected.value.filter((r) => r.message.id !== id) }
+
+  /** The last change made from this device that still stands and is no undo itself, or null. */
+  const undoable = computed(() => {
+    const steps = held.value?.steps ?? []
+    const takenBack = new Set(steps.map((s) => s.undoes))
+    return steps.find((s) => s.device === deviceId() && s.undoes === null && !takenBack.has(s.id)) ?? null
+  })
+  const undo = async () => { if (undoable.value) await record({ kind: 'undo', undoes: undoable.value.id }) }
+
+  /** The site at a visit's temperatures, kept while neither changes. */
+  const scenes = new Map<string, { site: Site; scene: Scene }>()
+  function sceneAt(ground_C: number | null, coil_C: number | null = null): Scene {
+    const now = site.value!
+    const climate = ground_C === null ? climateOf(now) : climateOf(now, ground_C, coil_C)
+    const key = `${climate.ground_C} ${climate.coil_C}`
+    const known = scenes.get(key)
+    if (known?.site === now) return known.scene
+    const scene = sceneOf(now, climate)
+    scenes.set(key, { site: now, scene })
+    return scene
+  }
+
+  if (typeof window !== 'undefined') window.addEventListener('online', () => void send())
+  return { held, site, facts, pending, rejected, status, reached, undoable, load, record, change, send, dismiss, undo, sceneAt }
+})
+
+function factsWith(facts: Facts, messages: readonly Message[]): Facts {
+  return messages.reduce((now, m) => {
+    if (m.body.kind === 'batch' || m.body.kind === 'undo') return now
+    const next = withFact(now, m.id, m.body)
+    return next.ok ? next.value : now
+  }, facts)
+}
+
+/** The site with what waits applied; a batch that does not fit any more is left to the server's answer. */
+function siteWith(site: Site, messages: readonly Message[]): Site {
+  return messages.reduce((now, m) => {
+    const applied = m.body.kind === 'batch' ? applyBatch(now, m.body.commands) : null
+    return applied?.ok ? applied.value.site : now
+  }, site)
+}

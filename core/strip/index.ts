@@ -1,0 +1,2 @@
+export { sectionsOf } from './strip'
+export type { Section, Strip, StripMark, StripRun } from './strip'
