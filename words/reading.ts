@@ -9,7 +9,7 @@ const LOW_RANGE_ohm = 2000
 
 /** One sentence on a single reading. */
 export function sayVerdict(verdict: Verdict, meter: Meter, speaker: Speaker): string {
-  const { code, ...params } = verdict
+  const { code: _code, ...params } = verdict
   return say({ code: `verdictWhy.${detail(verdict, meter)}`, params: params as Record<string, number> }, speaker)
 }
 

@@ -58,11 +58,12 @@ interface Candidate {
 export function conclude(scene: Scene, observations: readonly Observation[]): JointConclusion {
   const conclusions: Conclusion[] = []
   const settled = new Map<number, Expectation>()
+  // A reading once explained stays so: a later fault may move it a little, and each round must leave fewer to explain.
+  const explained = new Set<number>()
   let now = scene
   for (;;) {
     const expected = observations.map((o, i) => settled.get(i) ?? predict(now, o.test, o.meter))
-    const fits = observations.map((o, i) => agrees(expected[i]!, o))
-    const misfits = new Set(observations.flatMap((_, i) => (fits[i] || !judgeable(expected[i]!) ? [] : [i])))
+    const misfits = new Set(observations.flatMap((o, i) => (explained.has(i) || agrees(expected[i]!, o) || !judgeable(expected[i]!) ? [] : [i])))
     if (misfits.size === 0) break
     const best = bestOf(now, observations, expected, misfits)
     if (!best) {
@@ -70,6 +71,7 @@ export function conclude(scene: Scene, observations: readonly Observation[]): Jo
       break
     }
     conclusions.push(best.candidate.conclusion(best.explains))
+    for (const i of best.explains) explained.add(i)
     for (const [i, e] of best.candidate.instead ?? []) settled.set(i, e)
     now = sceneWith(now, best.candidate.faults)
   }
@@ -106,9 +108,9 @@ function explainedBy(scene: Scene, observations: readonly Observation[], expecte
     if (!judgeable(expected[i]!)) continue
     const o = observations[i]!
     const then = candidate.instead?.get(i) ?? predict(after, o.test, o.meter)
-    const agreed = agrees(then.kind === 'bounds' ? { kind: 'open' } : then, o)
+    const agreed = agrees(then, o)
     if (misfits.has(i) && agreed) explains.push(i)
-    if (!misfits.has(i) && !agreed) return null
+    if (!agreed && agrees(expected[i]!, o)) return null
   }
   return explains.length > 0 ? explains : null
 }

@@ -67,8 +67,10 @@ function switchedBy(scene: Scene, test: OhmsTest): DeviceId[] {
     ? [...(scene.hanging(probe.controller).get(probe.terminal)?.switchedBy ?? [])] : []))
 }
 
-/** Whether something of unknown partner hangs on either probe, or nothing at all is on record for it. */
+/** Whether the record shows no way, but something of unknown partner hangs on either probe or nothing at all is on record for it. */
 function incomplete(scene: Scene, test: OhmsTest): boolean {
+  const [from, to] = [nodeAt(scene, test.from), nodeAt(scene, test.to)]
+  if (from !== null && to !== null && scene.recorded.connected(from, to)) return false
   return [test.from, test.to].some((probe) => {
     if (probe.kind !== 'terminal') return false
     const at = scene.hanging(probe.controller).get(probe.terminal)

@@ -8,6 +8,8 @@ export interface Scene {
   readonly climate: Climate
   readonly network: Network
   readonly solver: Solver
+  /** The solver of the site as recorded, without the faults. */
+  readonly recorded: Solver
   readonly hanging: (controller: ControllerId) => ReadonlyMap<TerminalId, Hanging>
 }
 
@@ -18,7 +20,8 @@ export function sceneOf(site: Site, climate: Climate = climateOf(site)): Scene {
     if (!hung.has(controller)) hung.set(controller, hangingOn(site, network.wiring, controller))
     return hung.get(controller)!
   }
-  return { site, climate, network, solver: solverOf(network), hanging }
+  const solver = solverOf(network)
+  return { site, climate, network, solver, recorded: solver, hanging }
 }
 
 export function sceneWith(scene: Scene, faults: readonly Fault[]): Scene {
