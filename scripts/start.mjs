@@ -3,87 +3,46 @@ import { join } from 'node:path'
 import { ensureBuild } from './lib/build.mjs'
 import { ensureModules } from './lib/modules.mjs'
 import { ensurePackages } from './lib/packages.mjs'
-import { CLONE, giveUp, say, wait } from './lib/plain.mjs'
+import { CLONE, giveUp, say } from './lib/plain.mjs'
 import { isFree } from './lib/ports.mjs'
-import { startCluster } from './lib/postgres.mjs'
 import { end, lives } from './lib/processes.mjs'
-import { isWell, prepareDatabase, SERVER, startServer } from './lib/server.mjs'
+import { SERVER } from './lib/server.mjs'
+import { supervise } from './lib/supervise.mjs'
 
 const NOTES = join(CLONE, '.data', 'running.json')
-/** A part that dies more often than this within a minute is broken, not unlucky. */
-const MOST_RESTARTS = 5
 
 const port = Number(process.env.PORT ?? 4747)
 if (!Number.isInteger(port) || port < 1 || port > 65535) giveUp(`PORT is “${process.env.PORT}”, not a port number. Use 1 to 65535.`)
 const address = `http://127.0.0.1:${port}/`
 
 await leaveOrTakeOver()
-if (!await isFree(port)) giveUp(`Port ${port} is in use by another program. Stop that program, or choose another port: PORT=${port + 1} npm start`)
+if (!await isFree(port)) giveUp(`Port ${port} is in use by another program. Stop that program, or choose another port: PORT=${port < 65535 ? port + 1 : port - 1} npm start`)
 mkdirSync(join(CLONE, '.data'), { recursive: true })
-note({ pid: process.pid, address })
+note({})
 
 let stopping = false
-let cluster = null
-let server = null
+let running = null
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0))
 
+const url = process.env.DATABASE_URL || null
 ensureModules()
-if (!process.env.DATABASE_URL) ensurePackages(['postgresql'])
+if (!url) ensurePackages(['postgresql'])
 ensureBuild()
-if (!process.env.DATABASE_URL) {
-  say('Starting the database …')
-  cluster = await startCluster('main')
-}
-const url = process.env.DATABASE_URL ?? cluster.url
-const trouble = prepareDatabase(url, { demo: true })
-if (trouble !== null) await fail(`The database could not be prepared.\n${trouble}`)
-await serve()
-say(`Field Thread is ready: ${address}   (Ctrl-C stops it)`)
-if (cluster) void watchCluster()
-
-/** Keeps the server up: one that dies is started again, and what the page had not sent yet it sends then. */
-async function serve() {
-  server = startServer(url, port)
-  note({ pid: process.pid, address, server: server.child.pid })
-  const { child } = server
-  if (!await isWell(port, child)) await fail('The server did not start; what it printed is above.')
-  child.once('exit', () => { if (!stopping) void again('server', serve) })
-}
-
-async function watchCluster() {
-  while (!stopping) {
-    await wait(1000)
-    if (!stopping && !cluster.alive()) await again('database', async () => {
-      const before = cluster.port
-      cluster = await startCluster('main', { port: before })
-    })
-  }
-}
-
-const restarts = []
-async function again(what, start) {
-  restarts.push(Date.now())
-  if (restarts.filter((at) => at > Date.now() - 60_000).length > MOST_RESTARTS) await fail(`The ${what} keeps stopping. Look at what was printed above, then start again.`)
-  say(`The ${what} stopped; starting it again …`)
-  await start()
-}
-
-async function fail(sentence) {
-  console.error(sentence)
-  await stop(1)
-}
+if (!url) say('Starting the database …')
+running = supervise({ cluster: url ? null : ['main'], url, port, demo: true, note, fail: async (sentence) => { console.error(sentence); await stop(1) } })
+await running.ready
+if (!stopping) say(`Field Thread is ready: ${address}   (Ctrl-C stops it)`)
 
 async function stop(code) {
   if (stopping) return
   stopping = true
   say('Stopping …')
-  await server?.stop()
-  await cluster?.stop()
+  await running?.stop()
   rmSync(NOTES, { force: true })
   process.exit(code)
 }
 
-function note(what) { writeFileSync(NOTES, JSON.stringify(what)) }
+function note(pids) { writeFileSync(NOTES, JSON.stringify({ pid: process.pid, address, ...pids })) }
 
 /** Says where another copy of this clone runs; ends a server whose start was killed. */
 async function leaveOrTakeOver() {

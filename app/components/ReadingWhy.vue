@@ -13,7 +13,7 @@ const { t } = useI18n()
 const e = computed(() => props.row.expected.expectation)
 const state = computed(() => (props.judged ? stateOf(props.judged.verdict.code) : 'none'))
 const SOURCES = ['coil', 'meter', 'wire', 'joints', 'unknown'] as const
-const spread = (below: number, above: number) => (Math.abs(below - above) < 0.005 ? `± ${below.toFixed(2)}` : `−${below.toFixed(2)} +${above.toFixed(2)}`)
+const spread = (below: number, above: number) => (Math.abs(below - above) < 0.005 ? `±\u00a0${below.toFixed(2)}` : `−${below.toFixed(2)} +${above.toFixed(2)}`)
 const deviations = computed(() => (e.value.kind === 'ohms' ? SOURCES.flatMap((source) => {
   const span = (e.value as Extract<typeof e.value, { kind: 'ohms' }>).deviations[source]
   return span.below + span.above < 0.005 ? [] : [say({ code: `because_of.${source}`, params: { spread: spread(span.below, span.above) } }, props.speaker)]
@@ -35,7 +35,7 @@ const switches = computed(() => (e.value.kind === 'not_readable' ? e.value.by.ma
         </tbody>
       </table>
       <details>
-        <summary>{{ t('detail.tolerance') }}: {{ deviations.join(' · ') }} Ω</summary>
+        <summary>{{ t('detail.tolerance') }}: {{ deviations.join(' · ') }}&nbsp;Ω</summary>
         <p class="quiet">{{ t('detail.toleranceHow') }} {{ t('detail.source') }}</p>
       </details>
     </template>

@@ -31,7 +31,9 @@ export const useProperty = defineStore('property', () => {
 
   const site = computed((): Site | null => (held.value ? siteWith(held.value.site, outbox.value) : null))
   const facts = computed((): Facts | null => (held.value ? factsWith(held.value.facts, outbox.value) : null))
-  const pending = computed(() => outbox.value.length)
+  /** Messages on their way into this device's own database: not safe yet, so not called saved either. */
+  const keeping = ref(0)
+  const pending = computed(() => outbox.value.length + keeping.value)
 
   /** Loads a property and whatever of it waits on this device. */
   async function load(id: string): Promise<void> {
@@ -52,8 +54,13 @@ export const useProperty = defineStore('property', () => {
     const message: Message = {
       id: v7(), schema: SCHEMA_VERSION, property: held.value.id, author: authorName(), device: deviceId(), at: new Date().toISOString(), body,
     }
-    await keep(message)
-    outbox.value = [...outbox.value, message]
+    keeping.value++
+    try {
+      await keep(message)
+      outbox.value = [...outbox.value, message]
+    } finally {
+      keeping.value--
+    }
     void send()
     return message.id
   }

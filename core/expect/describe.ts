@@ -26,7 +26,11 @@ export function describe(scene: Scene, controller: ControllerId, observations: r
     })
     const tags = tagsText(terminals.map((t) => tagOf(scene.site, controller, t)))
     const between = 'suspects' in conclusion ? span(conclusion.suspects, distance_m) : conclusion.kind === 'short' ? conclusion.between : null
-    return { conclusion, terminals, between, says: saysOf(scene.site, controller, conclusion, tags, between), next: nextOf(scene.site, controller, conclusion, tags, between) }
+    // Open, but the reading is not: one of several ways side by side is missing.
+    const branch = conclusion.kind === 'open' && conclusion.explains.some((i) => observations[i]!.value.kind === 'ohm')
+    const told = { conclusion, terminals, between }
+    return branch ? { ...told, ...branchOf(scene.site, controller, conclusion, tags) }
+      : { ...told, says: saysOf(scene.site, controller, conclusion, tags, between), next: nextOf(scene.site, controller, conclusion, tags, between) }
   })
 }
 
@@ -58,6 +62,19 @@ function span(suspects: readonly Suspect[], distance_m: ReadonlyMap<PlaceId, num
 
 const isHome = (site: Site, controller: ControllerId, place: PlaceId) => must(site.controllers, controller).place === place
 
+/** A reading that lacks one of its ways: which coil it is, or where the way is interrupted, and how to see it alone. */
+function branchOf(site: Site, controller: ControllerId, c: Extract<Conclusion, { suspects: readonly Suspect[] }>, tags: string): Pick<Described, 'says' | 'next'> {
+  const coils = c.suspects.flatMap((s) => (s.kind === 'coil' ? [must(site.devices, s.device)] : []))
+  const places = [...new Set(c.suspects.flatMap((s) => (s.kind === 'stretch' ? [s.from, s.to] : [s.place])))]
+  const box = coils[0] ? must(site.places, coils[0].place).tag : ''
+  const params = { tags, count: c.explains.length, part: coils.map((d) => d.name || d.tag || '').join(', '), at: places.map((p) => must(site.places, p).tag).join(', '), from: box, to: box }
+  const home = coils.length > 0 && coils.every((d) => isHome(site, controller, d.place))
+  return {
+    says: { code: coils.length > 0 ? 'branch_coil' : 'branch', params },
+    next: { code: coils.length === 0 ? 'repeat' : home ? 'read_coil_at_home' : 'read_coil_at_box', params },
+  }
+}
+
 function saysOf(site: Site, controller: ControllerId, c: Conclusion, tags: string, between: readonly [PlaceId, PlaceId] | null): Statement {
   const at = between && { from: must(site.places, between[0]).tag, to: must(site.places, between[1]).tag }
   const count = c.explains.length
@@ -87,10 +104,13 @@ function nextOf(site: Site, controller: ControllerId, c: Conclusion, tags: strin
       if (c.where === 'thread' && c.explains.length === 1) return say('read_coil_at_box')
       if (!between) return say('repeat')
       return say(isHome(site, controller, between[0]) ? 'check_home_then_box' : 'open_near_box')
-    case 'coil_part': return say('read_coil_at_box')
-    case 'short': return say(c.atCoil ? 'read_coil_at_box' : 'look_along')
+    case 'coil_part': return say(readCoil(between, site, controller))
+    case 'short': return say(c.atCoil ? readCoil(between, site, controller) : 'look_along')
     case 'second_coil': return say('look_for_second')
     case 'leads_joined': case 'lead_moved': case 'swapped': return say('look_at_terminals')
     case 'unexplained': return say('check_record')
   }
 }
+
+const readCoil = (between: readonly [PlaceId, PlaceId] | null, site: Site, controller: ControllerId) =>
+  (between && isHome(site, controller, between[0]) && between[0] === between[1] ? 'read_coil_at_home' : 'read_coil_at_box')

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Search } from '@lucide/vue'
 import { entries, type ControllerId } from '../../../core/site'
 import { sayRefusal } from '../../../words'
 import { useSpeaker } from '../../composables/useSpeaker'
@@ -64,6 +65,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
       <NuxtLink to="/" class="phone-home" :aria-label="t('app.home')"><AppMark /></NuxtLink>
       <nav class="places" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink></nav>
       <div class="tools">
+        <button type="button" class="button plain phone-find" :aria-label="t('app.find')" @click="find = true"><Search :size="22" /></button>
         <button type="button" class="button plain tool" @click="find = true">{{ t('app.find') }} <kbd>/</kbd></button>
         <button type="button" class="button plain tool" @click="keys = true">{{ t('app.keys') }} <kbd>?</kbd></button>
         <SaveStatus />
@@ -105,13 +107,14 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
 .tools { display: flex; align-items: center; gap: 4px; }
 .tool { color: var(--quiet); font-weight: 400; font-size: 14px; }
 kbd { font: 13px var(--figures); border: 1px solid var(--rule); border-radius: 4px; padding: 0 5px; }
-.phone-home, .thumb { display: none; }
+.phone-home, .phone-find, .thumb { display: none; }
 .work { grid-area: work; padding: 16px 20px 32px; min-width: 0; }
 .rejected { border-left: 5px solid var(--fault); margin-bottom: 16px; }
 .waiting { max-width: 560px; margin: 15vh auto; padding: 24px; }
 @media (max-width: 759px) {
   .frame { grid-template: 52px 1fr 56px / 1fr; grid-template-areas: 'bar' 'work' 'thumb'; min-height: 100dvh; }
   .rail, .places, .tool { display: none; }
+  .phone-find { display: flex; min-width: 48px; color: var(--quiet); }
   .phone-home { display: flex; align-items: center; min-width: 48px; min-height: 48px; padding-left: 8px; }
   .work { padding: 12px 16px 24px; }
   .thumb { grid-area: thumb; display: flex; position: sticky; bottom: 0; background: var(--sheet); border-top: 1px solid var(--rule); z-index: 10; }

@@ -1,0 +1,51 @@
+import { readFileSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type APIRequestContext, type Page } from '@playwright/test'
+import { readProperty, type Property } from '../core/formats'
+
+export const DEMO_FILE = fileURLToPath(new URL('../demo/quarry-lake.json', import.meta.url))
+
+/** A property of this test's own, made from the demo; the demo itself stays as it is. */
+export async function ownProperty(request: APIRequestContext, name: string): Promise<string> {
+  const reply = await request.post(`/api/properties?as=copy&name=${encodeURIComponent(name)}`, { headers: { 'content-type': 'application/json' }, data: readFileSync(DEMO_FILE, 'utf8') })
+  expect(reply.status()).toBe(201)
+  return ((await reply.json()) as { id: string }).id
+}
+
+/** The property as the server has it. */
+export async function stored(request: APIRequestContext, id: string): Promise<Property> {
+  const outcome = readProperty(await (await request.get(`/api/properties/${id}/file`)).text())
+  if (!outcome.ok) throw new Error(JSON.stringify(outcome.refusals))
+  return outcome.value
+}
+
+/** Tabs to what has this accessible name and presses Enter on it: no pointer anywhere. */
+export async function pressByKey(page: Page, name: RegExp, most = 60): Promise<void> {
+  for (let i = 0; i < most; i++) {
+    const focused = await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '')
+    if (name.test(focused)) return page.keyboard.press('Enter')
+    await page.keyboard.press('Tab')
+  }
+  throw new Error(`pressByKey: ${name} cannot be reached with Tab`)
+}
+
+/** Starts a sweep and ticks its cautions; leaves the cursor on the first reading. Returns the visit's id. */
+export async function beginSweep(page: Page, property: string, meter: { openMark?: 'a bare 1' } = {}): Promise<string> {
+  await page.goto(`/p/${property}/test`)
+  await page.getByRole('button', { name: 'Start a sweep' }).click()
+  await page.getByLabel('Your name').fill('Sam')
+  if (meter.openMark) await page.getByLabel(meter.openMark).check()
+  await page.getByRole('button', { name: 'Begin' }).click()
+  for (let i = 0; i < 3; i++) await page.locator('.cautions .primary').click()
+  await expect(page.locator('#reading')).toBeVisible()
+  return page.url().split('/').at(-1)!.split('?')[0]!
+}
+
+export async function seriousFindings(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 140)}`)
+}
+
+/** Sound readings of the demo's Gatehouse at 14 °C, MV first, to a tenth of an ohm. */
+export const SOUND = ['39.6', '33.4', '33.4', '33.4', '34.5', '34.5', '34.5', '35.7', '35.7', '37.1', '37.1', '38.2', '39.2', '33.2', '33.2', '34.6', '34.6', '36.0', '37.3']

@@ -1,0 +1,55 @@
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { CLONE, giveUp, say } from './lib/plain.mjs'
+
+// One picture of each main view, from the demo as it is loaded, into docs/screenshots. Needs the application running.
+
+const base = process.env.BASE_URL ?? 'http://127.0.0.1:4747'
+const target = process.env.TARGET ?? join(CLONE, 'docs', 'screenshots')
+const only = process.argv[2] ?? ''
+const { chromium } = await import('@playwright/test')
+mkdirSync(target, { recursive: true })
+
+const desk = { width: 1280, height: 800 }
+const phone = { width: 390, height: 844 }
+const demo = '/p/0198f2a0-4b7e-7c31-9d52-6a1f0c3e5b10'
+const spring = `${demo}/test/spring-2026`
+
+/** Begins a sweep in this browser alone: the server is told nothing, so the demo stays as it is. */
+async function sweepBegun(page, readings) {
+  await page.route('**/messages', (route) => route.abort())
+  await page.goto(`${base}${demo}/test`)
+  await page.getByRole('button', { name: 'Start a sweep' }).click()
+  await page.getByLabel('Your name').fill('Jo')
+  await page.getByRole('button', { name: 'Begin' }).click()
+  for (let i = 0; i < 3; i++) await page.locator('.cautions .primary').click()
+  const typed = page.locator('#reading')
+  for (const reading of readings) { await typed.fill(reading); await typed.press('Enter') }
+}
+
+const VIEWS = [
+  { name: 'properties', size: desk, path: '/' },
+  { name: 'threads', size: desk, path: `${demo}?station=A:9` },
+  { name: 'sweep', size: desk, path: demo, then: (page) => sweepBegun(page, ['47.2', '34.0', '33.6', '34.2', '34.9']) },
+  { name: 'sweep-done', size: desk, path: spring },
+  { name: 'test', size: desk, path: `${demo}/test` },
+  { name: 'record', size: desk, path: `${demo}/record` },
+  { name: 'phone-threads', size: phone, path: demo },
+  { name: 'phone-station', size: phone, path: `${demo}?station=A:18` },
+  { name: 'phone-sweep', size: phone, path: demo, then: async (page) => { await sweepBegun(page, ['47.2', '34.0', '33.6']); await page.locator('#reading').fill('34.2') } },
+]
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+  .catch(() => giveUp('Chromium is missing. Run npm test once; it installs what it needs.'))
+for (const { name, size, path, then } of VIEWS.filter((v) => v.name.includes(only))) {
+  const context = await browser.newContext({ viewport: size, locale: 'en-GB', timezoneId: 'UTC', hasTouch: size === phone, isMobile: size === phone })
+  const page = await context.newPage()
+  await page.goto(`${base}${path}`)
+  await page.waitForLoadState('networkidle')
+  await then?.(page)
+  await page.waitForTimeout(700)
+  await page.screenshot({ path: join(target, `${name}.png`) })
+  say(`${name}.png`)
+  await context.close()
+}
+await browser.close()

@@ -1,0 +1,80 @@
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensureBuild } from './lib/build.mjs'
+import { ensureModules } from './lib/modules.mjs'
+import { ensurePackages } from './lib/packages.mjs'
+import { CLONE, openly, quietly, say, tail } from './lib/plain.mjs'
+import { freePort } from './lib/ports.mjs'
+import { supervise } from './lib/supervise.mjs'
+
+// Everything that must hold, in the order in which a mistake is cheapest to find. The last line counts all of it.
+
+const RESULTS = join(CLONE, 'test-results')
+const NOTES = join(RESULTS, 'running.json')
+const counted = { passed: 0, failed: 0 }
+const count = (passed, failed) => { counted.passed += passed; counted.failed += failed }
+
+ensureModules()
+ensurePackages(['postgresql', 'chromium'])
+rmSync(RESULTS, { recursive: true, force: true })
+mkdirSync(RESULTS, { recursive: true })
+
+/** A check that either holds or does not. */
+function check(what, command, args) {
+  say(`${what} …`)
+  const done = quietly(command, args, { env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+  if (!done.ok) say(tail(done.output, 60))
+  count(Number(done.ok), Number(!done.ok))
+}
+
+async function jest(project, env = {}) {
+  const file = join(RESULTS, `${project}.json`)
+  const code = await openly('npx', ['--no-install', 'jest', `--selectProjects=${project}`, '--json', `--outputFile=${file}`, ...(project === 'routes' ? ['--runInBand'] : [])], { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, ...env } })
+  try {
+    const result = JSON.parse(readFileSync(file, 'utf8'))
+    const suitesThatDidNotRun = result.testResults.filter((s) => s.status === 'failed' && s.assertionResults.length === 0).length
+    count(result.numPassedTests, result.numFailedTests + suitesThatDidNotRun)
+  } catch {
+    count(0, Math.max(1, code))
+  }
+}
+
+async function playwright(env) {
+  const file = join(RESULTS, 'browser.json')
+  const code = await openly('npx', ['--no-install', 'playwright', 'test'], { env: { ...process.env, ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file } })
+  try {
+    const { stats } = JSON.parse(readFileSync(file, 'utf8'))
+    count(stats.expected, stats.unexpected + stats.flaky)
+    if (code !== 0 && stats.unexpected + stats.flaky === 0) count(0, 1)
+  } catch {
+    count(0, Math.max(1, code))
+  }
+}
+
+check('Linting', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0'])
+check('Preparing types', 'npx', ['--no-install', 'nuxt', 'prepare'])
+check('Checking types of the application', 'npx', ['--no-install', 'vue-tsc', '-b', '--noEmit'])
+check('Checking types of core, shell and tests', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.core.json'])
+say('Unit tests …')
+await jest('unit')
+ensureBuild()
+
+const port = await freePort()
+const running = supervise({
+  cluster: ['test', { fresh: true, durable: true }], port, demo: true,
+  note: (pids) => writeFileSync(NOTES, JSON.stringify(pids)), fail: async (sentence) => { say(sentence); count(0, 1); await finish() },
+})
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void running.stop().then(() => process.exit(130)))
+const url = await running.ready
+const env = { BASE_URL: `http://127.0.0.1:${port}`, DATABASE_URL: url, RUNNING_NOTES: NOTES }
+say('Route tests …')
+await jest('routes', env)
+say('Browser tests …')
+await playwright(env)
+await finish()
+
+async function finish() {
+  await running.stop()
+  console.log(`${counted.passed} passed, ${counted.failed} failed`)
+  process.exit(counted.failed === 0 ? 0 : 1)
+}

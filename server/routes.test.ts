@@ -1,0 +1,173 @@
+import { readFileSync } from 'node:fs'
+import { request } from 'node:http'
+import { join } from 'node:path'
+import fc from 'fast-check'
+import { v7 } from 'uuid'
+import { readProperty, type Property } from '../core/formats'
+import { SCHEMA_VERSION, type MessageBody } from '../core/record'
+import type { Command } from '../core/site'
+
+const BASE = process.env.BASE_URL!
+const DEMO = readFileSync(join(__dirname, '../demo/quarry-lake.json'), 'utf8')
+const JSON_TYPE = { 'content-type': 'application/json' }
+
+const post = (path: string, body: string, headers: Record<string, string> = JSON_TYPE) => fetch(`${BASE}${path}`, { method: 'POST', headers, body })
+const messageFor = (property: string, body: MessageBody, id = v7()) =>
+  ({ id, schema: SCHEMA_VERSION, property, author: 'Route test', device: 'jest', at: new Date().toISOString(), body })
+interface Replies { replies: { status: string; revision?: number; refusals?: { code: string; path: string[] }[]; sentences?: string[]; missed?: unknown[] }[] }
+async function send(property: string, ...messages: unknown[]): Promise<{ status: number } & Replies> {
+  const reply = await post(`/api/properties/${property}/messages`, JSON.stringify({ messages }))
+  return { status: reply.status, ...await reply.json() as Replies }
+}
+const batch = (base: number, ...commands: Command[]): MessageBody => ({ kind: 'batch', base, commands })
+const rename = (id: string, value: string): Command => ({ do: 'set', in: 'stations', id, field: 'name', value })
+async function freshCopy(): Promise<string> {
+  const reply = await post('/api/properties?as=copy&name=Route%20test', DEMO)
+  expect(reply.status).toBe(201)
+  return ((await reply.json()) as { id: string }).id
+}
+const fileOf = async (id: string) => (await fetch(`${BASE}/api/properties/${id}/file`)).text()
+const read = (text: string): Property => {
+  const outcome = readProperty(text)
+  if (!outcome.ok) throw new Error(JSON.stringify(outcome.refusals))
+  return outcome.value
+}
+const visitFact = { at: '2026-05-02T08:00:00Z', author: 'Route test', controller: 'A', title: 'Check', ground_C: 12, coil_C: null,
+  meter: { name: '', openMark: 'OL', accuracy_ratio: 0.01, offset_ohm: 0.2, leadZero_ohm: 0, highest_ohm: 2e7 } } as never
+const readingFact = (visit: string, ohm: number) => ({ visit, at: '2026-05-02T08:05:00Z', author: 'Route test', revision: 0, off: 'all_leads', ground_C: 12,
+  meter: (visitFact as { meter: object }).meter, value: { kind: 'ohm', ohm },
+  test: { kind: 'ohms', from: { kind: 'terminal', controller: 'A', terminal: '1' }, to: { kind: 'terminal', controller: 'A', terminal: 'C' } } }) as never
+
+test('a file goes in and comes out byte for byte; the same property again is refused, as a copy it is taken', async () => {
+  const id = await freshCopy()
+  const out = await fileOf(id)
+  expect(await fileOf(id)).toBe(out)
+  const copied = read(out)
+  const original = read(DEMO)
+  expect(copied.facts).toEqual(original.facts)
+  expect(copied.site).toEqual({ ...original.site, about: { ...original.site.about, name: 'Route test' } })
+  const again = await post('/api/properties', DEMO)
+  expect(again.status).toBe(409)
+  expect(await again.json()).toMatchObject({ refusals: [{ code: 'already_here' }] })
+  const list = await (await fetch(`${BASE}/api/properties`)).json() as { properties: { id: string; visits: number }[] }
+  expect(list.properties.find((p) => p.id === id)).toMatchObject({ visits: Object.keys(original.facts.visits).length, stations: 18 })
+})
+
+test('a batch is taken once however often it is sent, journalled, and taken back by an undo', async () => {
+  const id = await freshCopy()
+  const before = await fileOf(id)
+  const change = messageFor(id, batch(0, rename('A-1', 'Rose bed')))
+  expect(await send(id, change)).toMatchObject({ status: 200, replies: [{ status: 'accepted', revision: 1 }] })
+  expect(await send(id, change, change)).toMatchObject({ replies: [{ status: 'already' }, { status: 'already' }] })
+  expect(await send(id, messageFor(id, { kind: 'undo', undoes: change.id }))).toMatchObject({ replies: [{ status: 'accepted', revision: 2 }] })
+  expect(read(await fileOf(id)).site).toEqual(read(before).site)
+  expect((await send(id, { ...change, body: batch(0, rename('A-2', 'Other')) })).replies[0]).toMatchObject({ status: 'refused', refusals: [{ code: 'id_taken' }] })
+})
+
+test('two people: other fields pass, the same field is refused by name with what was missed, half a batch is never written', async () => {
+  const id = await freshCopy()
+  await send(id, messageFor(id, batch(0, rename('A-1', 'Rose bed'))))
+  expect((await send(id, messageFor(id, batch(0, rename('A-2', 'Herb bed'))))).replies[0]).toMatchObject({ status: 'accepted', revision: 2 })
+  const clash = await send(id, messageFor(id, batch(0, rename('A-3', 'Should not be'), rename('A-1', 'Mine'))))
+  expect(clash.status).toBe(409)
+  expect(clash.replies[0]!.refusals).toEqual([expect.objectContaining({ code: 'conflict', path: ['stations', 'A-1', 'name'] })])
+  expect(clash.replies[0]!.missed).toHaveLength(2)
+  expect(clash.replies[0]!.sentences![0]).toContain('stations.A-1.name')
+  const { site } = read(await fileOf(id))
+  expect([site.stations['A-1' as never], site.stations['A-3' as never]].map((s) => (s as { name: string }).name)).toEqual(['Rose bed', 'Gate hedge'])
+})
+
+test('many at once on one property: every batch gets its own revision, none is lost', async () => {
+  const id = await freshCopy()
+  const sent = await Promise.all(Array.from({ length: 18 }, (_, i) => send(id, messageFor(id, batch(0, rename(`A-${i + 1}`, `Bed ${i}`))))))
+  expect(sent.map((s) => s.replies[0]!.revision).sort((a, b) => a! - b!)).toEqual(Array.from({ length: 18 }, (_, i) => i + 1))
+  expect(Object.values(read(await fileOf(id)).site.stations).map((s) => s.name).filter((n) => n.startsWith('Bed '))).toHaveLength(18)
+})
+
+test('facts: a visit before its readings, twice counts once, and a reading of no visit is refused', async () => {
+  const id = await freshCopy()
+  const visit = messageFor(id, { kind: 'visit', fact: visitFact })
+  const reading = messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 34.4) })
+  expect((await send(id, reading)).replies[0]).toMatchObject({ status: 'refused', refusals: [{ code: 'fact_points_nowhere' }] })
+  expect((await send(id, visit, reading, reading)).replies.map((r) => r.status)).toEqual(['accepted', 'accepted', 'already'])
+  const { facts } = read(await fileOf(id))
+  expect(facts.readings[reading.id]!.value).toEqual({ kind: 'ohm', ohm: 34.4 })
+})
+
+test('the doors: content type, size, JSON, addresses, hosts and origins each have their refusal', async () => {
+  const statusOf = async (reply: Promise<Response>) => { const r = await reply; return [r.status, ((await r.json()) as { sentences: string[] }).sentences[0]!.length > 20] }
+  expect(await statusOf(post('/api/properties', DEMO, { 'content-type': 'text/plain' }))).toEqual([415, true])
+  expect(await statusOf(post('/api/properties', `"${'x'.repeat(5_100_000)}"`))).toEqual([413, true])
+  expect(await statusOf(post('/api/properties', DEMO.slice(0, 5000)))).toEqual([422, true])
+  expect(await statusOf(post('/api/properties?as=elephant', DEMO))).toEqual([400, true])
+  expect(await statusOf(fetch(`${BASE}/api/properties/nobody`))).toEqual([400, true])
+  expect(await statusOf(fetch(`${BASE}/api/properties/${v7()}`))).toEqual([404, true])
+  expect(await statusOf(fetch(`${BASE}/api/no-such-thing`))).toEqual([404, true])
+  expect(await statusOf(post('/api/properties', DEMO, { ...JSON_TYPE, origin: 'http://elsewhere.example' }))).toEqual([403, true])
+  const hostStatus = await new Promise((done) => {
+    const { port } = new URL(BASE)
+    request({ host: '127.0.0.1', port, path: '/api/properties', headers: { host: `rebound.example:${port}` } }, (r) => { r.resume(); done(r.statusCode) }).end()
+  })
+  expect(hostStatus).toBe(403)
+})
+
+/** Values that do not belong where they are put. */
+const junk = fc.constantFrom<unknown>(null, true, -1, 1e300, 0.5, '', 'x', '__proto__', 'Ω\u0000', '\ud800', [], {}, [[]], { constructor: 1 }, 'a'.repeat(400))
+function mutated(value: unknown, steps: readonly number[], put: unknown): unknown {
+  if (typeof value !== 'object' || value === null || steps.length === 0) return put
+  const keys = Object.keys(value)
+  const key = keys[steps[0]! % Math.max(1, keys.length)]
+  if (key === undefined) return put
+  const copy = (Array.isArray(value) ? [...value as unknown[]] : { ...value }) as Record<string, unknown>
+  if (put === undefined && steps.length === 1) delete copy[key]
+  else copy[key] = mutated(copy[key], steps.slice(1), put)
+  return copy
+}
+const damage = fc.record({ steps: fc.array(fc.nat(40), { minLength: 1, maxLength: 7 }), put: fc.oneof({ weight: 3, arbitrary: junk }, fc.constant(undefined)) })
+
+test('broken files and bodies by the hundred: never a 5xx, never half written, always a sentence', async () => {
+  const id = await freshCopy()
+  const { revision } = read(await fileOf(id))
+  const before = await fileOf(id)
+  const file = JSON.parse(DEMO) as unknown
+  const visit = messageFor(id, { kind: 'visit', fact: visitFact })
+  const whole = { messages: [messageFor(id, batch(revision, rename('A-1', 'Never'))), visit, messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 3) })] }
+  const wrong: string[] = []
+  await fc.assert(fc.asyncProperty(damage, fc.boolean(), async ({ steps, put }, asFile) => {
+    if (asFile) {
+      const reply = await post('/api/properties', JSON.stringify(mutated(file, steps, put)))
+      const body = await reply.json() as { sentences?: string[] }
+      if (reply.status >= 500 || (reply.status !== 201 && !body.sentences?.every((s) => s.length > 15 && !s.startsWith('refusal.')))) wrong.push(`${reply.status} ${JSON.stringify([steps, put])}`)
+    } else {
+      const reply = await post(`/api/properties/${id}/messages`, JSON.stringify(mutated(whole, steps, put)))
+      if (reply.status >= 500) wrong.push(`${reply.status} ${JSON.stringify([steps, put])}`)
+    }
+  }), { seed: 5, numRuns: 300 })
+  expect(wrong).toEqual([])
+  // Messages of a damaged body that were themselves whole may have been taken; the site they left is whole either way.
+  expect(read(await fileOf(id)).site.about).toEqual(read(before).site.about)
+})
+
+test('the database killed: 503 with a sentence, and everything acknowledged is there when it is back', async () => {
+  const id = await freshCopy()
+  const visit = messageFor(id, { kind: 'visit', fact: visitFact })
+  const acknowledged: string[] = []
+  const notes = JSON.parse(readFileSync(process.env.RUNNING_NOTES!, 'utf8')) as { database: number }
+  await send(id, visit)
+  let [sawDown, killed] = [false, false]
+  for (let i = 0; i < 400 && !(sawDown && acknowledged.length > 60); i++) {
+    const message = messageFor(id, { kind: 'reading', fact: readingFact(visit.id, i) })
+    if (acknowledged.length > 20 && !killed) { process.kill(notes.database, 'SIGKILL'); killed = true }
+    const reply = await post(`/api/properties/${id}/messages`, JSON.stringify({ messages: [message] }))
+    const body = await reply.json() as Partial<Replies> & { sentences?: string[] }
+    if (reply.status === 200 && body.replies![0]!.status === 'accepted') acknowledged.push(message.id)
+    else {
+      expect([reply.status, JSON.stringify(body).includes('cannot be reached')]).toEqual([503, true])
+      sawDown = true
+      await new Promise((done) => setTimeout(done, 200))
+    }
+  }
+  expect(sawDown).toBe(true)
+  const { facts } = read(await fileOf(id))
+  expect(acknowledged.filter((a) => !facts.readings[a])).toEqual([])
+}, 60_000)
