@@ -38,6 +38,6 @@ export function readArguments(argv: readonly string[]): Outcome<Arguments> {
     const [verb, ...files] = positionals
     return verb === undefined ? refused(refusal('usage')) : { ok: true, value: { verb, files, flags: parsed.value } }
   } catch (error) {
-    return refused(refusal('bad_flag', [argv.find((a) => a.startsWith('--')) ?? '--'], { rule: (error as Error).message }))
+    return refused(refusal('bad_flag', [/'(-[\w-]*)/.exec((error as Error).message)?.[1] ?? '--']))
   }
 }

@@ -46,8 +46,8 @@ export const coreEn = {
     no_such_controller: '{where} names the controller “{tag}”, which is not on this property. Use one of: {options}.',
     no_readings: 'No readings were given. Name a CSV file with the columns terminal and reading.',
     cannot_read: 'The file {file} cannot be read. Check its name and that you may read it.',
-    bad_flag: '{where} is not understood. {rule}',
-    usage: 'Say what to do: thread check|expect|judge FILE [readings.csv] [--json]. More in docs/shell.md.',
+    bad_flag: '{where} is not a flag, or its value is missing. The flags are listed in docs/shell.md.',
+    usage: 'Say what to do: thread check, expect or judge, then FILE, for judge also readings.csv. More in docs/shell.md.',
     too_large: 'The file is larger than 5 MB, the most that is read. Leave out what is not part of the property.',
     json_only: 'Send JSON with the content type application/json.',
     bad_address: '{where} is not the id of a property. Open the property from the list.',
@@ -132,6 +132,7 @@ export const coreEn = {
   /** Why, under a conclusion. */
   because: {
     open: 'Station {open} is open; {rest} read as expected. | Stations {open} are open; {rest} read as expected.',
+    second_way: '{tags} still read, but by another way back, through other coils.',
     open_all: 'Every reading is open. The clips and the meter’s leads come first.',
     several: 'The open stations fit no single break: more than one fault, or the recorded order is wrong.',
   },

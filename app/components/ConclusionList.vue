@@ -2,7 +2,7 @@
 import type { Concluded } from '../workers/conclude'
 import { say, type Speaker } from '../../words'
 import { useI18n } from 'vue-i18n'
-import { tagsText } from '../../core/expect'
+import { tagsText, type Described } from '../../core/expect'
 import type { SweepRow } from '../composables/useSweep'
 
 /** What the readings together say: verdict first, reason next, then what to do. */
@@ -11,8 +11,10 @@ const { t } = useI18n()
 
 const open = computed(() => props.rows.filter((r) => r.judged?.verdict.code === 'open').map((r) => r.tag))
 const fitting = computed(() => props.rows.filter((r) => r.state === 'fits').map((r) => r.tag))
-function because(kind: string, count: number): string {
-  if (kind !== 'open' || count < 2) return ''
+function because(d: Described): string {
+  if (d.conclusion.kind !== 'open' || d.terminals.length < 2) return ''
+  const here = props.rows.filter((r) => d.terminals.includes(r.terminal))
+  if (here.every((r) => r.judged?.verdict.code !== 'open')) return t('because.second_way', { tags: tagsText(here.map((r) => r.tag)) })
   return fitting.value.length === 0 ? t('because.open_all') : t('because.open', { open: tagsText(open.value), rest: tagsText(fitting.value) }, open.value.length)
 }
 </script>
@@ -24,7 +26,7 @@ function because(kind: string, count: number): string {
       <StateMark class="big" state="fault" silent />
       <div>
         <h2>{{ say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker) }}</h2>
-        <p v-if="because(d.conclusion.kind, d.terminals.length)" class="quiet">{{ because(d.conclusion.kind, d.terminals.length) }}</p>
+        <p v-if="because(d)" class="quiet">{{ because(d) }}</p>
         <p class="next">{{ say({ ...d.next, code: `next.${d.next.code}` }, speaker) }}</p>
       </div>
     </article>

@@ -27,7 +27,7 @@ export function describe(scene: Scene, controller: ControllerId, observations: r
     const tags = tagsText(terminals.map((t) => tagOf(scene.site, controller, t)))
     const between = 'suspects' in conclusion ? span(conclusion.suspects, distance_m) : conclusion.kind === 'short' ? conclusion.between : null
     // Open, but the reading is not: one of several ways side by side is missing.
-    const branch = conclusion.kind === 'open' && conclusion.explains.some((i) => observations[i]!.value.kind === 'ohm')
+    const branch = conclusion.kind === 'open' && conclusion.where === 'thread' && conclusion.explains.some((i) => observations[i]!.value.kind === 'ohm')
     const told = { conclusion, terminals, between }
     return branch ? { ...told, ...branchOf(scene.site, controller, conclusion, tags) }
       : { ...told, says: saysOf(scene.site, controller, conclusion, tags, between), next: nextOf(scene.site, controller, conclusion, tags, between) }

@@ -1,0 +1,53 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { demoProperty } from '../demo/quarry-lake'
+import { OUTPUTS } from './output'
+
+const ROOT = join(__dirname, '..')
+const folder = mkdtempSync(join(tmpdir(), 'thread-'))
+afterAll(() => rmSync(folder, { recursive: true }))
+const file = (name: string, text: string): string => { const path = join(folder, name); writeFileSync(path, text); return path }
+const DEMO = join(ROOT, 'demo/quarry-lake.json')
+const thread = (...args: string[]) => {
+  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], { encoding: 'utf8', env: { ...process.env, INIT_CWD: folder } })
+  return { status: done.status, out: done.stdout, err: done.stderr }
+}
+const springCsv = () => file('spring.csv', ['terminal,reading', ...Object.entries(demoProperty().facts.readings).filter(([, r]) => r.visit === 'spring-2026')
+  .map(([, r]) => `A:${(r.test.from as { terminal: string }).terminal},${r.value.kind === 'open' ? 'OL' : r.value.ohm}`)].join('\n'))
+
+test('each verb answers with the object its schema promises, exit 0', () => {
+  for (const [verb, args] of [['check', []], ['expect', ['--ground', '9', '--between', 'A:1,A:2']], ['judge', [springCsv(), '--ground', '9']]] as const) {
+    const { status, out, err } = thread(verb, DEMO, ...args, '--json')
+    expect([verb, status, err]).toEqual([verb, 0, ''])
+    expect(() => OUTPUTS[verb].parse(JSON.parse(out))).not.toThrow()
+  }
+})
+
+test('judge finds the spring’s cut common and the coil that the rule of thumb passes', () => {
+  const judged = OUTPUTS.judge.parse(JSON.parse(thread('judge', DEMO, springCsv(), '--ground', '9', '--json').out))
+  expect(judged.conclusions.map((c) => [c.kind, c.between])).toEqual([['open', ['B4', 'B5']], ['coil_part', ['B11']]])
+  expect(judged.readings.find((r) => r.terminal === 'A:18')).toMatchObject({ verdict: 'low', ruleOfThumb: { passes: true, passesFault: true } })
+  expect(thread('judge', DEMO, springCsv(), '--ground', '9').out).toContain('The common is cut between B4 and B5.')
+})
+
+test('a cut before the master valve: the stations read through relay and master valve, and the cut is put before their box', () => {
+  const lines = ['MV', ...Array.from({ length: 12 }, (_, i) => String(i + 1))].map((t) => `A:${t},${t === 'MV' ? '176' : '263'}`)
+  const judged = OUTPUTS.judge.parse(JSON.parse(thread('judge', DEMO, file('cut.csv', ['terminal,reading', ...lines].join('\n')), '--json').out))
+  expect(judged.conclusions[0]).toMatchObject({ kind: 'open', between: ['A', 'B1'] })
+  expect(judged.conclusions[0]!.suspects.map((s) => s.kind)).toEqual(expect.arrayContaining(['stretch', 'joint']))
+})
+
+test('bad input: exit 2, a sentence on standard error, nothing on standard output', () => {
+  const cases: string[][] = [
+    [], ['dance', DEMO], ['check'], ['check', 'nowhere.json'], ['judge', DEMO], ['expect', DEMO, '--ground', 'warm'], ['expect', DEMO, '--loud'], ['expect', DEMO, '--controller', 'Q'],
+    ['expect', DEMO, '--between', 'A:1'], ['check', file('half.json', '{"format":')], ['judge', DEMO, file('bad.csv', 'terminal,reading\nA:77,3')],
+  ]
+  for (const args of cases) {
+    const { status, out, err } = thread(...args)
+    expect([args, status, out]).toEqual([args, 2, ''])
+    expect(err).toMatch(/^\S.{15,}[.\]]\n/)
+    expect(err).not.toContain('    at ')
+  }
+})

@@ -1,0 +1,111 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import fc from 'fast-check'
+import { demoProperty } from '../../demo/quarry-lake'
+import { sayRefusal, type Speaker } from '../../words'
+import { translateHere } from '../../words/speaker'
+import { expectSweep, sceneOf } from '../expect'
+import { COMMON_METER } from '../record'
+import { checkSite, type ControllerId, type Site } from '../site'
+import { canonicalJson, readProperty, readReadingsCsv, writeProperty, type Property } from './index'
+
+const repo = (path: string) => readFileSync(join(__dirname, '../..', path), 'utf8')
+const speaker: Speaker = { t: translateHere, figure: (_, value) => String(value), gauge: () => '' }
+const read = (text: string): Property => {
+  const outcome = readProperty(text)
+  if (!outcome.ok) throw new Error(JSON.stringify(outcome.refusals))
+  return outcome.value
+}
+const codesOf = (text: string) => { const outcome = readProperty(text); return outcome.ok ? [] : outcome.refusals.map((r) => r.code) }
+
+test('the demo file is what its source writes, and comes back byte for byte', () => {
+  const text = repo('demo/quarry-lake.json')
+  expect(writeProperty(demoProperty())).toBe(text)
+  expect(writeProperty(read(text))).toBe(text)
+  expect(read(`\uFEFF${text}`)).toEqual(read(text))
+})
+
+test('the small property of the format’s page reads what the page says, with what it may leave out left out', () => {
+  const page = repo('docs/site-file.md')
+  const property = read(/```json\n([\s\S]*?)```/.exec(page)![1]!)
+  const expected = expectSweep(sceneOf(property.site), 'a' as ControllerId, COMMON_METER)
+    .map(({ expectation: e }) => (e.kind === 'ohms' ? e.expected_ohm.toFixed(2) : e.kind))
+  expect(expected).toEqual(['36.57', ...['1', '2'].map((t) => new RegExp(`([\\d.]+) Ω for \`A:${t}\``).exec(page)![1])])
+  expect(checkSite(property.site).map((f) => f.code)).toEqual(['ends_unjoined', 'ends_unjoined', 'ends_unjoined'])
+  expect(writeProperty(read(writeProperty(property)))).toBe(writeProperty(property))
+})
+
+test('canonical JSON: equal values give equal bytes whatever the order of keys, and read back equal', () => {
+  const shuffled = (value: unknown): unknown => (Array.isArray(value) ? value.map(shuffled) : typeof value !== 'object' || value === null ? value
+    : Object.fromEntries(Object.entries(value).reverse().map(([k, v]) => [k, shuffled(v)])))
+  fc.assert(fc.property(fc.jsonValue({ maxDepth: 5 }).filter((v) => !JSON.stringify(v).includes('__proto__')), (value) => {
+    const text = canonicalJson(value)
+    expect(canonicalJson(shuffled(value))).toBe(text)
+    expect(canonicalJson(JSON.parse(text))).toBe(text)
+    expect(JSON.parse(text)).toEqual(JSON.parse(JSON.stringify(value)))
+  }), { seed: 2, numRuns: 400 })
+  expect(() => canonicalJson({ a: NaN })).toThrow(RangeError)
+})
+
+const demo = JSON.parse(repo('demo/quarry-lake.json')) as Record<string, never>
+const changed = (path: string, value: unknown): string => {
+  const copy = structuredClone(demo) as Record<string, unknown>
+  const steps = path.split('/')
+  const last = steps.pop()!
+  const holder = steps.reduce((at, step) => at[step] as Record<string, unknown>, copy)
+  if (value === undefined) delete holder[last]
+  else holder[last] = value
+  return JSON.stringify(copy)
+}
+
+describe('each way a file can be broken has its own code', () => {
+  test.each<[string, string, unknown]>([
+    ['not_our_file', 'format', 'something-else'], ['newer_file', 'version', 99], ['bad_version', 'version', '1'], ['missing', 'id', undefined],
+    ['wrong_type', 'site/settings/ground_C', 'warm'], ['unknown_field', 'site/places/A/colour', 'red'], ['not_one_of', 'site/places/A/kind', 'shed'],
+    ['too_big', 'site/settings/ground_C', 900], ['bad_key', 'site/places/a b', { tag: 'Z', kind: 'other' }], ['points_nowhere', 'site/devices/V1/place', 'B99'],
+    ['points_nowhere', 'visits/spring-2026/controller', 'Q'], ['points_nowhere', 'readings/spring-2026-1/visit', 'never'], ['reading_ahead', 'readings/spring-2026-1/revision', 7],
+    ['tag_twice', 'site/places/B1/tag', 'B2'], ['no_such_end', 'site/cables/K1/cores/orange/cutAt', []],
+  ])('%s at %s', (code, path, value) => expect(codesOf(changed(path, value))).toContain(code))
+  test('and text that is no JSON says where it ends', () => {
+    expect([codesOf(''), codesOf('[]'), codesOf('{"format":')]).toEqual([['empty_file'], ['not_our_file'], ['not_json']])
+  })
+})
+
+test('files damaged anywhere are read or refused in sentences that name the place; nothing throws', () => {
+  const at = (value: unknown, steps: readonly number[]): string[] => {
+    if (steps.length === 0 || typeof value !== 'object' || value === null || Object.keys(value).length === 0) return []
+    const key = Object.keys(value)[steps[0]! % Object.keys(value).length]!
+    return [key, ...at((value as Record<string, unknown>)[key], steps.slice(1))]
+  }
+  const junk = fc.constantFrom<unknown>(undefined, null, true, -1, 1e300, '', 'x', 'Ω\u0000', '\ud800', [], {}, [[]], { constructor: 1 }, 'a'.repeat(400))
+  let refused = 0
+  fc.assert(fc.property(fc.array(fc.nat(60), { minLength: 1, maxLength: 8 }), junk, (steps, value) => {
+    const outcome = readProperty(changed(at(demo, steps).join('/'), value))
+    if (outcome.ok) return
+    refused++
+    for (const r of outcome.refusals) {
+      const sentence = sayRefusal(r, speaker)
+      expect(sentence).toMatch(/^\S.{20,}[.!]?$/s)
+      expect(sentence).not.toMatch(/refusal\.|\{\w+\}|undefined|\[object/)
+    }
+  }), { seed: 9, numRuns: 500 })
+  expect(refused).toBeGreaterThan(200)
+})
+
+describe('readings as CSV', () => {
+  const site: Site = read(repo('demo/quarry-lake.json')).site
+  const csv = (text: string) => readReadingsCsv(text, site, COMMON_METER)
+  test('columns in any order, any separator, decimal commas, words for open', () => {
+    const outcome = csv('\uFEFFReading;Terminal;to\n34,6;A:1;\nOL;mv;\n1.2k;2;A:3\n')
+    expect(outcome.ok && outcome.value.map((r) => [r.line, r.value, (r.test.from as { terminal: string }).terminal, (r.test.to as { terminal: string }).terminal])).toEqual([
+      [2, { kind: 'ohm', ohm: 34.6 }, '1', 'C'], [3, { kind: 'open' }, 'MV', 'C'], [4, { kind: 'ohm', ohm: 1200 }, '2', '3'],
+    ])
+  })
+  test('what cannot be understood refuses the whole, naming line and column', () => {
+    const bad = csv('terminal,reading\nA:1,34.6\nA:99,30\nA:2,soon\nA:3,1\n')
+    expect(bad.ok ? [] : bad.refusals.map((r) => [r.code, ...r.path])).toEqual([
+      ['no_such_terminal', 'line 3', 'terminal'], ['reading_not_a_figure', 'line 4', 'reading'], ['reading_mark_or_figure', 'line 5', 'reading'],
+    ])
+    expect(csv('terminal\nA:1\n').ok || csv('terminal,reading,when\nA:1,3,now\n').ok || csv('terminal,reading\nA:1,34,6\n').ok).toBe(false)
+  })
+})
