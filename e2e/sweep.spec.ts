@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test'
 import { beginSweep, ownProperty, pressByKey, SOUND, stored } from './kit'
 
 test('a sweep by keyboard alone: from the list to a cut common, kept over a reload, found again tomorrow', async ({ page, request }) => {
-  const id = await ownProperty(request, 'Keyboard court')
+  const id = await ownProperty(request, `Keyboard court ${Date.now()}`)
   await page.goto('/')
   await expect(page.getByRole('link', { name: /Keyboard court/ })).toBeVisible()
   await pressByKey(page, /^Keyboard court/)
@@ -13,7 +13,10 @@ test('a sweep by keyboard alone: from the list to a cut common, kept over a relo
   await expect(page.getByLabel('Your name')).toBeFocused()
   await page.keyboard.type('Sam')
   await page.keyboard.press('Enter')
-  for (let i = 0; i < 3; i++) await pressByKey(page, /^Done/)
+  for (let i = 0; i < 3; i++) {
+    await pressByKey(page, /^Done/)
+    if (i < 2) await expect(page.locator('.cautions .done')).toHaveCount(i + 1)
+  }
   const typed = page.locator('#reading')
   await expect(typed).toBeFocused()
   for (const [i, reading] of SOUND.entries()) {
@@ -97,7 +100,7 @@ test('on a phone the keypad does it all, with one thumb', async ({ browser, requ
   await expect(page.locator('#reading-says')).toContainText('short')
   await key('Next 2').tap()
   await key('open').tap()
-  await expect(page.getByText('Terminal 2 is open')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Terminal 2 is open' })).toBeVisible()
   for (const box of await page.locator('.pad button').evaluateAll((all) => all.map((b) => b.getBoundingClientRect().height))) expect(box).toBeGreaterThanOrEqual(48)
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   await expect(page.getByRole('status')).toContainText('All saved')

@@ -146,7 +146,7 @@ test('broken files and bodies by the hundred: never a 5xx, never half written, a
   expect(wrong).toEqual([])
   // Messages of a damaged body that were themselves whole may have been taken; the site they left is whole either way.
   expect(read(await fileOf(id)).site.about).toEqual(read(before).site.about)
-})
+}, 120_000)
 
 test('the database killed: 503 with a sentence, and everything acknowledged is there when it is back', async () => {
   const id = await freshCopy()

@@ -47,6 +47,8 @@ interface Candidate {
   readonly moves: ReadonlySet<number>
   /** Readings it answers by itself, not through the network: of leads that lie on other terminals than recorded. */
   readonly instead?: ReadonlyMap<number, Expectation>
+  /** It says something of all it moves together, and nothing where it explains only some of them. */
+  readonly whole?: boolean
 }
 
 /**
@@ -87,32 +89,36 @@ function agrees(e: Expectation, { value, meter }: Observation): boolean {
   return within(e, corrected_ohm(value.ohm, meter))
 }
 
+interface Found { readonly candidate: Candidate; readonly explains: number[]; readonly against: number }
+
 /** Tries candidates, those that move the most misfits first, and stops where none left can do better. */
-function bestOf(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>) {
-  let best: { candidate: Candidate; explains: number[] } | null = null
+function bestOf(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Found | null {
+  let best: Found | null = null
   const reach = (c: Candidate) => [...c.moves].filter((i) => misfits.has(i)).length
   const candidates = candidatesFor(scene, observations, expected, misfits).sort((a, b) => reach(b) - reach(a))
   for (const candidate of candidates) {
-    if (best && reach(candidate) <= best.explains.length) break
-    const explains = explainedBy(scene, observations, expected, misfits, candidate)
-    if (explains && explains.length > (best?.explains.length ?? 0)) best = { candidate, explains }
+    if (best && reach(candidate) < best.explains.length + Number(best.against === 0)) break
+    const found = explainedBy(scene, observations, expected, misfits, candidate)
+    if (found && (!best || found.explains.length > best.explains.length || (found.explains.length === best.explains.length && found.against < best.against))) best = found
   }
   return best
 }
 
-/** The misfits that a candidate explains; null where it would take a reading that fits out of its band. */
-function explainedBy(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, candidate: Candidate): number[] | null {
+/** The misfits that a candidate explains, and how many others it speaks against; null where it would take a reading that fits out of its band. */
+function explainedBy(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, candidate: Candidate): Found | null {
   const after = candidate.faults.length > 0 ? sceneWith(scene, candidate.faults) : scene
   const explains: number[] = []
+  let against = 0
   for (const i of candidate.moves) {
     if (!judgeable(expected[i]!)) continue
     const o = observations[i]!
     const then = candidate.instead?.get(i) ?? predict(after, o.test, o.meter)
     const agreed = agrees(then, o)
     if (misfits.has(i) && agreed) explains.push(i)
-    if (!agreed && agrees(expected[i]!, o)) return null
+    else if (!agreed && agrees(expected[i]!, o)) return null
+    else if (!agreed && then.kind === 'open') against++ // a reading of ohms where it says that nothing can pass
   }
-  return explains.length > 0 ? explains : null
+  return explains.length > 0 && !(candidate.whole && explains.length < candidate.moves.size) ? { candidate, explains, against } : null
 }
 
 function candidatesFor(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Candidate[] {
@@ -202,7 +208,7 @@ function pairCandidates(scene: Scene, observations: readonly Observation[], expe
     const nodes = [nodeAt(scene, a.test.from), nodeAt(scene, b.test.from)]
     const moves = new Set([i, j])
     const pair = (kind: 'leads_joined' | 'swapped', faults: Fault[], instead?: ReadonlyMap<number, Expectation>): Candidate =>
-      ({ faults, moves, ...(instead && { instead }), conclusion: (explains) => ({ kind, explains, terminals }) })
+      ({ faults, moves, whole: true, ...(instead && { instead }), conclusion: (explains) => ({ kind, explains, terminals }) })
     if (nodes[0] === null || nodes[1] === null) continue
     const bridge: Fault = { kind: 'bridge', a: nodes[0]!, b: nodes[1]!, ohm: 0 }
     if (a.value.kind === 'ohm' && b.value.kind === 'ohm') {
@@ -212,7 +218,7 @@ function pairCandidates(scene: Scene, observations: readonly Observation[], expe
       const both = predict(sceneWith(scene, [bridge]), observations[full]!.test, a.meter)
       const order = full === i ? terminals : [terminals[1], terminals[0]] as const
       candidates.push({
-        faults: [], moves, instead: new Map<number, Expectation>([[full, both], [empty, { kind: 'open' }]]),
+        faults: [], moves, whole: true, instead: new Map<number, Expectation>([[full, both], [empty, { kind: 'open' }]]),
         conclusion: (explains) => ({ kind: 'lead_moved', explains, terminals: order }),
       })
     }

@@ -98,6 +98,10 @@ describe('the sweep taken together', () => {
     const all = sweep(soundRow, { 1: 'OL', 2: 'OL', 3: 'OL', 4: 'OL', 5: 'OL', 6: 'OL' })
     expect(all.told[0]).toMatchObject({ between: ['A', 'B1'], says: { code: 'open_common_first' } })
   })
+  test('a short beyond a supposed cut speaks against the cut: one station open beside one short is its own thread', () => {
+    const { told } = sweep(soundRow, { 1: sound(soundRow)[1]!, 2: 'OL', 3: 5.5 })
+    expect(told.map((d) => [d.says.code, d.terminals])).toEqual([['open_thread', ['2']], ['short', ['3']]])
+  })
   test('a dead set that is not contiguous needs more than one fault, or a wrong record, and says so', () => {
     const { told, joint } = sweep(soundRow, sound(soundRow, { 2: 'OL', 5: 'OL', 6: 'OL' }))
     expect(joint.severalOrWrong).toBe(true)
