@@ -90,6 +90,12 @@ test('facts: a visit before its readings, twice counts once, and a reading of no
   const reading = messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 34.4) })
   expect((await send(id, reading)).replies[0]).toMatchObject({ status: 'refused', refusals: [{ code: 'fact_points_nowhere' }] })
   expect((await send(id, visit, reading, reading)).replies.map((r) => r.status)).toEqual(['accepted', 'accepted', 'already'])
+  const astray = [messageFor(id, { kind: 'visit', fact: { ...visitFact as object, controller: 'Q' } as never }), messageFor(id, { kind: 'reading', fact: { ...readingFact(visit.id, 1) as object, revision: 7 } as never })]
+  expect((await send(id, ...astray)).replies.map((r) => r.refusals![0]!.code)).toEqual(['points_nowhere', 'reading_ahead'])
+  const stations = Object.keys(read(await fileOf(id)).site.stations).map((s): Command => ({ do: 'remove', in: 'stations', id: s }))
+  const splices = Object.entries(read(await fileOf(id)).site.splices).filter(([, s]) => s.connector === 'terminal').map(([s]): Command => ({ do: 'remove', in: 'splices', id: s }))
+  const gone = batch(0, ...stations, ...splices, { do: 'remove', in: 'pointsOfConnection', id: 'lake' }, { do: 'remove', in: 'controllers', id: 'A' })
+  expect((await send(id, messageFor(id, gone))).replies[0]!.refusals).toMatchObject([{ code: 'has_visits' }])
   const { facts } = read(await fileOf(id))
   expect(facts.readings[reading.id]!.value).toEqual({ kind: 'ohm', ohm: 34.4 })
 })

@@ -2,7 +2,7 @@
 export const appEn = {
   app: {
     name: 'Field Thread', home: 'Properties', skip: 'Skip to the work', saved: 'All saved', keys: 'Keys', find: 'Find', back: 'Back', close: 'Close', cancel: 'Cancel', undo: 'Undo', retry: 'Try again',
-    kept: 'kept on this device, {count} to send', sending: 'sending {count}', offline: 'no answer from the server', refusedTitle: 'Not taken by the record', discard: 'Leave it out', more: 'More',
+    kept: 'kept on this device, {count} to send', sending: 'sending {count}', outdated: 'kept on this device, {count} to send: reload this page first', offline: 'no answer from the server', refusedTitle: 'Not taken by the record', discard: 'Leave it out', more: 'More',
     notFound: 'There is nothing at this address.', toProperties: 'To the properties', loading: 'Loading…',
   },
   state: { fits: 'fits', doubtful: 'doubtful', fault: 'fault', none: 'not measured' },

@@ -34,6 +34,7 @@ export const coreEn = {
     bad_version: 'The file’s “version” is not a whole number from 1 to {latest}. Save it again from the property.',
     newer_file: 'The file is of version {version}; this copy of Field Thread reads up to {latest}. Update Field Thread, then open it again.',
     reading_ahead: '{where} is {revision}, later than the property’s own revision {latest}. Correct one of them.',
+    has_visits: '{where} has visits on record, so it stays. Set its condition to abandoned instead.',
     fact_points_nowhere: '{where} belongs to “{id}”, which is not on record. Send that first.',
     no_column: 'The first line has no column “{column}”. Name the columns terminal and reading, and to where it is needed.',
     unknown_column: 'The column “{column}” is not known. Use terminal, reading and to; take others out.',

@@ -26,6 +26,8 @@ export const useProperty = defineStore('property', () => {
   const rejected = shallowRef<readonly Rejected[]>([])
   const status = ref<'loading' | 'ready' | 'missing' | 'unreachable'>('loading')
   const reached = ref(true)
+  /** The server is of another version than this page: what waits stays on the device until the page is reloaded. */
+  const outdated = ref(false)
   let sending = false
   let retry: ReturnType<typeof setTimeout> | undefined
 
@@ -69,7 +71,7 @@ export const useProperty = defineStore('property', () => {
 
   /** Sends what waits, in order, until all is sent or nobody answers; then tries again by itself. */
   async function send(): Promise<void> {
-    if (sending || !held.value) return
+    if (sending || !held.value || outdated.value) return
     sending = true
     clearTimeout(retry)
     try {
@@ -78,12 +80,13 @@ export const useProperty = defineStore('property', () => {
         const reply = await postMessages(held.value.id, messages)
         reached.value = reply.kind !== 'unreachable'
         if (reply.kind === 'unreachable') break
+        if (isOutdated(reply)) { outdated.value = true; break }
         const replies = reply.kind === 'ok' ? reply.value.replies : messages.map((m): MessageReply => ({ id: m.id, status: 'refused', refusals: reply.refusals }))
         await settle(messages, replies)
       }
     } finally {
       sending = false
-      if (outbox.value.length > 0) retry = setTimeout(() => void send(), RETRY_ms)
+      if (outbox.value.length > 0 && !outdated.value) retry = setTimeout(() => void send(), RETRY_ms)
     }
   }
 
@@ -136,8 +139,11 @@ export const useProperty = defineStore('property', () => {
   }
 
   if (typeof window !== 'undefined') window.addEventListener('online', () => void send())
-  return { held, site, facts, pending, rejected, status, reached, undoable, load, record, change, send, dismiss, undo, sceneAt }
+  return { held, site, facts, pending, rejected, status, reached, outdated, undoable, load, record, change, send, dismiss, undo, sceneAt }
 })
+
+const isOutdated = (reply: Awaited<ReturnType<typeof postMessages>>) =>
+  reply.kind === 'ok' && reply.value.replies.some((r) => r.status === 'refused' && r.refusals.some((f) => f.code === 'newer_client'))
 
 function factsWith(facts: Facts, messages: readonly Message[]): Facts {
   return messages.reduce((now, m) => {

@@ -84,6 +84,12 @@ export async function batchesSince(tx: Within, property: string, revision: numbe
     .where('property', '=', property).where('revision', '>', revision).orderBy('revision').execute()
 }
 
+/** The controllers that visits were made to: none of them may leave the site while its visits stand. */
+export async function controllersVisited(tx: Within, property: string): Promise<string[]> {
+  const rows = await tx.selectFrom('visits').select(sql<string>`fact->>'controller'`.as('controller')).distinct().where('property', '=', property).execute()
+  return rows.map((r) => r.controller)
+}
+
 export async function findBatch(tx: Within, id: string) {
   return tx.selectFrom('batches').select(['id', 'property', 'revision', 'writes', 'commands', 'undoes']).where('id', '=', id).executeTakeFirst()
 }

@@ -1,9 +1,9 @@
 import type { Transaction } from 'kysely'
 import { message, rebase, SCHEMA_VERSION, takeBack, type Message, type Standing } from '../../core/record'
 import { parseWith, refusal, refused, type Outcome, type Refusal } from '../../core/refusal'
-import { sameJson, type Command, type Site, type Write } from '../../core/site'
+import { lookUp, sameJson, type Command, type Site, type Write } from '../../core/site'
 import type { Database } from '../db/database'
-import { batchesSince, findBatch, insertFact, lockSite, missingOwner, storeStep } from '../db/properties'
+import { batchesSince, controllersVisited, findBatch, insertFact, lockSite, missingOwner, storeStep } from '../db/properties'
 import type { Tables } from '../db/tables'
 import { refusedBody } from './reply'
 
@@ -30,7 +30,7 @@ export async function receive(db: Database, property: string, raw: unknown): Pro
   return db.transaction().execute(async (tx): Promise<MessageReply> => {
     const now = await lockSite(tx, property)
     if (!now) return no(m.id, refusal('no_such_property'))
-    return m.body.kind === 'batch' || m.body.kind === 'undo' ? change(tx, m, now) : fact(tx, m)
+    return m.body.kind === 'batch' || m.body.kind === 'undo' ? change(tx, m, now) : fact(tx, m, now)
   })
 }
 
@@ -47,6 +47,8 @@ async function change(tx: Within, m: Message, now: Standing): Promise<MessageRep
     return { ...no(m.id, ...result.refusals), missed } as MessageReply
   }
   const { site, writes, commands } = result.value
+  const visited = (await controllersVisited(tx, m.property)).filter((id) => !lookUp(site.controllers, id))
+  if (visited.length > 0) return no(m.id, ...visited.map((id) => refusal('has_visits', ['controllers', id])))
   const revision = now.revision + 1
   await storeStep(tx, site, {
     id: m.id, property: m.property, revision, authorName: m.author, device: m.device, at: m.at, commands, writes,
@@ -71,8 +73,12 @@ function sameChange(m: Message, stored: { property: string; commands: readonly C
   return m.body.kind === 'undo' ? stored.undoes === m.body.undoes.toLowerCase() : m.body.kind === 'batch' && sameJson(stored.commands, m.body.commands)
 }
 
-async function fact(tx: Within, m: Message): Promise<MessageReply> {
+async function fact(tx: Within, m: Message, now: Standing): Promise<MessageReply> {
   if (m.body.kind === 'batch' || m.body.kind === 'undo') throw new Error('fact: the message is a change')
+  if (m.body.kind === 'visit' && !lookUp(now.site.controllers, m.body.fact.controller))
+    return no(m.id, refusal('points_nowhere', ['body', 'fact', 'controller'], { id: m.body.fact.controller, collection: 'controllers' }))
+  if (m.body.kind === 'reading' && m.body.fact.revision > now.revision)
+    return no(m.id, refusal('reading_ahead', ['body', 'fact', 'revision'], { revision: m.body.fact.revision, latest: now.revision }))
   const missing = await missingOwner(tx, m.property, m.body.fact)
   if (missing !== null) return no(m.id, refusal('fact_points_nowhere', ['body', 'fact'], { id: missing }))
   const there = await insertFact(tx, m.property, m.id, m.body.kind, m.body.fact)
