@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { demoProperty } from '../demo/quarry-lake'
+import { writeReadingsCsv } from '../core/formats'
 import { OUTPUTS } from './output'
 
 const ROOT = join(__dirname, '..')
@@ -14,8 +15,8 @@ const thread = (...args: string[]) => {
   const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], { encoding: 'utf8', env: { ...process.env, INIT_CWD: folder } })
   return { status: done.status, out: done.stdout, err: done.stderr }
 }
-const springCsv = () => file('spring.csv', ['terminal,reading', ...Object.entries(demoProperty().facts.readings).filter(([, r]) => r.visit === 'spring-2026')
-  .map(([, r]) => `A:${(r.test.from as { terminal: string }).terminal},${r.value.kind === 'open' ? 'OL' : r.value.ohm}`)].join('\n'))
+const demo = demoProperty()
+const springCsv = () => file('spring.csv', writeReadingsCsv(demo.site, Object.values(demo.facts.readings).filter((r) => r.visit === 'spring-2026')))
 
 test('each verb answers with the object its schema promises, exit 0', () => {
   for (const [verb, args] of [['check', []], ['expect', ['--ground', '9', '--between', 'A:1,A:2']], ['judge', [springCsv(), '--ground', '9']]] as const) {
@@ -27,7 +28,10 @@ test('each verb answers with the object its schema promises, exit 0', () => {
 
 test('judge finds the spring’s cut common and the coil that the rule of thumb passes', () => {
   const judged = OUTPUTS.judge.parse(JSON.parse(thread('judge', DEMO, springCsv(), '--ground', '9', '--json').out))
-  expect(judged.conclusions.map((c) => [c.kind, c.between])).toEqual([['open', ['B4', 'B5']], ['coil_part', ['B11']]])
+  expect(judged.conclusions.map((c) => [c.kind, c.between])).toEqual([['open', ['B4', 'B5']], ['resistive', ['A', 'B3']], ['coil_part', ['B11']]])
+  expect(judged.conclusions.map((c) => c.doubtful)).toEqual([false, true, false])
+  expect(judged.readings.find((r) => r.terminal === 'A:5')).toMatchObject({ verdict: 'drifted', state: 'doubtful' })
+  expect(judged.checks.map((c) => c.state)).toEqual(['fits', 'fits', 'fits', 'fault'])
   expect(judged.readings.find((r) => r.terminal === 'A:18')).toMatchObject({ verdict: 'low', ruleOfThumb: { passes: true, passesFault: true } })
   expect(thread('judge', DEMO, springCsv(), '--ground', '9').out).toContain('The common is cut between B4 and B5.')
 })

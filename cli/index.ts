@@ -43,6 +43,7 @@ function lines(output: Output): string[] {
     case 'expect': return output.terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
     case 'judge': return [
       ...output.readings.map((r) => `${r.terminal.padEnd(8)} ${(r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`),
+      ...output.checks.map((c) => `${c.terminal.padEnd(8)} ${c.test.padStart(8)}  ${c.state.padEnd(12)} ${''.padEnd(24)} ${c.says}`),
       ...output.conclusions.map((c) => `\n${c.says}\n${c.next}`),
     ]
   }

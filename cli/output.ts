@@ -6,7 +6,7 @@ const ohm = z.number()
 const span = z.strictObject({ below: ohm, above: ohm })
 
 const expectation = {
-  kind: z.enum(['ohms', 'bounds', 'open', 'not_readable']).describe('ohms: a full prediction; bounds: the record is incomplete; open: by the record nothing is joined; not_readable: behind a sequencer or decoder'),
+  kind: z.enum(['ohms', 'bounds', 'open', 'not_readable', 'insulation']).describe('insulation: to earth; ohms: a full prediction; bounds: the record is incomplete; open: by the record nothing is joined; not_readable: behind a sequencer or decoder'),
   expected_ohm: ohm.optional(),
   low_ohm: ohm.optional().describe('Lower edge of the record band'),
   high_ohm: ohm.optional().describe('Upper edge of the record band'),
@@ -33,14 +33,18 @@ export const judgeOutput = z.strictObject({
   readings: z.array(z.strictObject({
     line: z.int(), terminal, to: terminal, station: z.string().nullable(),
     reading_ohm: ohm.nullable().describe('As read; null for open'),
-    verdict: z.enum(['fits', 'fits_bounds', 'low', 'high', 'open', 'short', 'two_coils', 'unexpected', 'not_readable', 'not_measured']),
+    verdict: z.enum(['fits', 'fits_bounds', 'low', 'high', 'open', 'short', 'two_coils', 'drifted', 'as_before', 'earth_new', 'earth_fine', 'earth_watch', 'earth_leak', 'earth_fault', 'earth_over', 'unexpected', 'not_readable', 'not_measured']),
     state: z.enum(['fits', 'doubtful', 'fault', 'none']),
     says: statement, distance_m: z.number().optional().describe('Of a short, at the most'),
+    baseline: z.strictObject({ corrected_ohm: ohm, low_ohm: ohm, high_ohm: ohm, reading: z.string(), at: z.string() }).nullable().describe('What this thread read before, at the temperature of now, by the file’s own readings'),
     ruleOfThumb: z.strictObject({ passes: z.boolean(), passesFault: z.boolean() }),
     ...expectation,
   })),
+  checks: z.array(z.strictObject({
+    line: z.int(), terminal: z.string(), test: z.enum(['supply', 'volts', 'click', 'tester_coil', 'tester_power']), state: z.enum(['fits', 'doubtful', 'fault', 'none']), says: statement,
+  })).describe('Volts, clicks and lamps, judged by themselves'),
   conclusions: z.array(z.strictObject({
-    controller: z.string(), kind: z.string(), says: statement, next: statement,
+    controller: z.string(), kind: z.string(), doubtful: z.boolean().describe('Only what was read before speaks for it; the record alone would pass the readings'), says: statement, next: statement,
     terminals: z.array(terminal).describe('Whose readings it explains'),
     between: z.array(z.string()).describe('Tags of the nearest and the farthest place, or none'),
     suspects: z.array(z.strictObject({

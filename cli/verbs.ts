@@ -1,7 +1,8 @@
 import type * as z from 'zod'
 import { climateOf } from '../core/circuit'
-import { describe, expectSweep, judgeSweep, predict, sceneOf, stateOf, type Expectation, type Scene, type Term } from '../core/expect'
-import { probeAt, readReadingsCsv, type CsvReading, type Property } from '../core/formats'
+import { describe, expectSweep, judgeCabinet, judgeSweep, predict, sceneOf, stateOf, type Expectation, type Scene, type Term } from '../core/expect'
+import { probeAt, readReadingsCsv, type Property } from '../core/formats'
+import { baselineOf, pastOf, pastOfTest, type SceneAt } from '../core/history'
 import type { Meter, OhmsTest } from '../core/record'
 import { accepted, pathText, refusal, refused, type Outcome } from '../core/refusal'
 import { checkSite, commonOf, entries, must, terminalEnd, type ControllerId, type End, type Site } from '../core/site'
@@ -42,27 +43,32 @@ export function expect({ site }: Property, flags: Flags, speaker: Speaker): Outc
 }
 
 /** Verdicts on a log of readings, one by one and together. */
-export function judge({ site }: Property, csv: string, flags: Flags, speaker: Speaker): Outcome<Judge> {
+export function judge({ site, facts }: Property, csv: string, flags: Flags, speaker: Speaker): Outcome<Judge> {
   const meter = meterOf(flags)
   const read = readReadingsCsv(csv, site, meter)
   if (!read.ok) return read
   const scene = sceneAt(site, flags)
-  const observations = read.value.map((r) => ({ ...r, meter }))
+  const [past, sceneThen] = [pastOf(facts), scenesOf(site)]
+  const ohms = read.value.flatMap((r) => (r.test.kind === 'ohms' && (r.value.kind === 'ohm' || r.value.kind === 'open') ? [{ ...r, test: r.test, value: r.value }] : []))
+  const observations = ohms.map((r) => ({ ...r, meter, baseline: baselineOf(scene, sceneThen, r.test, meter, pastOfTest(past, r.test)) }))
   const { judged } = judgeSweep(scene, observations)
   const groups = entries(site.controllers).map(([id]) => ({ id, of: observations.filter((o) => o.test.from.kind === 'terminal' && o.test.from.controller === id) }))
   const joints = groups.filter((g) => g.of.length > 0).map(({ id, of }) => ({ id, of, joint: judgeSweep(scene, of).joint }))
+  const supply_V = read.value.flatMap((r) => (r.test.kind === 'supply' && r.value.kind === 'volt' ? [r.value.volt] : [])).at(-1) ?? null
   return accepted({
     verb: 'judge', property: site.about.name, ...scene.climate,
-    readings: observations.map((o: CsvReading, i) => {
-      const { verdict, rule, expectation } = judged[i]!
+    checks: read.value.flatMap((r) => (r.test.kind === 'ohms' ? [] : [{ ...judgeCabinet(r.test, r.value, supply_V), line: r.line, terminal: r.label, test: r.test.kind }]))
+      .map(({ line, terminal, test, code, state }) => ({ line, terminal, test, state, says: say({ code: `cabinet.${code}`, params: supply_V === null ? {} : { supply_V } }, speaker) })),
+    readings: observations.map((o, i) => {
+      const { verdict, rule, expectation, baseline } = judged[i]!
       return {
         line: o.line, ...labels(site, o.test), reading_ohm: o.value.kind === 'ohm' ? o.value.ohm : null, verdict: verdict.code, state: stateOf(verdict.code),
-        says: sayVerdict(verdict, meter, speaker), ...(verdict.code === 'short' ? { distance_m: verdict.distance_m } : {}), ruleOfThumb: rule,
+        says: sayVerdict(verdict, meter, speaker), ...(verdict.code === 'short' ? { distance_m: verdict.distance_m } : {}), baseline, ruleOfThumb: rule,
         ...expectationOut(scene, expectation, speaker),
       }
     }),
     conclusions: joints.flatMap(({ id, of, joint }) => describe(scene, id, of, joint).map((d) => ({
-      controller: must(site.controllers, id).tag, kind: d.conclusion.kind,
+      controller: must(site.controllers, id).tag, kind: d.conclusion.kind, doubtful: d.conclusion.doubtful,
       says: say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker), next: say({ ...d.next, code: `next.${d.next.code}` }, speaker),
       terminals: d.terminals.map((t) => tagOf(site, terminalEnd(id, t))),
       between: [...new Set(d.between?.map((p) => must(site.places, p).tag) ?? [])],
@@ -77,6 +83,16 @@ export function judge({ site }: Property, csv: string, flags: Flags, speaker: Sp
 
 const sceneAt = (site: Site, flags: Flags): Scene =>
   sceneOf(site, climateOf(site, flags.ground ?? site.settings.ground_C, flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null)))
+
+/** The site at the temperatures of earlier visits, each made once. */
+function scenesOf(site: Site): SceneAt {
+  const made = new Map<string, Scene>()
+  return (ground_C, coil_C) => {
+    const key = `${ground_C} ${coil_C}`
+    if (!made.has(key)) made.set(key, sceneOf(site, climateOf(site, ground_C, coil_C)))
+    return made.get(key)!
+  }
+}
 
 const meterOf = (flags: Flags): Meter =>
   ({ name: '', openMark: flags['open-mark'], accuracy_ratio: flags.accuracy, offset_ohm: flags.offset, leadZero_ohm: flags['lead-zero'], highest_ohm: flags.highest })
@@ -105,7 +121,7 @@ function labels(site: Site, test: OhmsTest): { terminal: string; to: string; sta
 
 function expectationOut(scene: Scene, e: Expectation, speaker: Speaker) {
   switch (e.kind) {
-    case 'open': case 'not_readable': return { kind: e.kind }
+    case 'open': case 'not_readable': case 'insulation': return { kind: e.kind }
     case 'bounds': return { kind: e.kind, low_ohm: e.low_ohm, high_ohm: e.high_ohm }
     case 'ohms': return {
       kind: e.kind, expected_ohm: e.expected_ohm, low_ohm: e.low_ohm, high_ohm: e.high_ohm, deviations: e.deviations,

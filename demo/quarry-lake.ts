@@ -1,12 +1,13 @@
 import { climateOf, type Fault } from '../core/circuit'
 import { sceneOf, sceneWith, sweepTerminals, terminalTest, predict } from '../core/expect'
 import type { Property } from '../core/formats'
-import { COMMON_METER, noFacts, type Facts } from '../core/record'
-import { Draft, type ControllerId, type Site } from '../core/site'
+import { COMMON_METER, noFacts, type CabinetTest, type Facts, type Meter, type Reading, type ReadingValue } from '../core/record'
+import { Draft, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../core/site'
 
 /** The demo's own id, so that it is loaded once and recognised when its file is imported again. */
 export const DEMO_ID = '0198f2a0-4b7e-7c31-9d52-6a1f0c3e5b10'
 const GATEHOUSE = 'A' as ControllerId
+const BOATHOUSE = 'S' as ControllerId
 
 const LEADS: [terminal: string, colour: string, box: string, name: string, zone: string][] = [
   ['1', 'red', 'B2', 'Entrance bed', 'Gatehouse beds'], ['2', 'yellow', 'B2', 'Ticket lawn', 'Gatehouse beds'],
@@ -69,7 +70,30 @@ export function quarryLake(): Site {
       draft.join(box, [`${run.cable}.white<`, ...coils.map((c) => `${c}.b`), ...(i < all.length - 1 ? [`${run.cable}.white>`] : [])], 'nut_and_gel_tube')
     })
   }
-  return draft.site()
+  return boathouse(draft).site()
+}
+
+/** The boathouse: six stations on one multi-core, the last two jumpered onto one lead that feeds a two-output sequencer. */
+function boathouse(draft: Draft): Draft {
+  draft.place('S', 'cabinet', { name: 'Boathouse, back wall' }).controller('S', 'S', 6, { name: 'Boathouse', transformer: { rating_VA: 30 } })
+  for (const box of ['S1', 'S2', 'S3']) draft.place(box)
+  draft.cable('K3', { gauge: { area_mm2: 0.75 }, stops: [['S', 0], ['S1', 22], ['S2', 51], ['S3', 95]], cores: ['white', 'red', 'yellow', 'blue', 'green', 'brown', 'grey'] },
+    { name: 'Slipway run', installed: { value: '2017-04-03', how: 'seen' } })
+  const valves: [terminal: string, colour: string, box: string, coil: string, name: string][] = [
+    ['1', 'red', 'S1', 'standard', 'Boat lawn'], ['2', 'yellow', 'S1', 'standard', 'Rope bed'], ['3', 'blue', 'S2', 'low-draw', 'Planter row'], ['4', 'green', 'S3', 'standard', 'Pontoon grass'],
+  ]
+  for (const [terminal, colour, box, coil, name] of valves) {
+    draft.valve(`W${terminal}`, box, coil).station(`S:${terminal}`, name, [`W${terminal}`], { zone: 'Boathouse' })
+      .join('S', [`S:${terminal}`, `K3.${colour}>`]).join(box, [`K3.${colour}<`, `W${terminal}.a`])
+    if (box !== 'S3') draft.join(box, [`K3.${colour}>`]).join('S3', [`K3.${colour}<`])
+  }
+  draft.device('Q1', 'sequencer', 'S3', null, { name: 'Two-output sequencer' }).valve('W5', 'S3', 'standard').valve('W6', 'S3', 'standard')
+    .join('S', ['S:5', 'S:6', 'K3.brown>']).join('S3', ['K3.brown<', 'Q1.in']).join('S3', ['Q1.out_1', 'W5.a']).join('S3', ['Q1.out_2', 'W6.a'])
+    .station('S:5', 'Kiosk bed', ['W5'], { zone: 'Boathouse' }).station('S:6', 'Ramp edge', ['W6'], { zone: 'Boathouse' })
+    .join('S', ['S:C', 'K3.white>']).join('S1', ['K3.white<', 'W1.b', 'W2.b', 'K3.white>'], 'nut_and_gel_tube').join('S2', ['K3.white<', 'W3.b', 'K3.white>'])
+    .join('S3', ['K3.white<', 'W4.b', 'W5.b', 'W6.b', 'Q1.common'], 'nut_and_gel_tube')
+    .join('S', ['K3.grey>']).join('S3', ['K3.grey<'])
+  return draft
 }
 
 /** Steady pseudo-random numbers in −1 … 1 for one seed, so that the demo's readings never change (a 32-bit LCG). */
@@ -81,30 +105,37 @@ function spread(seed: number): () => number {
   }
 }
 
-interface Sweep { readonly id: string; readonly day: string; readonly title: string; readonly ground_C: number; readonly faults: (site: Site) => readonly Fault[] }
+interface Sweep {
+  readonly id: string; readonly controller: ControllerId; readonly day: string; readonly title: string; readonly ground_C: number
+  readonly faults: (site: Site) => readonly Fault[]; readonly exchanged?: Readonly<Record<string, string>>; readonly checks?: readonly Check[]
+}
+interface Check { readonly id: string; readonly test: CabinetTest; readonly value: ReadingValue }
+
+const METER: Meter = { ...COMMON_METER, name: 'Bench meter' }
+const AUTHOR = 'Demo crew'
 
 /** What a meter would have shown: the recorded property with each coil a little off its sheet, the faults, and rounding. */
 function swept(site: Site, sweep: Sweep, revision: number): Facts {
   const facts = noFacts()
-  const meter = { ...COMMON_METER, name: 'Bench meter' }
-  const author = 'Demo crew'
+  const { controller, ground_C } = sweep
   const at = (minute: number) => `${sweep.day}T09:${String(minute).padStart(2, '0')}:00.000Z`
-  facts.visits[sweep.id] = { at: at(0), author, controller: GATEHOUSE, title: sweep.title, ground_C: sweep.ground_C, coil_C: null, meter }
-  const as = sceneOf(site, climateOf(site, sweep.ground_C))
+  facts.visits[sweep.id] = { at: at(0), author: AUTHOR, controller, title: sweep.title, ground_C, coil_C: null, meter: METER }
+  const as = sceneOf(site, climateOf(site, ground_C))
   const random = spread(20)
   const offSheet = as.network.elements.flatMap((e, element): Fault[] => (e.link?.kind === 'coil' ? [{ kind: 'series', element, ohm: e.ohm * 0.02 * random() }] : []))
   const actual = sceneWith(as, [...offSheet, ...sweep.faults(site)])
-  sweepTerminals(site, GATEHOUSE, as.hanging(GATEHOUSE)).forEach((terminal, i) => {
-    const test = terminalTest(site, GATEHOUSE, terminal)!
-    const e = predict(actual, test, meter)
-    facts.readings[`${sweep.id}-${terminal}`] = {
-      visit: sweep.id, at: at(5 + i), author, revision, test, off: 'all_leads', meter, ground_C: sweep.ground_C,
-      value: e.kind === 'ohms' ? { kind: 'ohm', ohm: Math.round(e.expected_ohm * 10) / 10 } : { kind: 'open' },
-    }
+  const log = (id: string, minute: number, test: CabinetTest, off: Reading['off'], value: ReadingValue) =>
+    { facts.readings[`${sweep.id}-${id}`] = { visit: sweep.id, at: at(minute), author: AUTHOR, revision, test, off, meter: METER, ground_C, value } }
+  sweepTerminals(site, controller, as.hanging(controller)).forEach((terminal, i) => {
+    const lead = (sweep.exchanged?.[terminal] ?? terminal) as TerminalId
+    const e = predict(actual, terminalTest(site, controller, lead)!, METER)
+    if (e.kind === 'not_readable') return
+    log(terminal, 5 + i, terminalTest(site, controller, terminal)!, 'all_leads', e.kind === 'ohms' ? { kind: 'ohm', ohm: Math.round(e.expected_ohm * 10) / 10 } : { kind: 'open' })
   })
+  sweep.checks?.forEach(({ id, test, value }, i) => log(id, 30 + i, test, test.kind === 'ohms' ? 'all_leads' : 'none', value))
   const cautions = ['schedule_paused', 'power_off', 'leads_off'] as const
-  cautions.forEach((code, i) => { facts.cautions[`${sweep.id}-${code}`] = { visit: sweep.id, at: at(1 + i), author, code } })
-  facts.closings[`${sweep.id}-closed`] = { visit: sweep.id, at: at(40), author, dialBack: true }
+  cautions.forEach((code, i) => { facts.cautions[`${sweep.id}-${code}`] = { visit: sweep.id, at: at(1 + i), author: AUTHOR, code } })
+  facts.closings[`${sweep.id}-closed`] = { visit: sweep.id, at: at(40), author: AUTHOR, dialBack: true }
   return facts
 }
 
@@ -115,13 +146,36 @@ function elementOf(site: Site, id: string): number {
   return found
 }
 
-/** Last autumn all sound; this spring the main run's common is cut beyond B4 and the coil of station 18 lost part of its turns. */
+/** The lead joint of station 5 in B3, gaining ohms from year to year. */
+const creeping = (ohm: number) => (site: Site): Fault => ({ kind: 'series', element: elementOf(site, legOf(site, 'K1', 'brown', 'B3')), ohm })
+
+function legOf(site: Site, cable: string, core: string, stop: string): string {
+  const found = Object.entries(site.splices).find(([, splice]) => splice.ends.some((e) => e.kind === 'core' && e.cable === cable && e.core === core && e.stop === stop && e.side === 'arrives'))
+  return `${found![0]}|core ${cable} ${core} ${stop} arrives`
+}
+
+const terminal = (controller: ControllerId, tag: string) => terminalEnd(controller, tag) as Extract<End, { kind: 'terminal' }>
+const volts = (tag: string, volt: number): Check => ({ id: `volts-${tag}`, test: { kind: 'volts', at: terminal(GATEHOUSE, tag) }, value: { kind: 'volt', volt } })
+
+/**
+ * Two years of sweeps. This spring the main run's common is cut beyond B4, the coil of station 18 has lost part of its
+ * turns, a joint of station 5 creeps up, and at the boathouse two leads were exchanged after the winter.
+ */
 const SWEEPS: Sweep[] = [
-  { id: 'autumn-2025', day: '2025-10-18', title: 'Autumn baseline', ground_C: 14, faults: () => [] },
+  { id: 'autumn-2024', controller: GATEHOUSE, day: '2024-10-12', title: 'Autumn sweep', ground_C: 13, faults: () => [] },
+  { id: 'spring-2025', controller: GATEHOUSE, day: '2025-04-05', title: 'Spring sweep', ground_C: 8, faults: (site) => [creeping(0.2)(site)] },
+  { id: 'autumn-2025', controller: GATEHOUSE, day: '2025-10-18', title: 'Autumn baseline', ground_C: 14, faults: (site) => [creeping(0.5)(site)] },
   {
-    id: 'spring-2026', day: '2026-04-11', title: 'Spring sweep', ground_C: 9,
-    faults: (site) => [{ kind: 'open', elements: [elementOf(site, 'K1/white@B4')] }, { kind: 'series', element: elementOf(site, 'coil V18'), ohm: -14.4 }],
+    id: 'spring-2026', controller: GATEHOUSE, day: '2026-04-11', title: 'Spring sweep', ground_C: 9,
+    faults: (site) => [{ kind: 'open', elements: [elementOf(site, 'K1/white@B4')] }, { kind: 'series', element: elementOf(site, 'coil V18'), ohm: -14.4 }, creeping(1.8)(site)],
+    checks: [
+      { id: 'supply', test: { kind: 'supply', controller: GATEHOUSE }, value: { kind: 'volt', volt: 26.6 } }, volts('1', 25.9), volts('9', 26.4),
+      { id: 'click-9', test: { kind: 'click', at: terminal(GATEHOUSE, '9') }, value: { kind: 'heard', heard: false } },
+      { id: 'earth-C', test: { kind: 'ohms', from: terminal(GATEHOUSE, 'C'), to: { kind: 'earth', place: 'A' as PlaceId } }, value: { kind: 'ohm', ohm: 4.2e6 } },
+    ],
   },
+  { id: 'boathouse-autumn-2025', controller: BOATHOUSE, day: '2025-10-19', title: 'Autumn baseline', ground_C: 14, faults: () => [] },
+  { id: 'boathouse-spring-2026', controller: BOATHOUSE, day: '2026-04-12', title: 'Spring sweep', ground_C: 9, faults: () => [], exchanged: { 2: '3', 3: '2' } },
 ]
 
 export function demoProperty(): Property {

@@ -19,7 +19,7 @@ async function send(property: string, ...messages: unknown[]): Promise<{ status:
   const reply = await post(`/api/properties/${property}/messages`, JSON.stringify({ messages }))
   return { status: reply.status, ...await reply.json() as Replies }
 }
-const batch = (base: number, ...commands: Command[]): MessageBody => ({ kind: 'batch', base, commands })
+const batch = (base: number, ...commands: Command[]): MessageBody => ({ kind: 'batch', base, onTopOf: [], commands })
 const rename = (id: string, value: string): Command => ({ do: 'set', in: 'stations', id, field: 'name', value })
 async function freshCopy(): Promise<string> {
   const reply = await post('/api/properties?as=copy&name=Route%20test', DEMO)

@@ -22,21 +22,23 @@ function because(d: Described): string {
 <template>
   <div class="conclusions" aria-live="polite">
     <p v-if="concluded.severalOrWrong" class="sheet several"><StateMark state="fault" silent /> {{ t('because.several') }}</p>
-    <article v-for="(d, i) in concluded.described" :key="i" class="sheet conclusion" :class="{ compact }">
-      <StateMark class="big" state="fault" silent />
+    <article v-for="(d, i) in concluded.described" :key="i" class="sheet conclusion" :class="{ compact, weak: d.conclusion.doubtful }">
+      <StateMark class="big" :state="d.conclusion.doubtful ? 'doubtful' : 'fault'" silent />
       <div>
         <h2>{{ say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker) }}</h2>
+        <p v-if="d.conclusion.doubtful" class="quiet">{{ t('because.doubtful') }}</p>
         <p v-if="because(d)" class="quiet">{{ because(d) }}</p>
-        <p class="next">{{ say({ ...d.next, code: `next.${d.next.code}` }, speaker) }}</p>
       </div>
+      <p class="next">{{ say({ ...d.next, code: `next.${d.next.code}` }, speaker) }}</p>
     </article>
   </div>
 </template>
 
 <style scoped>
-.conclusions { display: grid; gap: 8px; grid-template-columns: repeat(auto-fit, minmax(min(330px, 100%), 1fr)); }
+.conclusions { display: grid; gap: 8px; container-type: inline-size; }
 .several { grid-column: 1 / -1; }
-.conclusion { display: grid; grid-template-columns: 28px 1fr; gap: 4px 12px; border-left: 5px solid var(--fault); padding: 8px 16px; }
+.conclusion { display: grid; grid-template-columns: 28px 3fr 2fr; gap: 4px 12px; align-items: start; border-left: 5px solid var(--fault); padding: 8px 16px; }
+.conclusion.weak { border-left-color: var(--doubtful); }
 .conclusion h2 { font-size: 16px; }
 .conclusion.compact { padding: 8px 12px; }
 .conclusion.compact h2 { font-size: 15px; }
@@ -44,5 +46,6 @@ function because(d: Described): string {
 .big { width: 22px; height: 22px; margin-top: 2px; }
 .conclusion p { font-size: 14px; }
 .next { color: var(--copper); font-weight: 600; }
+@container (max-width: 560px) { .conclusion { grid-template-columns: 28px 1fr; } .next { grid-column: 2; } }
 @media (max-width: 759px) { .conclusion p { font-size: 16px; } }
 </style>

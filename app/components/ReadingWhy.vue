@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import { stateOf, type Judged, type Scene } from '../../core/expect'
-import { ohmsText } from '../../core/quantity'
+import { ohmsText, ohmsWithUnit } from '../../core/quantity'
 import type { Meter } from '../../core/record'
 import { say, type Speaker } from '../../words'
 import { sayRule, sayTerm, sayVerdict } from '../../words/reading'
@@ -32,6 +32,7 @@ const switches = computed(() => (e.value.kind === 'not_readable' ? e.value.by.ma
           <tr v-for="(term, i) in e.terms.filter((x) => x.kind !== 'aside' || x.ohm >= 0.005)" :key="i"><td>{{ sayTerm(term, scene.site, scene.climate, speaker) }}</td><td class="figure">{{ term.ohm.toFixed(2) }}</td></tr>
           <tr class="sum"><th scope="row">{{ t('term.sum') }}</th><td class="figure">{{ e.expected_ohm.toFixed(2) }}</td></tr>
           <tr><th scope="row">{{ t('term.band') }}</th><td class="figure">{{ ohmsText(e.low_ohm) }}–{{ ohmsText(e.high_ohm) }}</td></tr>
+          <tr v-if="row.baseline"><th scope="row">{{ t('term.before') }}</th><td class="figure">{{ ohmsText(row.baseline.low_ohm) }}–{{ ohmsText(row.baseline.high_ohm) }}</td></tr>
         </tbody>
       </table>
       <details>
@@ -39,7 +40,8 @@ const switches = computed(() => (e.value.kind === 'not_readable' ? e.value.by.ma
         <p class="quiet">{{ t('detail.toleranceHow') }} {{ t('detail.source') }}</p>
       </details>
     </template>
-    <p v-else-if="e.kind === 'bounds'">{{ t('detail.bounds', { low: `${ohmsText(e.low_ohm)} Ω`, high: `${ohmsText(e.high_ohm)} Ω` }) }}</p>
+    <p v-else-if="e.kind === 'bounds'">{{ t('detail.bounds', { low: ohmsWithUnit(e.low_ohm), high: ohmsWithUnit(e.high_ohm) }) }}</p>
+    <p v-else-if="e.kind === 'insulation'">{{ t('detail.insulation') }}</p>
     <p v-else-if="e.kind === 'open'">{{ t('detail.open') }}</p>
     <p v-else>{{ t('detail.notReadable', { by: switches }) }}</p>
   </div>

@@ -46,7 +46,7 @@ function hatchOn(section: Section, strip: Strip, isCommon: boolean) {
     const [from_m, to_m] = [at(d.between[0]), at(d.between[1])]
     if (to_m === null) continue
     const label = d.conclusion.kind === 'open' ? t('threads.cut') : d.conclusion.kind === 'resistive' ? t('threads.poor') : ''
-    return { from_m: from_m ?? to_m, to_m, label: isCommon ? label : '' }
+    return { from_m: from_m ?? to_m, to_m, label: isCommon ? label : '', weak: d.conclusion.doubtful }
   }
   return null
 }
@@ -69,7 +69,7 @@ const expectedText = (row: SweepRow) => {
 
 <template>
   <div ref="stack" class="threads" :class="{ narrow }">
-    <svg width="0" height="0" aria-hidden="true" class="defs"><defs><pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" fill="#fff" /><rect width="3" height="6" fill="#98221a" /></pattern></defs></svg>
+    <svg width="0" height="0" aria-hidden="true" class="defs"><defs><pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" class="hatch-ground" /><rect width="3" height="6" class="hatch-line" /></pattern><pattern id="hatch-weak" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="6" height="6" class="hatch-ground" /><rect width="2" height="6" class="weak-line" /></pattern></defs></svg>
     <section v-for="(section, s) in sections" :key="section.key" :aria-label="section.name">
       <div class="head" aria-hidden="true">
         <span class="section-name">{{ section.name }}</span>
@@ -102,6 +102,7 @@ const expectedText = (row: SweepRow) => {
 
 <style scoped>
 .threads { display: grid; grid-template-columns: minmax(0, 1fr); gap: 12px; }
+.hatch-ground { fill: var(--hatch-ground); } .hatch-line { fill: var(--hatch); } .weak-line { fill: var(--doubtful); }
 .defs { position: absolute; }
 .head { display: grid; grid-template-columns: 44px minmax(0, 1fr) 144px; align-items: end; position: relative; }
 .head svg { overflow: visible; }
@@ -111,7 +112,7 @@ const expectedText = (row: SweepRow) => {
 .box-tag { font-weight: 700; font-size: 13px; fill: var(--ink); }
 .box-at { font-size: 11px; fill: var(--quiet); }
 .row { --row: var(--paper); display: grid; grid-template-columns: 44px minmax(0, 1fr) 108px 36px; align-items: center; width: 100%; border: 0; background: none; padding: 0; text-align: left; cursor: pointer; border-radius: var(--corner); min-height: 30px; }
-button.row:hover { --row: #f3eee2; background: var(--row); }
+button.row:hover { --row: var(--hover); background: var(--row); }
 .row.selected { --row: var(--copper-soft); background: var(--row); }
 .row.common { cursor: default; }
 .peg { justify-self: start; min-width: 34px; text-align: center; border: 1.5px solid var(--ink); border-radius: 4px; background: var(--sheet); font-weight: 700; font-size: 14px; padding: 2px 4px; }

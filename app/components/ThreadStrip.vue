@@ -5,7 +5,7 @@ import { shadesOf } from '../lib/colours'
 /** A thread as one line to scale. `x` turns metres into pixels; `hatch` is where a fault may be, in metres. */
 const props = defineProps<{
   strip: Strip; x: (at_m: number) => number; width: number; height: number; boxes: readonly { at_m: number }[]
-  hatch?: { from_m: number; to_m: number; label: string } | null; dimFrom_m?: number | null; name?: string | null; isCommon?: boolean
+  hatch?: { from_m: number; to_m: number; label: string; weak: boolean } | null; dimFrom_m?: number | null; name?: string | null; isCommon?: boolean
 }>()
 const middle = computed(() => props.height / 2 + (props.hatch ? 4 : 0))
 const end = computed(() => props.x(props.strip.length_m))
@@ -25,7 +25,7 @@ const nameAfter = computed(() => end.value + 30 + (props.name?.length ?? 0) * NA
     </g>
     <rect v-if="dimFrom_m != null && x(dimFrom_m) < end" class="beyond" :x="x(dimFrom_m)" :y="middle - 5" :width="end - x(dimFrom_m)" height="10" />
     <g v-if="hatch">
-      <rect class="hatched" :x="x(hatch.from_m) - 4" :y="middle - 7" :width="Math.max(10, x(hatch.to_m) - x(hatch.from_m) + 8)" height="14" />
+      <rect class="hatched" :class="{ weak: hatch.weak }" :x="x(hatch.from_m) - 4" :y="middle - 7" :width="Math.max(10, x(hatch.to_m) - x(hatch.from_m) + 8)" height="14" />
       <text class="hatch-label" :x="Math.min((x(hatch.from_m) + x(hatch.to_m)) / 2, width - 40)" :y="middle - 12" text-anchor="middle">{{ hatch.label }}</text>
     </g>
     <template v-for="mark in strip.marks" :key="mark.place">
@@ -49,6 +49,7 @@ const nameAfter = computed(() => end.value + 30 + (props.name?.length ?? 0) * NA
 .knot { fill: var(--ink); }
 .coil { fill: none; stroke: var(--ink); stroke-width: 1.8; stroke-linejoin: round; }
 .hatched { fill: url('#hatch'); stroke: var(--fault); stroke-width: 1; }
+.hatched.weak { fill: url('#hatch-weak'); stroke: var(--doubtful); }
 .hatch-label { fill: var(--fault); font-weight: 700; font-size: 13px; paint-order: stroke; stroke: var(--paper); stroke-width: 4px; }
 .name { fill: var(--quiet); font-size: 14px; paint-order: stroke; stroke: var(--row, var(--paper)); stroke-width: 4px; }
 </style>

@@ -66,9 +66,9 @@ export function useEntry(visitId: () => string, rows: () => readonly SweepRow[],
   async function undo(): Promise<void> {
     const last = log().filter((l) => l.struck === null).at(-1)
     if (!last) return
-    const { from } = last.reading.test
     await property.record({ kind: 'strikeOut', fact: { reading: last.id, at: new Date().toISOString(), author: last.reading.author, reason: t('sweep.undoReason') } })
-    if (from.kind === 'terminal') move(from.terminal)
+    const { test } = last.reading
+    if (test.kind === 'ohms' && test.from.kind === 'terminal') move(test.from.terminal)
     said.value = t('sweep.undone', { tag: row.value?.tag ?? '' })
   }
 

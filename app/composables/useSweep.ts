@@ -1,15 +1,14 @@
-import { corrected_ohm, expectSweep, judge, readText, stateOf, type Expected, type Judged, type State, type Verdict } from '../../core/expect'
-import { COMMON_METER, readingsOf, standingReadings, type Logged, type Meter, type OhmsTest, type Visit } from '../../core/record'
-import { commonOf, endKey, must, type ControllerId, type TerminalId } from '../../core/site'
+import { corrected_ohm, expectSweep, judge, readText, stateOf, type Baseline, type Expected, type Judged, type Observation, type Scene, type State, type Verdict } from '../../core/expect'
+import { baselineOf, pastOfTest } from '../../core/history'
+import { COMMON_METER, isOhms, readingsOf, standingReadings, testKey, type Logged, type Meter, type OhmsReading, type Visit } from '../../core/record'
+import { must, type ControllerId, type TerminalId } from '../../core/site'
 import { useProperty } from '../stores/property'
 
 /** A terminal of a sweep as the screens show it. */
 export interface SweepRow {
-  readonly terminal: TerminalId; readonly tag: string; readonly name: string; readonly expected: Expected
+  readonly terminal: TerminalId; readonly tag: string; readonly name: string; readonly expected: Expected; readonly baseline: Baseline | null
   readonly logged: Logged | null; readonly judged: Judged | null; readonly state: State
 }
-
-const pairKey = (test: OhmsTest) => `${endKey(test.from)} ${endKey(test.to)}`
 
 /** A controller's terminals with what they should read and, of a visit, what they did. */
 export function useSweep(controller: () => ControllerId | null, visitId: () => string | null) {
@@ -24,17 +23,21 @@ export function useSweep(controller: () => ControllerId | null, visitId: () => s
     const id = controller()
     return scene.value && id ? expectSweep(scene.value, id, meter.value) : []
   })
+  /** Baselines hang on earlier visits alone, so they stay while this one's readings come in. */
+  const past = computed(() => property.pastBefore(visitId()))
+  const baselines = computed(() => new Map(expected.value.map((e) => [e.terminal, baselineOf(scene.value!, property.sceneAt, e.test, meter.value, pastOfTest(past.value, e.test))])))
   const standing = computed((): Map<string, Logged> => {
     const id = visitId()
     if (!property.facts || id === null) return new Map()
-    return new Map(standingReadings(property.facts, id, (r) => pairKey(r.test)).map((l) => [pairKey(l.reading.test), l]))
+    return new Map(standingReadings(property.facts, id).map((l) => [testKey(l.reading.test), l]))
   })
   const rows = computed((): SweepRow[] => expected.value.map((e) => {
-    const logged = standing.value.get(pairKey(e.test)) ?? null
-    const judged = logged && scene.value ? judge(scene.value, e.test, logged.reading.value, logged.reading.meter) : null
+    const logged = standing.value.get(testKey(e.test)) ?? null
+    const baseline = baselines.value.get(e.terminal) ?? null
+    const judged = logged && scene.value && isOhms(logged.reading) ? judge(scene.value, e.test, logged.reading.value, logged.reading.meter, baseline) : null
     const at = must(property.site!.controllers, controller()!)
     return {
-      terminal: e.terminal, tag: must(at.terminals, e.terminal).tag, name: nameOf(e.terminal), expected: e, logged, judged,
+      terminal: e.terminal, tag: must(at.terminals, e.terminal).tag, name: nameOf(e.terminal), expected: e, baseline, logged, judged,
       state: judged ? stateOf(judged.verdict.code) : 'none',
     }
   }))
@@ -47,22 +50,24 @@ export function useSweep(controller: () => ControllerId | null, visitId: () => s
     const valve = supply?.masterValve && site.devices[supply.masterValve]
     return valve ? valve.name || supply.name : supply?.name ?? ''
   }
-  /** Everything of the visit that stands and counts: what the joint conclusion is drawn from. */
-  const observations = computed(() => [...standing.value.values()].map(({ reading }) => ({ test: reading.test, value: reading.value, meter: reading.meter })))
-  const conclusion = useConclusion(() => property.site, () => visit.value, () => observations.value)
+  /** Every ohms reading of the visit that stands: what the joint conclusion is drawn from. */
+  const observations = computed((): Observation[] => [...standing.value.values()].flatMap(({ reading }) => (isOhms(reading)
+    ? [{ test: reading.test, value: reading.value, meter: reading.meter, baseline: baselineIn(scene.value, reading) }] : [])))
+  const baselineIn = (now: Scene | null, reading: OhmsReading): Baseline | null =>
+    (now ? baselineOf(now, property.sceneAt, reading.test, reading.meter, pastOfTest(past.value, reading.test)) : null)
   const log = computed(() => (property.facts && visitId() !== null ? readingsOf(property.facts, visitId()!) : []))
 
   /** The verdict on what is being typed, or null where it is no reading yet. */
   function verdictOf(row: SweepRow, text: string): { verdict: Verdict; judged: Judged } | null {
     const read = readText(text, meter.value)
     if (!read.ok || !scene.value) return null
-    const judged = judge(scene.value, row.expected.test, read.value, meter.value)
+    const judged = judge(scene.value, row.expected.test, read.value, meter.value, row.baseline)
     return { verdict: judged.verdict, judged }
   }
-  return { visit, meter, scene, rows, observations, conclusion, log, verdictOf, common: computed(() => (property.site && controller() ? commonOf(property.site, controller()!) : null)) }
+  return { visit, meter, scene, rows, observations, log, verdictOf }
 }
 
-/** A stored reading in figures: `OL`, or the ohms less the meter's own leads. */
+/** A stored reading of ohms in figures: null for open, else the ohms less the meter's own leads. */
 export function readingOhm(logged: Logged): number | null {
   const { value, meter } = logged.reading
   return value.kind === 'ohm' ? corrected_ohm(value.ohm, meter) : null

@@ -15,6 +15,9 @@ export type Step = z.infer<typeof step>
 const whole = z.object({ id: z.uuid(), revision: z.int(), site: siteSchema, facts: factsSchema, steps: z.array(step) })
 export type Whole = z.infer<typeof whole>
 
+const revisionSchema = z.object({ revision: z.int(), site: siteSchema })
+export type Revision = z.infer<typeof revisionSchema>
+
 const messageReply = z.discriminatedUnion('status', [
   z.object({ id: z.string().nullable(), status: z.literal('accepted'), revision: z.int().optional(), writes: z.array(write).optional() }),
   z.object({ id: z.string().nullable(), status: z.literal('already'), revision: z.int().optional(), writes: z.array(write).optional() }),
@@ -46,6 +49,7 @@ const at = (id: string) => `/api/properties/${encodeURIComponent(id)}`
 
 export const fetchProperties = () => ask(z.object({ properties: z.array(listed) }), '/api/properties')
 export const fetchProperty = (id: string) => ask(whole, at(id))
+export const fetchRevision = (id: string, revision: number) => ask(revisionSchema, `${at(id)}/revisions/${revision}`)
 export const postMessages = (property: string, messages: readonly unknown[]) =>
   ask(z.object({ replies: z.array(messageReply) }), `${at(property)}/messages`, { method: 'POST', body: JSON.stringify({ messages }) })
 /** Takes a file's text in; with a name, as a copy under that name. */

@@ -2,10 +2,11 @@ import { defineStore } from 'pinia'
 import { v7 } from 'uuid'
 import { climateOf } from '../../core/circuit'
 import { sceneOf, type Scene } from '../../core/expect'
-import { SCHEMA_VERSION, withFact, type Facts, type Message, type MessageBody } from '../../core/record'
+import { pastOf, type PastByTest } from '../../core/history'
+import { readingsOf, SCHEMA_VERSION, withFact, type Facts, type Message, type MessageBody } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 import { applyBatch, type Command, type Site } from '../../core/site'
-import { fetchProperty, postMessages, type MessageReply, type Whole } from '../lib/api'
+import { fetchProperty, fetchRevision, postMessages, type MessageReply, type Revision, type Whole } from '../lib/api'
 import { authorName, deviceId } from '../lib/device'
 import { keep, keptFor, letGo } from '../lib/outbox'
 
@@ -31,15 +32,20 @@ export const useProperty = defineStore('property', () => {
   let sending = false
   let retry: ReturnType<typeof setTimeout> | undefined
 
-  const site = computed((): Site | null => (held.value ? siteWith(held.value.site, outbox.value) : null))
+  /** An earlier state of the record that is looked at; nothing can be changed meanwhile. */
+  const viewed = shallowRef<Revision | null>(null)
+  const present = computed((): Site | null => (held.value ? siteWith(held.value.site, outbox.value) : null))
+  const site = computed((): Site | null => viewed.value?.site ?? present.value)
   const facts = computed((): Facts | null => (held.value ? factsWith(held.value.facts, outbox.value) : null))
   /** Messages on their way into this device's own database: not safe yet, so not called saved either. */
   const keeping = ref(0)
   const pending = computed(() => outbox.value.length + keeping.value)
 
+  const pasts = new Map<string | null, { key: string; past: PastByTest }>()
+
   /** Loads a property and whatever of it waits on this device. */
   async function load(id: string): Promise<void> {
-    if (held.value?.id !== id) { held.value = null; outbox.value = []; rejected.value = []; status.value = 'loading' }
+    if (held.value?.id !== id) { held.value = null; viewed.value = null; pasts.clear(); outbox.value = []; rejected.value = []; status.value = 'loading' }
     const [reply, kept] = await Promise.all([fetchProperty(id), keptFor(id)])
     reached.value = reply.kind !== 'unreachable'
     if (reply.kind === 'ok') {
@@ -67,7 +73,10 @@ export const useProperty = defineStore('property', () => {
     return message.id
   }
 
-  const change = (commands: readonly Command[]) => record({ kind: 'batch', base: held.value!.revision, commands: [...commands] })
+  const change = async (commands: readonly Command[]): Promise<string | null> => (viewed.value ? null : record({
+    kind: 'batch', base: held.value!.revision, commands: [...commands],
+    onTopOf: outbox.value.filter((m) => m.body.kind === 'batch' || m.body.kind === 'undo').map((m) => m.id),
+  }))
 
   /** Sends what waits, in order, until all is sent or nobody answers; then tries again by itself. */
   async function send(): Promise<void> {
@@ -138,8 +147,31 @@ export const useProperty = defineStore('property', () => {
     return scene
   }
 
+  /** Shows the record as it was at a revision; null comes back to now. Resolves false where it cannot be had. */
+  async function view(revision: number | null): Promise<boolean> {
+    if (revision === null || revision === held.value?.revision) { viewed.value = null; return true }
+    const reply = await fetchRevision(held.value!.id, revision)
+    if (reply.kind === 'ok') viewed.value = reply.value
+    return reply.kind === 'ok'
+  }
+
+  /**
+   * Readings of the visits before one, or of all. Facts only ever grow, so their numbers tell whether anything has come in
+   * that matters here; readings of the visit itself do not, and the answer stays the same object while they come.
+   */
+  function pastBefore(visit: string | null): PastByTest {
+    const now = facts.value!
+    const others = Object.keys(now.readings).length - (visit === null ? 0 : readingsOf(now, visit).length)
+    const key = [others, now.visits, now.strikeOuts, now.acceptances].map((x) => (typeof x === 'number' ? x : Object.keys(x).length)).join(' ')
+    const known = pasts.get(visit)
+    if (known?.key === key) return known.past
+    const past = pastOf(now, visit)
+    pasts.set(visit, { key, past })
+    return past
+  }
+
   if (typeof window !== 'undefined') window.addEventListener('online', () => void send())
-  return { held, site, facts, pending, rejected, status, reached, outdated, undoable, load, record, change, send, dismiss, undo, sceneAt }
+  return { held, site, facts, pending, rejected, status, reached, outdated, undoable, load, record, change, send, dismiss, undo, sceneAt, pastBefore, viewed, view }
 })
 
 const isOutdated = (reply: Awaited<ReturnType<typeof postMessages>>) =>

@@ -1,13 +1,13 @@
 import type { Fault } from '../circuit'
-import type { Meter, OhmsTest, ReadingValue } from '../record'
+import type { Meter, OhmsTest, OhmsValue } from '../record'
 import type { CableId, CoreId, DeviceId, PlaceId, SpliceId, TerminalId } from '../site'
 import { classesOf, type ElementClass } from './element-classes'
 import { predict, type Expectation } from './predict'
 import { nodeAt, sceneWith, type Scene } from './scene'
-import { corrected_ohm, secondCoil, shortOn, within } from './verdict'
+import { corrected_ohm, secondCoil, shortOn, within, type Baseline } from './verdict'
 
-/** One reading of a sweep, by its place in the list given. */
-export interface Observation { readonly test: OhmsTest; readonly value: ReadingValue; readonly meter: Meter }
+/** One reading of a sweep, by its place in the list given, with what its thread read before where that is known. */
+export interface Observation { readonly test: OhmsTest; readonly value: OhmsValue; readonly meter: Meter; readonly baseline?: Baseline | null }
 
 /** Somewhere a fault may be. */
 export type Suspect =
@@ -18,8 +18,11 @@ export type Suspect =
 /** Which conductors the suspects belong to: the common, one station's own thread, or neither alone. */
 export type Where = 'common' | 'thread' | 'several'
 
-/** One explanation of some of the readings. `explains` are places in the list of observations. */
-export type Conclusion = { readonly explains: readonly number[] } & (
+/**
+ * One explanation of some of the readings. `explains` are places in the list of observations; `doubtful` where the record
+ * alone would pass each of them, and only what was read before says otherwise.
+ */
+export type Conclusion = { readonly explains: readonly number[]; readonly doubtful: boolean } & (
   | { readonly kind: 'open' | 'resistive'; readonly where: Where; readonly suspects: readonly Suspect[]; readonly excess_ohm: number | null }
   | { readonly kind: 'coil_part'; readonly suspects: readonly Suspect[]; readonly fraction: number }
   | { readonly kind: 'second_coil' }
@@ -27,7 +30,8 @@ export type Conclusion = { readonly explains: readonly number[] } & (
   | { readonly kind: 'short'; readonly distance_m: number; readonly atCoil: boolean; readonly between: readonly [PlaceId, PlaceId] }
   | { readonly kind: 'leads_joined'; readonly terminals: readonly [TerminalId, TerminalId] }
   | { readonly kind: 'lead_moved'; readonly terminals: readonly [TerminalId, TerminalId] }
-  | { readonly kind: 'swapped'; readonly terminals: readonly [TerminalId, TerminalId] }
+  /** `sure` where the likelihood of the exchange is ten times that of the record; else running both has to tell. */
+  | { readonly kind: 'swapped'; readonly terminals: readonly [TerminalId, TerminalId]; readonly sure: boolean }
   /** No single fault at a place on record gives this reading. */
   | { readonly kind: 'unexplained' }
 )
@@ -39,9 +43,12 @@ export interface JointConclusion {
   readonly severalOrWrong: boolean
 }
 
+/** A conclusion before it is known whether the record alone bears it out. */
+type Told = Conclusion extends infer C ? (C extends Conclusion ? Omit<C, 'doubtful'> : never) : never
+
 /** A fault that might be, and what every reading would then be. `null` leaves a reading as it was. */
 interface Candidate {
-  readonly conclusion: (explains: number[]) => Conclusion
+  readonly conclusion: (explains: number[]) => Told
   readonly faults: readonly Fault[]
   /** The most readings it can explain: those it moves at all. */
   readonly moves: ReadonlySet<number>
@@ -62,17 +69,20 @@ export function conclude(scene: Scene, observations: readonly Observation[]): Jo
   const settled = new Map<number, Expectation>()
   // A reading once explained stays so: a later fault may move it a little, and each round must leave fewer to explain.
   const explained = new Set<number>()
+  const recorded = observations.map((o) => predict(scene, o.test, o.meter))
+  const doubtful = (explains: readonly number[]) => explains.every((i) => agrees(recorded[i]!, observations[i]!))
+  const foresee: Foresee = (then, i) => besideBefore(scene, recorded[i]!, predict(then, observations[i]!.test, observations[i]!.meter), observations[i]!)
   let now = scene
   for (;;) {
-    const expected = observations.map((o, i) => settled.get(i) ?? predict(now, o.test, o.meter))
+    const expected = observations.map((_, i) => settled.get(i) ?? foresee(now, i))
     const misfits = new Set(observations.flatMap((o, i) => (explained.has(i) || agrees(expected[i]!, o) || !judgeable(expected[i]!) ? [] : [i])))
     if (misfits.size === 0) break
-    const best = bestOf(now, observations, expected, misfits)
+    const best = bestOf(now, observations, expected, misfits, foresee)
     if (!best) {
-      conclusions.push({ kind: 'unexplained', explains: [...misfits] })
+      conclusions.push({ kind: 'unexplained', explains: [...misfits], doubtful: doubtful([...misfits]) })
       break
     }
-    conclusions.push(best.candidate.conclusion(best.explains))
+    conclusions.push({ ...best.candidate.conclusion(best.explains), doubtful: doubtful(best.explains) } as Conclusion)
     for (const i of best.explains) explained.add(i)
     for (const [i, e] of best.candidate.instead ?? []) settled.set(i, e)
     now = sceneWith(now, best.candidate.faults)
@@ -81,38 +91,54 @@ export function conclude(scene: Scene, observations: readonly Observation[]): Jo
   return { conclusions, severalOrWrong: opens.length > 1 || (opens.length === 1 && opens[0]!.kind === 'unexplained') }
 }
 
+/** What a reading should be with the faults of a scene in place. */
+type Foresee = (then: Scene, observation: number) => Expectation
+
+/**
+ * An expectation drawn in to what the thread read before. What its coil was off the record it stays off, less where a
+ * fault leaves less of it in the reading; how far a fault moves the reading is known as well as a coil is.
+ */
+function besideBefore(scene: Scene, recorded: Expectation, e: Expectation, { baseline }: Observation): Expectation {
+  if (!baseline || e.kind !== 'ohms' || recorded.kind !== 'ohms') return e
+  const off = (baseline.corrected_ohm - recorded.expected_ohm) * Math.min(1, e.expected_ohm / recorded.expected_ohm)
+  const own = (e.high_ohm - e.low_ohm) / 2
+  const apart = Math.min(own, Math.hypot((baseline.high_ohm - baseline.low_ohm) / 2, scene.site.settings.coilTolerance_ratio * (e.expected_ohm - recorded.expected_ohm)))
+  const expected_ohm = e.expected_ohm + off
+  return { ...e, expected_ohm, low_ohm: Math.max(0, expected_ohm - apart), high_ohm: expected_ohm + apart }
+}
+
 const judgeable = (e: Expectation) => e.kind === 'ohms' || e.kind === 'bounds'
 
 /** Whether a reading is what is expected: in the band, or open where no current can pass. */
 function agrees(e: Expectation, { value, meter }: Observation): boolean {
-  if (value.kind === 'open') return e.kind === 'open' || (e.kind !== 'not_readable' && e.low_ohm > meter.highest_ohm)
+  if (value.kind === 'open') return e.kind === 'open' || ((e.kind === 'ohms' || e.kind === 'bounds') && e.low_ohm > meter.highest_ohm)
   return within(e, corrected_ohm(value.ohm, meter))
 }
 
 interface Found { readonly candidate: Candidate; readonly explains: number[]; readonly against: number }
 
 /** Tries candidates, those that move the most misfits first, and stops where none left can do better. */
-function bestOf(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Found | null {
+function bestOf(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, foresee: Foresee): Found | null {
   let best: Found | null = null
   const reach = (c: Candidate) => [...c.moves].filter((i) => misfits.has(i)).length
   const candidates = candidatesFor(scene, observations, expected, misfits).sort((a, b) => reach(b) - reach(a))
   for (const candidate of candidates) {
     if (best && reach(candidate) < best.explains.length + Number(best.against === 0)) break
-    const found = explainedBy(scene, observations, expected, misfits, candidate)
+    const found = explainedBy(scene, observations, expected, misfits, candidate, foresee)
     if (found && (!best || found.explains.length > best.explains.length || (found.explains.length === best.explains.length && found.against < best.against))) best = found
   }
   return best
 }
 
 /** The misfits that a candidate explains, and how many others it speaks against; null where it would take a reading that fits out of its band. */
-function explainedBy(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, candidate: Candidate): Found | null {
+function explainedBy(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, candidate: Candidate, foresee: Foresee): Found | null {
   const after = candidate.faults.length > 0 ? sceneWith(scene, candidate.faults) : scene
   const explains: number[] = []
   let against = 0
   for (const i of candidate.moves) {
     if (!judgeable(expected[i]!)) continue
     const o = observations[i]!
-    const then = candidate.instead?.get(i) ?? predict(after, o.test, o.meter)
+    const then = candidate.instead?.get(i) ?? foresee(after, i)
     const agreed = agrees(then, o)
     if (misfits.has(i) && agreed) explains.push(i)
     else if (!agreed && agrees(expected[i]!, o)) return null
@@ -207,12 +233,14 @@ function pairCandidates(scene: Scene, observations: readonly Observation[], expe
     const terminals = [terminalOf(a.test), terminalOf(b.test)] as const
     const nodes = [nodeAt(scene, a.test.from), nodeAt(scene, b.test.from)]
     const moves = new Set([i, j])
-    const pair = (kind: 'leads_joined' | 'swapped', faults: Fault[], instead?: ReadonlyMap<number, Expectation>): Candidate =>
-      ({ faults, moves, whole: true, ...(instead && { instead }), conclusion: (explains) => ({ kind, explains, terminals }) })
     if (nodes[0] === null || nodes[1] === null) continue
     const bridge: Fault = { kind: 'bridge', a: nodes[0]!, b: nodes[1]!, ohm: 0 }
     if (a.value.kind === 'ohm' && b.value.kind === 'ohm') {
-      candidates.push(pair('leads_joined', [bridge]), pair('swapped', [], new Map([[i, expected[j]!], [j, expected[i]!]])))
+      const sure = favour([[a, expected[j]!], [b, expected[i]!]]) - favour([[a, expected[i]!], [b, expected[j]!]]) >= Math.log(SURE_RATIO)
+      candidates.push(
+        { faults: [bridge], moves, whole: true, conclusion: (explains) => ({ kind: 'leads_joined', explains, terminals }) },
+        { faults: [], moves, whole: true, instead: new Map([[i, expected[j]!], [j, expected[i]!]]), conclusion: (explains) => ({ kind: 'swapped', explains, terminals, sure }) },
+      )
     } else if (a.value.kind !== b.value.kind) {
       const [full, empty] = a.value.kind === 'ohm' ? [i, j] : [j, i]
       const both = predict(sceneWith(scene, [bridge]), observations[full]!.test, a.meter)
@@ -224,6 +252,19 @@ function pairCandidates(scene: Scene, observations: readonly Observation[], expe
     }
   }
   return candidates
+}
+
+/** A swap is called one only where it is this many times as likely as the record. */
+const SURE_RATIO = 10
+
+/** Log likelihood of readings, up to a constant: normal, with the band's edge at two standard errors. */
+function favour(pairs: readonly (readonly [Observation, Expectation])[]): number {
+  return pairs.reduce((total, [o, e]) => {
+    if (o.value.kind !== 'ohm' || e.kind !== 'ohms') return total
+    const off = corrected_ohm(o.value.ohm, o.meter) - e.expected_ohm
+    const sigma = (off < 0 ? e.expected_ohm - e.low_ohm : e.high_ohm - e.expected_ohm) / 2
+    return total - (off / sigma) ** 2 / 2 - Math.log(sigma)
+  }, 0)
 }
 
 const isTerminal = (test: OhmsTest) => test.from.kind === 'terminal'

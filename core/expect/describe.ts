@@ -90,7 +90,7 @@ function saysOf(site: Site, controller: ControllerId, c: Conclusion, tags: strin
     case 'second_coil': case 'unexplained': return say(c.kind)
     case 'leads_joined': case 'lead_moved': case 'swapped': {
       const [one, other] = c.terminals.map((t) => tagOf(site, controller, t)) as [string, string]
-      return say(c.kind, { one, other })
+      return say(c.kind === 'swapped' && !c.sure ? 'swapped_perhaps' : c.kind, { one, other })
     }
   }
 }

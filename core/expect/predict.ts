@@ -27,6 +27,8 @@ export type Expectation =
   /** By the record no current can pass. */
   | { readonly kind: 'open' }
   | { readonly kind: 'not_readable'; readonly by: readonly DeviceId[] }
+  /** From a conductor to earth: judged by the insulation's limits, not by the wiring. */
+  | { readonly kind: 'insulation' }
 
 /** Current below this share of the meter's is rounding, not a way for current: sums are exact to about 1e-12. */
 const NO_SHARE = 1e-9
@@ -38,17 +40,13 @@ const SMALL_SHARE = 0.005
  * i²·r, which sum exactly to the reading for any mesh (Tellegen's theorem), and are also its sensitivity to each part.
  */
 export function predict(scene: Scene, test: OhmsTest, meter: Meter): Expectation {
+  if (test.from.kind === 'earth' || test.to.kind === 'earth') return { kind: 'insulation' }
   const by = switchedBy(scene, test)
   if (by.length > 0) return { kind: 'not_readable', by }
   const [from, to] = [nodeAt(scene, test.from), nodeAt(scene, test.to)]
   if (from === null || to === null || !scene.solver.connected(from, to))
     return incomplete(scene, test) ? boundsFor(scene, test, meter) : { kind: 'open' }
-  const volts = scene.solver.potentials(from, to)
-  const shares = scene.network.elements.flatMap((element) => {
-    const share = (volts[element.a]! - volts[element.b]!) / element.ohm
-    return Math.abs(share) > NO_SHARE ? [{ element, share: Math.abs(share) }] : []
-  })
-  const expected_ohm = volts[from]!
+  const { shares, ohm: expected_ohm } = carriers(scene, from, to)
   const deviations = deviationsOf(scene, shares, expected_ohm, meter)
   const sides = Object.values(deviations) as Span[]
   const apart = (side: keyof Span) =>
@@ -61,6 +59,23 @@ export function predict(scene: Scene, test: OhmsTest, meter: Meter): Expectation
 }
 
 interface Share { readonly element: Element; readonly share: number }
+
+/** The elements that carry the meter's current between two connected nodes, each with its part of it, and the ohms. */
+function carriers(scene: Scene, from: number, to: number): { shares: Share[]; ohm: number } {
+  const volts = scene.solver.potentials(from, to)
+  const shares = scene.network.elements.flatMap((element) => {
+    const share = (volts[element.a]! - volts[element.b]!) / element.ohm
+    return Math.abs(share) > NO_SHARE ? [{ element, share: Math.abs(share) }] : []
+  })
+  return { shares, ohm: volts[from]! }
+}
+
+/** The parts of the site whose state an ohms reading depends on; none where no current can pass. */
+export function partsRead(scene: Scene, test: OhmsTest): Link[] {
+  const [from, to] = [nodeAt(scene, test.from), nodeAt(scene, test.to)]
+  if (from === null || to === null || !scene.solver.connected(from, to)) return []
+  return carriers(scene, from, to).shares.flatMap(({ element, share }) => (element.link && share >= SMALL_SHARE ? [element.link] : []))
+}
 
 function switchedBy(scene: Scene, test: OhmsTest): DeviceId[] {
   return [test.from, test.to].flatMap((probe) => (probe.kind === 'terminal'

@@ -1,8 +1,8 @@
 import { parseOhms } from '../quantity'
-import type { Meter, ReadingValue } from '../record'
+import type { Meter, OhmsValue } from '../record'
 
 /** A reading as typed, or why it is none. */
-export type ReadText = { readonly ok: true; readonly value: ReadingValue } | { readonly ok: false; readonly code: 'empty' | 'not_a_figure' | 'over_range' | 'mark_or_figure' }
+export type ReadText = { readonly ok: true; readonly value: OhmsValue } | { readonly ok: false; readonly code: 'empty' | 'not_a_figure' | 'over_range' | 'mark_or_figure' }
 
 const OPEN_WORDS = /^(ol|o\.l\.?|0l|open|o)$/i
 

@@ -1,11 +1,11 @@
 import { climateOf } from '../circuit'
-import { COMMON_METER, type Meter, type ReadingValue } from '../record'
+import { COMMON_METER, type Meter, type OhmsValue } from '../record'
 import { Draft, terminalEnd, type ControllerId, type Site, type TerminalId } from '../site'
 import { describe as tell, judge, judgeSweep, predict, readText, sceneOf, sceneWith, tagsText } from './index'
 
 const A = 'A' as ControllerId
 const test_ = (from: string, to = 'C') => ({ kind: 'ohms' as const, from: terminalEnd(A, from as TerminalId), to: terminalEnd(A, to as TerminalId) })
-const read = (x: number | 'OL'): ReadingValue => (x === 'OL' ? { kind: 'open' } : { kind: 'ohm', ohm: x })
+const read = (x: number | 'OL'): OhmsValue => (x === 'OL' ? { kind: 'open' } : { kind: 'ohm', ohm: x })
 
 /** Stations 1…n, one box each, 50 m apart on a multi-core of 18 AWG; `common` the cores of the common in parallel. */
 function row(n: number, common = ['white'], tweak: (d: Draft) => Draft = (d) => d): Site {

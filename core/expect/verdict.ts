@@ -1,7 +1,8 @@
 import { withFaults, solverOf, type Fault } from '../circuit'
-import type { Meter, OhmsTest, ReadingValue } from '../record'
+import type { Meter, OhmsTest, OhmsValue } from '../record'
 import { routeTo, walkFrom, type DeviceId, type Run } from '../site'
 import { predict, type Expectation } from './predict'
+import { predictOnce } from './predict-once'
 import { nodeAt, sceneWith, type Scene } from './scene'
 
 /** What a reading says by itself. */
@@ -15,10 +16,17 @@ export type Verdict =
   /** Lead and common joined `distance_m` along the thread at the most; `atCoil` when all of the wire is in the reading. */
   | { readonly code: 'short'; readonly distance_m: number; readonly atCoil: boolean }
   | { readonly code: 'two_coils'; readonly expected_ohm: number }
+  /** Inside the record band, but not what this thread read before. */
+  | { readonly code: 'drifted'; readonly by_ohm: number; readonly before_ohm: number }
+  /** Outside the record band, but what this thread read before: the record is off, or the coil is. */
+  | { readonly code: 'as_before'; readonly before_ohm: number }
+  /** To earth, by the limits of the insulation. `over`: more than the meter can show, which proves no more than that. */
+  | { readonly code: 'earth_new' | 'earth_fine' | 'earth_watch' | 'earth_leak' | 'earth_fault' | 'earth_over' }
   /** A figure where by the record no current can pass. */
   | { readonly code: 'unexpected' }
   | { readonly code: 'not_readable' }
   | { readonly code: 'not_measured' }
+
 
 export type VerdictCode = Verdict['code']
 
@@ -27,8 +35,8 @@ export type State = 'fits' | 'doubtful' | 'fault' | 'none'
 
 export function stateOf(code: VerdictCode): State {
   switch (code) {
-    case 'fits': case 'fits_bounds': return 'fits'
-    case 'unexpected': return 'doubtful'
+    case 'fits': case 'fits_bounds': case 'earth_new': case 'earth_fine': return 'fits'
+    case 'unexpected': case 'drifted': case 'as_before': case 'earth_watch': case 'earth_over': return 'doubtful'
     case 'not_readable': case 'not_measured': return 'none'
     default: return 'fault'
   }
@@ -40,20 +48,42 @@ export const corrected_ohm = (ohm: number, meter: Meter): number => Math.max(0, 
 /** What the figure 20–60 Ω alone would say, and whether it would have passed a fault. */
 export interface RuleOfThumb { readonly passes: boolean; readonly passesFault: boolean }
 
-export interface Judged { readonly expectation: Expectation; readonly verdict: Verdict; readonly rule: RuleOfThumb }
+/** What a thread read before, brought to the temperature of now, with the errors of both meters. */
+export interface Baseline { readonly corrected_ohm: number; readonly low_ohm: number; readonly high_ohm: number; readonly reading: string; readonly at: string }
 
-/** Judges one reading against the record. */
-export function judge(scene: Scene, test: OhmsTest, value: ReadingValue, meter: Meter): Judged {
-  const expectation = predict(scene, test, meter)
-  const verdict = verdictOn(scene, test, expectation, value, meter)
+export interface Judged { readonly expectation: Expectation; readonly verdict: Verdict; readonly rule: RuleOfThumb; readonly baseline: Baseline | null }
+
+/** Judges one reading against the record and, where there is one, against the thread's baseline: inside both it fits, inside one it is doubtful. */
+export function judge(scene: Scene, test: OhmsTest, value: OhmsValue, meter: Meter, baseline: Baseline | null = null): Judged {
+  const expectation = predictOnce(scene, test, meter)
+  const verdict = besideBaseline(verdictOn(scene, test, expectation, value, meter), expectation, value, meter, baseline)
   const { low, high } = scene.site.settings.ruleOfThumb_ohm
   const ohm = value.kind === 'ohm' ? corrected_ohm(value.ohm, meter) : Infinity
   const passes = ohm >= low && ohm <= high
-  return { expectation, verdict, rule: { passes, passesFault: passes && stateOf(verdict.code) === 'fault' } }
+  return { expectation, verdict, baseline, rule: { passes, passesFault: passes && stateOf(verdict.code) === 'fault' } }
 }
 
-function verdictOn(scene: Scene, test: OhmsTest, expectation: Expectation, value: ReadingValue, meter: Meter): Verdict {
+function besideBaseline(verdict: Verdict, e: Expectation, value: OhmsValue, meter: Meter, baseline: Baseline | null): Verdict {
+  if (baseline === null || value.kind === 'open' || e.kind !== 'ohms') return verdict
+  const ohm = corrected_ohm(value.ohm, meter)
+  const [inRecord, inBaseline] = [within(e, ohm), ohm >= baseline.low_ohm && ohm <= baseline.high_ohm]
+  if (inRecord === inBaseline) return verdict
+  return inRecord ? { code: 'drifted', by_ohm: ohm - baseline.corrected_ohm, before_ohm: baseline.corrected_ohm } : { code: 'as_before', before_ohm: baseline.corrected_ohm }
+}
+
+/** Limits of insulation to earth, Ω: as new, fine, to be watched and repeated when wet, a leak to find; below the last a fault. */
+const EARTH_ohm = { fresh: 20e6, fine: 1e6, watch: 100e3, leak: 10e3 } as const
+
+function earthVerdict(value: OhmsValue, meter: Meter): Verdict {
+  if (value.kind === 'open') return { code: meter.highest_ohm >= EARTH_ohm.fresh ? 'earth_new' : meter.highest_ohm >= EARTH_ohm.fine ? 'earth_fine' : 'earth_over' }
+  if (value.ohm >= EARTH_ohm.fresh) return { code: 'earth_new' }
+  if (value.ohm >= EARTH_ohm.fine) return { code: 'earth_fine' }
+  return { code: value.ohm >= EARTH_ohm.watch ? 'earth_watch' : value.ohm >= EARTH_ohm.leak ? 'earth_leak' : 'earth_fault' }
+}
+
+function verdictOn(scene: Scene, test: OhmsTest, expectation: Expectation, value: OhmsValue, meter: Meter): Verdict {
   if (expectation.kind === 'not_readable') return { code: 'not_readable' }
+  if (expectation.kind === 'insulation') return earthVerdict(value, meter)
   if (value.kind === 'open') return { code: 'open', onRecord: expectation.kind === 'open', over_ohm: meter.highest_ohm }
   if (expectation.kind === 'open') return { code: 'unexpected' }
   const ohm = corrected_ohm(value.ohm, meter)

@@ -1,5 +1,5 @@
 export { canonicalJson } from './canonical'
-export { probeAt, readReadingsCsv } from './readings-csv'
+export { probeAt, readReadingsCsv, writeReadingsCsv } from './readings-csv'
 export type { CsvReading } from './readings-csv'
 export { MOST_BYTES } from './limits'
 export { parseJson, propertyFile, readProperty, writeProperty } from './site-file'

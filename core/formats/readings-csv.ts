@@ -1,60 +1,123 @@
 import Papa from 'papaparse'
 import { readText } from '../expect'
-import type { Meter, OhmsTest, ReadingValue } from '../record'
-import { accepted, refusal, type Outcome, type Refusal } from '../refusal'
-import { commonOf, entries, terminalEnd, type End, type Site } from '../site'
+import { cabinetTest, instant, type CabinetTest, type Meter, type Reading, type ReadingValue, type TestKind } from '../record'
+import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
+import { commonOf, entries, lookUp, must, terminalEnd, type End, type Site } from '../site'
 
-/** One line of a sweep's log. `label` is as written, `A:3` or `A:3–A:5`. */
-export interface CsvReading { readonly line: number; readonly label: string; readonly test: OhmsTest; readonly value: ReadingValue }
+/** One line of a log of readings. `label` is as written, `A:3` or `A:3 to A:5`; `at` where the line has its moment. */
+export interface CsvReading { readonly line: number; readonly label: string; readonly test: CabinetTest; readonly value: ReadingValue; readonly at: string | null }
 
-const COLUMNS = ['terminal', 'reading', 'to']
+const COLUMNS = ['terminal', 'reading', 'to', 'test', 'at']
+const KINDS = ['ohms', 'supply', 'volts', 'click', 'tester_coil', 'tester_power'] as const satisfies readonly TestKind[]
+
+type Row = Readonly<Record<string, string | undefined>>
 
 /**
- * Reads a log of readings: columns `terminal` (`A:3`, or `3` where the property has one controller), `reading` (`34.6`,
- * `1.2k`, `OL`) and, if wanted, `to` (another terminal; C where empty). Columns in any order, separated by comma,
- * semicolon or tab. A line that cannot be understood refuses the whole, naming line and column.
+ * Reads a log of readings: columns `terminal` (`A:3`, or `3` where the property has one controller; for `supply` the
+ * controller's tag) and `reading` (`34.6`, `1.2k`, `OL`; volts; `heard` or `not heard`; a lamp's word), and, if wanted,
+ * `to` (another terminal or `earth`; C where empty), `test` (ohms where empty) and `at` (a moment with its offset from UTC).
+ * Columns in any order, separated by comma, semicolon or tab. A line that cannot be understood refuses the whole, naming
+ * line and column.
  */
 export function readReadingsCsv(text: string, site: Site, meter: Meter): Outcome<CsvReading[]> {
-  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
-    header: true, skipEmptyLines: 'greedy', transformHeader: (h) => h.trim().toLowerCase(),
-  })
+  const parsed = Papa.parse<Row>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy', transformHeader: (h) => h.trim().toLowerCase() })
   const fields = parsed.meta.fields ?? []
   const missing = ['terminal', 'reading'].filter((name) => !fields.includes(name))
-  if (missing.length > 0) return { ok: false, refusals: missing.map((column) => refusal('no_column', ['line 1'], { column })) }
+  if (missing.length > 0) return refused(...missing.map((column) => refusal('no_column', ['line 1'], { column })))
   const extra = fields.filter((name) => name !== '' && !COLUMNS.includes(name))
-  if (extra.length > 0) return { ok: false, refusals: extra.map((column) => refusal('unknown_column', ['line 1'], { column })) }
+  if (extra.length > 0) return refused(...extra.map((column) => refusal('unknown_column', ['line 1'], { column })))
   const refusals: Refusal[] = []
   const readings: CsvReading[] = []
   parsed.data.forEach((row, i) => {
     const line = i + 2
-    const at = (column: string) => [`line ${line}`, column]
-    if ('__parsed_extra' in row) return refusals.push(refusal('too_many_columns', [`line ${line}`]))
-    const from = probeAt(site, row.terminal ?? '')
-    const to = (row.to ?? '').trim() === '' ? homeOf(site, from) : probeAt(site, row.to!)
-    const value = readText(row.reading ?? '', meter)
-    if (!from) refusals.push(refusal('no_such_terminal', at('terminal'), { terminal: row.terminal ?? '' }))
-    else if (!to) refusals.push(refusal('no_such_terminal', at('to'), { terminal: row.to ?? 'C' }))
-    if (!value.ok) refusals.push(refusal(`reading_${value.code}`, at('reading'), { text: row.reading ?? '', highest: meter.highest_ohm }))
-    if (from && to && value.ok) readings.push({
-      line, label: (row.terminal ?? '').trim() + (row.to?.trim() ? ` to ${row.to.trim()}` : ''), test: { kind: 'ohms', from, to }, value: value.value,
-    })
-    return undefined
+    const read = '__parsed_extra' in row ? refused(refusal('too_many_columns')) : readRow(row, site, meter)
+    if (read.ok) readings.push({ line, ...read.value })
+    else refusals.push(...read.refusals.map((r) => ({ ...r, path: [`line ${line}`, ...r.path] })))
   })
-  return refusals.length > 0 ? { ok: false, refusals: refusals.slice(0, 20) } : accepted(readings)
+  return refusals.length > 0 ? refused(...refusals.slice(0, 20)) : accepted(readings)
+}
+
+function readRow(row: Row, site: Site, meter: Meter): Outcome<Omit<CsvReading, 'line'>> {
+  const cell = (name: string) => (row[name] ?? '').trim()
+  const kind = cell('test') === '' ? 'ohms' : KINDS.find((k) => k === cell('test').toLowerCase())
+  if (!kind) return refused(refusal('not_one_of', ['test'], { options: KINDS.join(', ') }))
+  const [test, value] = [testOf(kind, site, cell('terminal'), cell('to')), valueOf(kind, cell('reading'), meter)]
+  const moment = cell('at') === '' || instant.safeParse(cell('at')).success ? [] : [refusal('bad_moment', ['at'], { text: cell('at') })]
+  const wrong = [...(test.ok ? [] : test.refusals), ...(value.ok ? [] : value.refusals), ...moment]
+  if (!test.ok || !value.ok || wrong.length > 0) return refused(...wrong)
+  return accepted({ label: cell('terminal') + (cell('to') ? ` to ${cell('to')}` : ''), test: test.value, value: value.value, at: cell('at') || null })
+}
+
+function testOf(kind: TestKind, site: Site, terminal: string, to: string): Outcome<CabinetTest> {
+  if (kind === 'supply') {
+    const controller = entries(site.controllers).find(([, c]) => c.tag.toLowerCase() === terminal.split(':')[0]!.toLowerCase())
+    return controller ? accepted({ kind, controller: controller[0] }) : refused(refusal('no_such_controller', ['terminal'], { tag: terminal, options: Object.values(site.controllers).map((c) => c.tag).join(', ') }))
+  }
+  const from = probeAt(site, terminal)
+  if (!from) return refused(refusal('no_such_terminal', ['terminal'], { terminal }))
+  if (kind !== 'ohms') return accepted(cabinetTest.parse({ kind, at: from }))
+  const far = to === '' ? homeOf(site, from) : to.toLowerCase() === 'earth' ? earthBy(site, from) : probeAt(site, to)
+  return far ? accepted({ kind, from, to: far }) : refused(refusal('no_such_terminal', ['to'], { terminal: to || 'C' }))
+}
+
+function valueOf(kind: TestKind, text: string, meter: Meter): Outcome<ReadingValue> {
+  if (kind === 'ohms') {
+    const read = readText(text, meter)
+    return read.ok ? accepted(read.value) : refused(refusal(`reading_${read.code}`, ['reading'], { text, highest: meter.highest_ohm }))
+  }
+  if (kind === 'supply' || kind === 'volts') {
+    const volt = /^\d+([.,]\d+)?\s*V?$/i.test(text) ? parseFloat(text.replace(',', '.')) : NaN
+    return volt <= 300 ? accepted({ kind: 'volt', volt }) : refused(refusal('reading_not_volts', ['reading'], { text }))
+  }
+  const words = WORDS[kind]
+  const value = lookUp(words, text.toLowerCase())
+  return value ? accepted(value) : refused(refusal('not_one_of', ['reading'], { options: Object.keys(words).join(', ') }))
+}
+
+const WORDS: Readonly<Record<'click' | 'tester_coil' | 'tester_power', Readonly<Record<string, ReadingValue>>>> = {
+  click: { heard: { kind: 'heard', heard: true }, 'not heard': { kind: 'heard', heard: false } },
+  tester_coil: { good: { kind: 'lamp', lamp: 'good' }, open: { kind: 'lamp', lamp: 'open' }, short: { kind: 'lamp', lamp: 'short' } },
+  tester_power: { lit: { kind: 'lamp', lamp: 'lit' }, dark: { kind: 'lamp', lamp: 'dark' } },
+}
+
+/** The log of some readings in the columns that `readReadingsCsv` takes; figures keep all their digits. */
+export function writeReadingsCsv(site: Site, readings: readonly Reading[]): string {
+  const rows = readings.map(({ test, value, at, meter }) => ({
+    terminal: test.kind === 'ohms' ? tagOf(site, test.from) : test.kind === 'supply' ? must(site.controllers, test.controller).tag : tagOf(site, test.at),
+    to: test.kind === 'ohms' ? tagOf(site, test.to) : '', test: test.kind, reading: valueText(value, meter), at,
+  }))
+  return `${Papa.unparse(rows, { columns: ['terminal', 'to', 'test', 'reading', 'at'], newline: '\n' })}\n`
+}
+
+function valueText(value: ReadingValue, meter: Meter): string {
+  switch (value.kind) {
+    case 'ohm': return Number.isInteger(value.ohm) && meter.openMark === '1' ? value.ohm.toFixed(1) : value.ohm === 1 ? '1.0' : String(value.ohm)
+    case 'open': return 'OL'
+    case 'volt': return String(value.volt)
+    case 'heard': return value.heard ? 'heard' : 'not heard'
+    case 'lamp': return value.lamp
+  }
 }
 
 /** A terminal by its tags, `A:3`; the controller's may be left out where there is only one. */
-export function probeAt(site: Site, written: string): End | null {
+export function probeAt(site: Site, written: string): Extract<End, { kind: 'terminal' }> | null {
   const parts = written.trim().split(':')
   const controllers = entries(site.controllers)
   const [controllerTag, terminalTag] = parts.length === 2 ? parts as [string, string] : [controllers.length === 1 ? controllers[0]![1].tag : '', parts[0]!]
   const found = controllers.find(([, c]) => c.tag.toLowerCase() === controllerTag.toLowerCase())
   const terminal = found && entries(found[1].terminals).find(([, t]) => t.tag.toLowerCase() === terminalTag.toLowerCase())
-  return parts.length <= 2 && found && terminal ? terminalEnd(found[0], terminal[0]) : null
+  return parts.length <= 2 && found && terminal ? terminalEnd(found[0], terminal[0]) as Extract<End, { kind: 'terminal' }> : null
 }
 
-function homeOf(site: Site, from: End | null): End | null {
-  if (from?.kind !== 'terminal') return null
+function tagOf(site: Site, end: End): string {
+  if (end.kind !== 'terminal') return end.kind
+  const controller = must(site.controllers, end.controller)
+  return `${controller.tag}:${must(controller.terminals, end.terminal).tag}`
+}
+
+function homeOf(site: Site, from: Extract<End, { kind: 'terminal' }>): End | null {
   const common = commonOf(site, from.controller)
   return common && terminalEnd(from.controller, common)
 }
+
+const earthBy = (site: Site, from: Extract<End, { kind: 'terminal' }>): End => ({ kind: 'earth', place: must(site.controllers, from.controller).place })

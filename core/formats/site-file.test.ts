@@ -5,9 +5,9 @@ import { demoProperty } from '../../demo/quarry-lake'
 import { sayRefusal, type Speaker } from '../../words'
 import { translateHere } from '../../words/speaker'
 import { expectSweep, sceneOf } from '../expect'
-import { COMMON_METER } from '../record'
+import { COMMON_METER, type CabinetTest } from '../record'
 import { checkSite, type ControllerId, type Site } from '../site'
-import { canonicalJson, readProperty, readReadingsCsv, writeProperty, type Property } from './index'
+import { canonicalJson, readProperty, readReadingsCsv, writeProperty, writeReadingsCsv, type Property } from './index'
 
 const repo = (path: string) => readFileSync(join(__dirname, '../..', path), 'utf8')
 const speaker: Speaker = { t: translateHere, figure: (_, value) => String(value), gauge: () => '' }
@@ -94,12 +94,18 @@ test('files damaged anywhere are read or refused in sentences that name the plac
 
 describe('readings as CSV', () => {
   const site: Site = read(repo('demo/quarry-lake.json')).site
+  const ends = (test: CabinetTest) => (test.kind === 'ohms' ? [test.from, test.to].map((e) => (e.kind === 'terminal' ? `${e.controller}:${e.terminal}` : e.kind)) : [])
   const csv = (text: string) => readReadingsCsv(text, site, COMMON_METER)
   test('columns in any order, any separator, decimal commas, words for open', () => {
-    const outcome = csv('\uFEFFReading;Terminal;to\n34,6;A:1;\nOL;mv;\n1.2k;2;A:3\n')
-    expect(outcome.ok && outcome.value.map((r) => [r.line, r.value, (r.test.from as { terminal: string }).terminal, (r.test.to as { terminal: string }).terminal])).toEqual([
-      [2, { kind: 'ohm', ohm: 34.6 }, '1', 'C'], [3, { kind: 'open' }, 'MV', 'C'], [4, { kind: 'ohm', ohm: 1200 }, '2', '3'],
+    const outcome = csv('\uFEFFReading;Terminal;to\n34,6;A:1;\nOL;a:mv;\n1.2k;A:2;A:3\n4M;A:C;earth\n')
+    expect(outcome.ok && outcome.value.map((r) => [r.line, r.value, ...ends(r.test)])).toEqual([
+      [2, { kind: 'ohm', ohm: 34.6 }, 'A:1', 'A:C'], [3, { kind: 'open' }, 'A:MV', 'A:C'], [4, { kind: 'ohm', ohm: 1200 }, 'A:2', 'A:3'], [5, { kind: 'ohm', ohm: 4e6 }, 'A:C', 'earth'],
     ])
+  })
+  test('every reading of the demo goes out and comes back the same, volts, clicks and earth among them', () => {
+    const readings = Object.values(demoProperty().facts.readings)
+    const outcome = csv(writeReadingsCsv(site, readings))
+    expect(outcome.ok && outcome.value.map(({ test: t, value, at }) => ({ test: t, value, at }))).toEqual(readings.map(({ test: t, value, at }) => ({ test: t, value, at })))
   })
   test('what cannot be understood refuses the whole, naming line and column', () => {
     const bad = csv('terminal,reading\nA:1,34.6\nA:99,30\nA:2,soon\nA:3,1\n')

@@ -32,8 +32,8 @@ export function readProperty(text: string): Outcome<Property> {
   if (!lifted.ok) return lifted
   const parsed = parseWith(propertyFile, lifted.value)
   if (!parsed.ok) return parsed
-  const { id, revision, site, visits, readings, strikeOuts, cautions, closings } = parsed.value
-  const facts = { visits, readings, strikeOuts, cautions, closings }
+  const { id, revision, site, visits, readings, strikeOuts, cautions, closings, acceptances } = parsed.value
+  const facts = { visits, readings, strikeOuts, cautions, closings, acceptances }
   const broken = [...brokenInvariants(site).map((r) => ({ ...r, path: ['site', ...r.path] })), ...brokenFacts(facts, site, revision)]
   return broken.length > 0 ? refused(...broken.slice(0, 20)) : accepted({ id, revision, site, facts })
 }
@@ -61,7 +61,9 @@ function brokenFacts(facts: Facts, site: Site, revision: number): Refusal[] {
     for (const [id, fact] of Object.entries(facts[name]))
       if (!lookUp(facts.visits, fact.visit)) broken.push(refusal('points_nowhere', [name, id, 'visit'], { id: fact.visit, collection: 'visits' }))
   }
-  for (const [id, s] of entries(facts.strikeOuts))
-    if (!lookUp(facts.readings, s.reading)) broken.push(refusal('points_nowhere', ['strikeOuts', id, 'reading'], { id: s.reading, collection: 'readings' }))
+  for (const name of ['strikeOuts', 'acceptances'] as const) {
+    for (const [id, fact] of Object.entries(facts[name]))
+      if (!lookUp(facts.readings, fact.reading)) broken.push(refusal('points_nowhere', [name, id, 'reading'], { id: fact.reading, collection: 'readings' }))
+  }
   return broken
 }

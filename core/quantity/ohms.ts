@@ -23,3 +23,9 @@ export function ohmsText(ohm: number): string {
   if (size >= 999.95) return `${Number((ohm / 1e3).toPrecision(4))} k`
   return size >= 0.0005 && size < 0.95 ? ohm.toFixed(2) : ohm.toFixed(1)
 }
+
+/** As `ohmsText`, with its unit: `34.6 Ω`, `4.2 MΩ`. */
+export function ohmsWithUnit(ohm: number): string {
+  const text = ohmsText(ohm)
+  return /[kM]$/.test(text) ? `${text}Ω` : `${text} Ω`
+}

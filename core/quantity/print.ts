@@ -1,5 +1,5 @@
 import { inUnit, type LengthUnit } from './length'
-import { ohmsText } from './ohms'
+import { ohmsWithUnit } from './ohms'
 import { fahrenheit } from './temperature'
 
 /** The units a property is read in; everything is stored in metres and °C. */
@@ -10,7 +10,7 @@ export function printFigure(name: string, value: string | number, units: Units):
   if (typeof value === 'string') return value
   if (name.endsWith('_m')) return lengthText(value, units)
   if (name.endsWith('_C')) return temperatureText(value, units)
-  if (name.endsWith('_ohm')) return `${ohmsText(value)} Ω`
+  if (name.endsWith('_ohm')) return ohmsWithUnit(value)
   if (name.endsWith('_ratio')) return `${Math.round(value * 100)} %`
   return String(value)
 }

@@ -11,10 +11,12 @@ export interface Standing { readonly site: Site; readonly revision: number }
  * Applies a batch to the site as it is now, though it may have been made on an older one. Refused only where a field it
  * writes has changed since its base, or where the result would break an invariant.
  * @param since the accepted batches after the base, oldest first
+ * @param onTopOf ids of those among them that are the sender's own, on top of which this one was made
  */
-export function rebase(now: Standing, base: number, commands: readonly Command[], since: readonly Accepted[]): Outcome<Applied> {
+export function rebase(now: Standing, base: number, commands: readonly Command[], since: readonly Accepted[], onTopOf: readonly string[] = []): Outcome<Applied> {
   if (base > now.revision) return refused(refusal('base_ahead', ['base']))
-  const theirs = since.flatMap((batch) => batch.writes)
+  const own = new Set(onTopOf)
+  const theirs = since.filter((batch) => !own.has(batch.id)).flatMap((batch) => batch.writes)
   const intended = applyBatch(now.site, commands)
   if (!intended.ok) return intended
   const lost = overlapping([...intended.value.writes, ...addressesOf(commands)], theirs)

@@ -25,16 +25,50 @@ export const visit = z.strictObject({
 })
 export type Visit = z.infer<typeof visit>
 
-/** An ohms measurement between two probe points with the conductors off the controller. */
+/** An ohms measurement between two probe points with the conductors off the controller; to earth where one is earth. */
 export const ohmsTest = z.strictObject({ kind: z.literal('ohms'), from: end, to: end })
 export type OhmsTest = z.infer<typeof ohmsTest>
 
-/** As the meter showed it, before the leads' own ohms are taken off. */
+const terminalEnd = end.options[2]
+const atTerminal = <K extends string>(kind: K) => z.strictObject({ kind: z.literal(kind), at: terminalEnd })
+
+/** What can be tried at the cabinet. All but `ohms` are done with the conductors on and the power on. */
+export const cabinetTest = z.discriminatedUnion('kind', [
+  ohmsTest,
+  /** Volts the transformer gives at this moment, at the controller's own terminals. */
+  z.strictObject({ kind: z.literal('supply'), controller: controllerId }),
+  /** Volts from C to a terminal with its station on and its valve connected. */
+  atTerminal('volts'),
+  /** Whether a valve is heard when its terminal is switched on. */
+  atTerminal('click'),
+  /** A go/no-go tester on the lead and the common, leads off: its coil lamps. */
+  atTerminal('tester_coil'),
+  /** A go/no-go tester on the terminal with its station on: its 24 V lamp. */
+  atTerminal('tester_power'),
+])
+export type CabinetTest = z.infer<typeof cabinetTest>
+export type TestKind = CabinetTest['kind']
+
+/** As the meter, the ear or the lamp gave it; ohms before the leads' own are taken off. */
 export const readingValue = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('ohm'), ohm: z.number().min(0).max(1e9) }),
   z.strictObject({ kind: z.literal('open') }),
+  z.strictObject({ kind: z.literal('volt'), volt: z.number().min(0).max(300) }),
+  z.strictObject({ kind: z.literal('heard'), heard: z.boolean() }),
+  z.strictObject({ kind: z.literal('lamp'), lamp: z.enum(['good', 'open', 'short', 'lit', 'dark']) }),
 ])
 export type ReadingValue = z.infer<typeof readingValue>
+export type OhmsValue = Extract<ReadingValue, { kind: 'ohm' | 'open' }>
+
+/** What each test can answer. */
+const ANSWERS: Readonly<Record<TestKind, (value: ReadingValue) => boolean>> = {
+  ohms: (v) => v.kind === 'ohm' || v.kind === 'open',
+  supply: (v) => v.kind === 'volt',
+  volts: (v) => v.kind === 'volt',
+  click: (v) => v.kind === 'heard',
+  tester_coil: (v) => v.kind === 'lamp' && (v.lamp === 'good' || v.lamp === 'open' || v.lamp === 'short'),
+  tester_power: (v) => v.kind === 'lamp' && (v.lamp === 'lit' || v.lamp === 'dark'),
+}
 
 /** A reading is never edited: it is struck out with a reason, and taken again. */
 export const reading = z.strictObject({
@@ -42,13 +76,15 @@ export const reading = z.strictObject({
   at: instant,
   author: words(80),
   revision: z.int().min(0),
-  test: ohmsTest,
-  off: z.enum(['all_leads']).default('all_leads'),
+  test: cabinetTest,
+  off: z.enum(['all_leads', 'none']).default('all_leads'),
   meter,
   ground_C: celsius,
   value: readingValue,
-})
+}).refine((r) => ANSWERS[r.test.kind](r.value), { path: ['value'], error: 'a value of the kind that its test gives: ohms or open, volts, heard, or a lamp' })
 export type Reading = z.infer<typeof reading>
+export type OhmsReading = Reading & { readonly test: OhmsTest; readonly value: OhmsValue }
+export const isOhms = (r: Reading): r is OhmsReading => r.test.kind === 'ohms'
 
 export const strikeOut = z.strictObject({ reading: factId, at: instant, author: words(80), reason: words(200) })
 export type StrikeOut = z.infer<typeof strikeOut>
@@ -60,6 +96,10 @@ export type Caution = z.infer<typeof caution>
 export const closing = z.strictObject({ visit: factId, at: instant, author: words(80), dialBack: z.boolean() })
 export type Closing = z.infer<typeof closing>
 
+/** A reading taken as the new baseline of its thread by hand: the coil was changed, or the record is known to be off. */
+export const acceptance = z.strictObject({ reading: factId, at: instant, author: words(80), reason: words(200) })
+export type Acceptance = z.infer<typeof acceptance>
+
 /** All facts of a property by their ids. */
 export const factsSchema = z.strictObject({
   visits: z.record(factId, visit).default({}),
@@ -67,7 +107,8 @@ export const factsSchema = z.strictObject({
   strikeOuts: z.record(factId, strikeOut).default({}),
   cautions: z.record(factId, caution).default({}),
   closings: z.record(factId, closing).default({}),
+  acceptances: z.record(factId, acceptance).default({}),
 })
 export type Facts = z.infer<typeof factsSchema>
 
-export const noFacts = (): Facts => ({ visits: {}, readings: {}, strikeOuts: {}, cautions: {}, closings: {} })
+export const noFacts = (): Facts => ({ visits: {}, readings: {}, strikeOuts: {}, cautions: {}, closings: {}, acceptances: {} })

@@ -1,10 +1,11 @@
 import { accepted, refusal, refused, type Outcome } from '../refusal'
+import { endKey } from '../site/end-key'
 import { lookUp } from '../site/look-up'
-import type { Facts, Reading } from './fact'
+import type { CabinetTest, Facts, Reading } from './fact'
 import type { FactKind, Message } from './message'
 
 /** Which collection of the facts a kind of message adds to. */
-export const FACT_COLLECTION = { visit: 'visits', reading: 'readings', strikeOut: 'strikeOuts', caution: 'cautions', closing: 'closings' } as const satisfies Record<FactKind, keyof Facts>
+export const FACT_COLLECTION = { visit: 'visits', reading: 'readings', strikeOut: 'strikeOuts', caution: 'cautions', closing: 'closings', acceptance: 'acceptances' } as const satisfies Record<FactKind, keyof Facts>
 
 /** The facts with one more. A fact already there under this id stays as it is; one that points at nothing is refused. */
 export function withFact(facts: Facts, id: string, body: Extract<Message['body'], { fact: unknown }>): Outcome<Facts> {
@@ -18,7 +19,7 @@ export function withFact(facts: Facts, id: string, body: Extract<Message['body']
 function missingFor(facts: Facts, body: Extract<Message['body'], { fact: unknown }>): string | null {
   switch (body.kind) {
     case 'visit': return null
-    case 'strikeOut': return lookUp(facts.readings, body.fact.reading) ? null : body.fact.reading
+    case 'strikeOut': case 'acceptance': return lookUp(facts.readings, body.fact.reading) ? null : body.fact.reading
     default: return lookUp(facts.visits, body.fact.visit) ? null : body.fact.visit
   }
 }
@@ -26,19 +27,40 @@ function missingFor(facts: Facts, body: Extract<Message['body'], { fact: unknown
 /** A reading with its id, and the reason if it was struck out. */
 export interface Logged { readonly id: string; readonly reading: Reading; readonly struck: string | null }
 
-/** A visit's readings in the order taken, struck ones included. */
-export function readingsOf(facts: Facts, visit: string): Logged[] {
+const grouped = new WeakMap<Facts, ReadonlyMap<string, readonly Logged[]>>()
+
+/** Every visit's readings in the order taken, struck ones included; worked out once for a set of facts. */
+function byVisit(facts: Facts): ReadonlyMap<string, readonly Logged[]> {
+  const made = grouped.get(facts)
+  if (made) return made
   const struck = new Map(Object.values(facts.strikeOuts).map((s) => [s.reading, s.reason]))
-  return Object.entries(facts.readings)
-    .filter(([, r]) => r.visit === visit)
-    .map(([id, reading]) => ({ id, reading, struck: struck.get(id) ?? null }))
-    .sort((a, b) => a.reading.at.localeCompare(b.reading.at) || a.id.localeCompare(b.id))
+  const groups = new Map<string, Logged[]>()
+  for (const [id, reading] of Object.entries(facts.readings)) {
+    const group = groups.get(reading.visit) ?? []
+    groups.set(reading.visit, group)
+    group.push({ id, reading, struck: struck.get(id) ?? null })
+  }
+  for (const group of groups.values()) group.sort((a, b) => a.reading.at.localeCompare(b.reading.at) || a.id.localeCompare(b.id))
+  grouped.set(facts, groups)
+  return groups
 }
 
-/** The visit's readings that count: of one pair of points, the last that was not struck out. */
-export function standingReadings(facts: Facts, visit: string, pairKey: (reading: Reading) => string): Logged[] {
+/** A visit's readings in the order taken, struck ones included. */
+export const readingsOf = (facts: Facts, visit: string): readonly Logged[] => byVisit(facts).get(visit) ?? []
+
+/** A text that is equal for the same test: the two points of an ohms reading may be exchanged. */
+export function testKey(test: CabinetTest): string {
+  switch (test.kind) {
+    case 'ohms': return ['ohms', ...[endKey(test.from), endKey(test.to)].sort()].join(' ')
+    case 'supply': return `supply ${test.controller}`
+    default: return `${test.kind} ${endKey(test.at)}`
+  }
+}
+
+/** The visit's readings that count: of the same test, the last that was not struck out. */
+export function standingReadings(facts: Facts, visit: string): Logged[] {
   const standing = new Map<string, Logged>()
-  for (const logged of readingsOf(facts, visit)) if (logged.struck === null) standing.set(pairKey(logged.reading), logged)
+  for (const logged of readingsOf(facts, visit)) if (logged.struck === null) standing.set(testKey(logged.reading.test), logged)
   return [...standing.values()]
 }
 

@@ -1,15 +1,19 @@
 import * as z from 'zod'
 import { command } from '../site/command'
 import { words } from '../site/ids'
-import { caution, closing, instant, reading, strikeOut, visit } from './fact'
+import { acceptance, caution, closing, instant, reading, strikeOut, visit } from './fact'
 
 /** The version of site, file and message together. A change of any of them raises it. */
 export const SCHEMA_VERSION = 1
 
-/** A change to the site: all commands or none, one step of undo. `base` is the revision it was made on. */
+/**
+ * A change to the site: all commands or none, one step of undo. `base` is the revision it was made on, with the sender's
+ * own batches of `onTopOf`, which were waiting then and are later than the base.
+ */
 export const batch = z.strictObject({
   kind: z.literal('batch'),
   base: z.int().min(0),
+  onTopOf: z.array(z.uuid()).max(1000).default([]),
   commands: z.array(command).min(1).max(5000),
 })
 export type Batch = z.infer<typeof batch>
@@ -25,6 +29,7 @@ export const messageBody = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('strikeOut'), fact: strikeOut }),
   z.strictObject({ kind: z.literal('caution'), fact: caution }),
   z.strictObject({ kind: z.literal('closing'), fact: closing }),
+  z.strictObject({ kind: z.literal('acceptance'), fact: acceptance }),
 ])
 export type MessageBody = z.infer<typeof messageBody>
 export type FactKind = Exclude<MessageBody['kind'], 'batch' | 'undo'>

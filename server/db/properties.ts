@@ -1,7 +1,7 @@
 import { sql, type Transaction } from 'kysely'
 import type { Property } from '../../core/formats'
 import { FACT_COLLECTION, SCHEMA_VERSION, type Accepted, type Facts, type FactKind } from '../../core/record'
-import { siteSchema, type Command, type Site, type Write } from '../../core/site'
+import { applyBatch, siteSchema, type Command, type Site, type Write } from '../../core/site'
 import type { Database } from './database'
 import { OWNED, type Tables } from './tables'
 
@@ -40,7 +40,23 @@ export async function readWhole(db: Database, id: string): Promise<(Property & {
   })
 }
 
-const FACT_TABLE = { visits: 'visits', readings: 'readings', strikeOuts: 'strike_outs', cautions: 'cautions', closings: 'closings' } as const satisfies Record<keyof Facts, keyof Tables>
+/** The site as it was at a revision: the nearest snapshot before it with the batches since; null where there never was one. */
+export async function readRevision(db: Database, id: string, revision: number): Promise<{ revision: number; site: Site } | null> {
+  return db.transaction().setIsolationLevel('repeatable read').execute(async (tx) => {
+    const now = await tx.selectFrom('properties').select('revision').where('id', '=', id).executeTakeFirst()
+    const snapshot = await tx.selectFrom('snapshots').select(['revision', 'site']).where('property', '=', id).where('revision', '<=', revision).orderBy('revision', 'desc').limit(1).executeTakeFirst()
+    if (!now || now.revision < revision || !snapshot) return null
+    const steps = await tx.selectFrom('batches').select(['revision', 'commands']).where('property', '=', id).where('revision', '>', snapshot.revision).where('revision', '<=', revision).orderBy('revision').execute()
+    const site = steps.reduce((at, step) => {
+      const next = applyBatch(at, step.commands)
+      if (!next.ok) throw new Error(`readRevision: step ${step.revision} of ${id} does not apply any more: ${JSON.stringify(next.refusals)}`)
+      return next.value.site
+    }, siteSchema.parse(snapshot.site))
+    return { revision, site }
+  })
+}
+
+const FACT_TABLE = { visits: 'visits', readings: 'readings', strikeOuts: 'strike_outs', cautions: 'cautions', closings: 'closings', acceptances: 'acceptances' } as const satisfies Record<keyof Facts, keyof Tables>
 
 async function readFacts(tx: Within, property: string): Promise<Facts> {
   const of = async (table: (typeof FACT_TABLE)[keyof Facts]) => {

@@ -35,6 +35,7 @@ export interface Tables {
   strike_outs: FactOf<'strikeOuts'> & { reading: string }
   cautions: FactOf<'cautions'> & { visit: string }
   closings: FactOf<'closings'> & { visit: string }
+  acceptances: FactOf<'acceptances'> & { reading: string }
   markers: { name: string; at: Generated<Date> }
 }
 export type NewBatch = Insertable<BatchRow>

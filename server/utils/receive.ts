@@ -41,7 +41,7 @@ async function change(tx: Within, m: Message, now: Standing): Promise<MessageRep
   if (before) return sameChange(m, before) ? { id: m.id, status: 'already', revision: before.revision, writes: before.writes } : no(m.id, refusal('id_taken', ['id']))
   const base = m.body.kind === 'batch' ? m.body.base : now.revision
   const since = await batchesSince(tx, m.property, base)
-  const result = m.body.kind === 'batch' ? withCommands(rebase(now, base, m.body.commands, since), m.body.commands) : await undone(tx, m, now)
+  const result = m.body.kind === 'batch' ? withCommands(rebase(now, base, m.body.commands, since, m.body.onTopOf), m.body.commands) : await undone(tx, m, now)
   if (!result.ok) {
     const missed = since.map(({ id, revision, commands }) => ({ id, revision, commands }))
     return { ...no(m.id, ...result.refusals), missed } as MessageReply

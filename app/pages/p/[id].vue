@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import { Search } from '@lucide/vue'
-import { entries, type ControllerId } from '../../../core/site'
+import { entries } from '../../../core/site'
 import { sayRefusal } from '../../../words'
 import { useSpeaker } from '../../composables/useSpeaker'
-import { useLatestVisit } from '../../composables/useLatestVisit'
-import { useSweep } from '../../composables/useSweep'
 import { useProperty } from '../../stores/property'
 
 const route = useRoute()
@@ -20,16 +18,8 @@ const places = computed(() => [
   { to: `/p/${id.value}/test`, label: t('places.test'), here: String(route.name).startsWith('p-id-test') },
   { to: `/p/${id.value}/record`, label: t('places.record'), here: route.name === 'p-id-record' },
 ])
-/** The rail shows the visit that the page shows: its own in a sweep, else the one chosen, else the latest. */
 const controllers = computed(() => (property.site ? entries(property.site.controllers) : []))
-const visitOf = useLatestVisit()
-const first = computed((): ControllerId | null => controllers.value[0]?.[0] ?? null)
-const sweep = useSweep(() => visitOf.controller.value ?? first.value, () => visitOf.id.value)
 const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
-const tagOf = computed(() => {
-  const shown = visitOf.controller.value ?? first.value
-  return shown ? property.site!.controllers[shown]!.tag : ''
-})
 const inSweep = computed(() => route.name === 'p-id-test-visit')
 
 const [keys, find] = [ref(false), ref(false)]
@@ -51,14 +41,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
     <aside class="rail">
       <NuxtLink to="/" class="brand"><AppMark /><strong>{{ t('app.name') }}</strong></NuxtLink>
       <nav :aria-label="property.site.about.name">
-        <p class="group"><span>{{ controllers.find(([c]) => c === (visitOf.controller.value ?? first))?.[1].name }}</span><span>{{ sweep.rows.value.length }}</span></p>
-        <ul>
-          <li v-for="row in sweep.rows.value" :key="row.terminal">
-            <NuxtLink class="station" :class="{ selected: selected === `${tagOf}:${row.tag}` }" :to="{ path: inSweep ? route.path : `/p/${id}`, query: { ...route.query, station: `${tagOf}:${row.tag}` } }">
-              <span class="tag figure">{{ row.tag }}</span><span class="name">{{ row.name }}</span><StateMark :state="row.state" />
-            </NuxtLink>
-          </li>
-        </ul>
+        <RailController v-for="[controller] in controllers" :key="controller" :controller="controller" :selected="selected" />
       </nav>
     </aside>
     <header class="bar">
@@ -68,6 +51,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
         <button type="button" class="button plain phone-find" :aria-label="t('app.find')" @click="find = true"><Search :size="22" /></button>
         <button type="button" class="button plain tool" @click="find = true">{{ t('app.find') }} <kbd>/</kbd></button>
         <button type="button" class="button plain tool" @click="keys = true">{{ t('app.keys') }} <kbd>?</kbd></button>
+        <ThemeButton />
         <SaveStatus />
       </div>
     </header>
@@ -77,6 +61,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
         <p v-for="(refusal, i) in r.refusals" :key="i">{{ sayRefusal(refusal, speaker) }}</p>
         <button type="button" class="button" @click="property.dismiss(r.message.id)">{{ t('app.close') }}</button>
       </section>
+      <p v-if="property.viewed" class="sheet past row"><span>{{ t('app.viewing', { revision: property.viewed.revision }) }}</span> <button type="button" class="button" @click="property.view(null)">{{ t('app.backToNow') }}</button></p>
       <NuxtPage />
     </main>
     <nav class="thumb" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink><NuxtLink to="/">{{ t('places.properties') }}</NuxtLink></nav>
@@ -96,10 +81,6 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
 .frame { display: grid; grid-template: 52px 1fr / 216px 1fr; grid-template-areas: 'rail bar' 'rail work'; min-height: 100vh; }
 .rail { grid-area: rail; background: var(--sheet); border-right: 1px solid var(--rule); position: sticky; top: 0; height: 100vh; overflow: auto; }
 .brand { display: flex; align-items: center; gap: 10px; height: 52px; padding: 0 16px; border-bottom: 1px solid var(--rule); color: inherit; text-decoration: none; }
-.group { display: flex; justify-content: space-between; padding: 16px 16px 6px; font-size: 13px; font-weight: 700; color: var(--quiet); }
-.station { display: grid; grid-template-columns: 30px 1fr 20px; align-items: center; min-height: 26px; padding: 0 16px 0 13px; border-left: 3px solid transparent; color: inherit; text-decoration: none; font-size: 14px; }
-.station .tag { color: var(--quiet); font-size: 13px; } .station .name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.station:hover { background: var(--paper); } .station.selected { background: var(--copper-soft); border-color: var(--copper); }
 .bar { grid-area: bar; display: flex; align-items: center; justify-content: space-between; background: var(--sheet); border-bottom: 1px solid var(--rule); padding: 0 16px 0 8px; position: sticky; top: 0; z-index: 10; }
 .places { display: flex; align-self: stretch; }
 .places a { display: flex; align-items: center; padding: 0 12px; color: var(--quiet); text-decoration: none; border-bottom: 3px solid transparent; border-top: 3px solid transparent; }
@@ -109,6 +90,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
 kbd { font: 13px var(--figures); border: 1px solid var(--rule); border-radius: 4px; padding: 0 5px; }
 .phone-home, .phone-find, .thumb { display: none; }
 .work { grid-area: work; padding: 16px 20px 32px; min-width: 0; }
+.past { border-left: 5px solid var(--doubtful); margin-bottom: 16px; justify-content: space-between; }
 .rejected { border-left: 5px solid var(--fault); margin-bottom: 16px; }
 .waiting { max-width: 560px; margin: 15vh auto; padding: 24px; }
 @media (max-width: 759px) {

@@ -3,7 +3,8 @@ import { sectionsOf } from '../../../../core/strip'
 import { temperatureText } from '../../../../core/quantity'
 import { visitsInOrder } from '../../../../core/record'
 import { entries, must, type ControllerId } from '../../../../core/site'
-import { NO_VISIT, useLatestVisit } from '../../../composables/useLatestVisit'
+import { useConclusion } from '../../../composables/useConclusion'
+import { NO_VISIT, useShownVisit } from '../../../composables/useShownVisit'
 import { dayText, unbroken, useSpeaker } from '../../../composables/useSpeaker'
 import { useSweep } from '../../../composables/useSweep'
 import { useProperty } from '../../../stores/property'
@@ -12,16 +13,17 @@ const route = useRoute()
 const property = useProperty()
 const site = computed(() => property.site!)
 const { t, speaker } = useSpeaker(() => site.value.settings.units)
-const latest = useLatestVisit()
 const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
 const controllers = computed(() => entries(site.value.controllers))
-/** The controller of the station asked for, of the visit shown, or the first. */
+/** The controller of the station asked for, the one asked for, that of the visit asked for, or the first. */
 const controller = computed((): ControllerId | null => {
-  const asked = controllers.value.find(([, c]) => c.tag === (selected.value?.split(':')[0] ?? route.query.controller))
-  return asked?.[0] ?? latest.controller.value ?? controllers.value[0]?.[0] ?? null
+  const tagAsked = selected.value?.split(':')[0] ?? route.query.controller
+  const visitAsked = typeof route.query.visit === 'string' ? property.facts!.visits[route.query.visit]?.controller : undefined
+  return controllers.value.find(([, c]) => c.tag === tagAsked)?.[0] ?? visitAsked ?? controllers.value[0]?.[0] ?? null
 })
-const visitId = computed(() => (latest.controller.value === controller.value ? latest.id.value : null))
-const { visit, meter, scene, rows, conclusion } = useSweep(() => controller.value, () => visitId.value)
+const visitId = useShownVisit(() => controller.value)
+const { visit, meter, scene, rows, observations } = useSweep(() => controller.value, () => visitId.value)
+const conclusion = useConclusion(() => site.value, () => visit.value, () => observations.value)
 const sections = computed(() => {
   if (!scene.value || !controller.value) return []
   const hanging = scene.value.hanging(controller.value)

@@ -4,6 +4,8 @@ import { say } from '../../../../words'
 import { dayText, timeText, useSpeaker } from '../../../composables/useSpeaker'
 import { fileAddress, type Step } from '../../../lib/api'
 import { figureIn, temperatureMeant, temperatureShown } from '../../../lib/figures'
+import { standingReadings, visitsInOrder } from '../../../../core/record'
+import { saveText } from '../../../lib/save'
 import { useProperty } from '../../../stores/property'
 
 const route = useRoute()
@@ -49,6 +51,12 @@ const storeUnits = (choice: string) => property.change([setting('units', choice 
 const touched = (step: Step) => [...new Set(step.writes.map((w) => w.path.join(' › ')))].slice(0, 3).join(', ')
 const revisionOf = (id: string | null) => property.held!.steps.find((s) => s.id === id)?.revision ?? '?'
 const takenBack = computed(() => new Set(property.held!.steps.map((s) => s.undoes)))
+async function saveCsv(): Promise<void> {
+  const { writeReadingsCsv } = await import('../../../../core/formats')
+  const facts = property.facts!
+  const readings = visitsInOrder(facts).reverse().flatMap((id) => standingReadings(facts, id).map((l) => l.reading))
+  saveText(`${site.value.about.name} readings.csv`, writeReadingsCsv(site.value, readings), 'text/csv')
+}
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
@@ -69,7 +77,7 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         <section class="sheet stack">
           <h2>{{ t('record.file') }}</h2>
           <p class="quiet">{{ t('record.saveHow') }}</p>
-          <p><a class="button" :href="fileAddress(String(route.params.id))" download>{{ t('record.save') }}</a></p>
+          <p class="row"><a class="button" :href="fileAddress(String(route.params.id))" download>{{ t('record.save') }}</a><button type="button" class="button" @click="saveCsv">{{ t('csv.outAll') }}</button></p>
         </section>
       </div>
       <div class="stack">
@@ -79,9 +87,9 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
           <ul class="findings"><li v-for="(f, i) in findings" :key="i"><StateMark :state="state[f.weight]" silent /><span><strong>{{ t(`record.weight.${f.weight}`) }}</strong> {{ say({ code: `finding.${f.code}`, params: f.params }, speaker) }}</span></li></ul>
         </section>
         <section class="sheet stack">
-          <div class="row between"><h2>{{ t('record.steps') }}</h2><button type="button" class="button" :disabled="!property.undoable || property.pending > 0" @click="property.undo()">{{ t('record.undoStep') }}</button></div>
+          <div class="row between"><h2>{{ t('record.steps') }}</h2><button type="button" class="button" :disabled="!property.undoable || property.pending > 0 || property.viewed !== null" @click="property.undo()">{{ t('record.undoStep') }}</button></div>
           <p v-if="property.held!.steps.length === 0" class="quiet">{{ t('record.noSteps') }}</p>
-          <ol class="findings"><li v-for="s in property.held!.steps" :key="s.id"><span class="figure quiet">{{ s.revision }}</span><span :class="{ taken: takenBack.has(s.id) }">{{ s.undoes ? t('record.undoes', { revision: revisionOf(s.undoes) }) : touched(s) }} <span class="quiet">{{ dayText(s.at) }}, {{ timeText(s.at) }}<template v-if="s.author"> · {{ s.author }}</template></span><em v-if="takenBack.has(s.id)" class="quiet"> · {{ t('record.undoneStep') }}</em></span></li></ol>
+          <ol class="findings"><li v-for="s in property.held!.steps" :key="s.id"><span class="figure quiet">{{ s.revision }}</span><span :class="{ taken: takenBack.has(s.id) }">{{ s.undoes ? t('record.undoes', { revision: revisionOf(s.undoes) }) : touched(s) }} <span class="quiet">{{ dayText(s.at) }}, {{ timeText(s.at) }}<template v-if="s.author"> · {{ s.author }}</template></span><em v-if="takenBack.has(s.id)" class="quiet"> · {{ t('record.undoneStep') }}</em></span> <button type="button" class="button plain see" @click="property.view(s.revision - 1)">{{ t('record.before') }}</button></li></ol>
         </section>
         <p class="caution">{{ t('record.code') }}</p>
       </div>

@@ -7,6 +7,7 @@ import { must } from '../../../../../core/site'
 import { sayVerdict } from '../../../../../words/reading'
 import { stateOf } from '../../../../../core/expect'
 import { dayText, timeText, unbroken, useSpeaker } from '../../../../composables/useSpeaker'
+import { useConclusion } from '../../../../composables/useConclusion'
 import { useElementWidth } from '../../../../composables/useElementWidth'
 import { useEntry } from '../../../../composables/useEntry'
 import { readingOhm, useSweep, type SweepRow } from '../../../../composables/useSweep'
@@ -18,7 +19,8 @@ const { t, speaker } = useSpeaker(() => property.site!.settings.units)
 const visitId = computed(() => String(route.params.visit))
 const known = computed(() => property.facts!.visits[visitId.value] ?? null)
 const controller = computed(() => known.value?.controller ?? null)
-const { visit, meter, scene, rows, log, conclusion, verdictOf } = useSweep(() => controller.value, () => visitId.value)
+const { visit, meter, scene, rows, log, observations, verdictOf } = useSweep(() => controller.value, () => visitId.value)
+const conclusion = useConclusion(() => property.site, () => visit.value, () => observations.value)
 const entry = useEntry(() => visitId.value, () => rows.value, () => log.value, () => meter.value, () => visit.value?.ground_C ?? 20)
 const { text, row, next, asShort, complaint, said } = entry
 
@@ -88,6 +90,8 @@ const miniScale = computed(() => scaleLinear().domain([0, Math.max(1, ...section
       <CautionTicks v-if="!ready && closed === null" :ticked="ticked" @tick="tick" />
       <ConclusionList v-if="conclusion && conclusion.described.length > 0" class="desk-only" :concluded="conclusion" :rows="rows" :speaker="speaker" />
       <ThreadStack class="desk-only" :sections="sections" :rows="rows" :selected="entering ? row?.tag ?? null : null" :units="units" :described="conclusion?.described ?? []" :common-colour="property.site!.settings.commonColour" measured @select="select" />
+      <LazyCabinetChecks class="desk-only" :visit-id="visitId" :visit="visit" :scene="scene" :meter="meter" :speaker="speaker" :open="entering" />
+      <LazySweepFiles v-if="!phone" :visit-id="visitId" :visit="visit" :rows="rows" :scene="scene" :speaker="speaker" :open="entering" />
     </div>
     <aside v-if="row" class="panel stack" :aria-label="t('sweep.input', { tag: row.tag })">
       <template v-if="entering">
@@ -123,6 +127,7 @@ const miniScale = computed(() => scaleLinear().domain([0, Math.max(1, ...section
       <div v-if="row && (entering || closed !== null)" class="desk-only"><p v-if="closed !== null" class="station"><span class="peg figure">{{ row.tag }}</span><strong>{{ row.name }}</strong></p><ReadingWhy :row="row" :judged="live" :scene="scene" :meter="meter" :speaker="speaker" /></div>
       <ConclusionList v-if="conclusion && conclusion.described.length > 0" class="phone-only" :concluded="conclusion" :rows="rows" :speaker="speaker" compact />
       <p v-else-if="entry.left.value === 0" class="fits"><StateMark state="fits" silent /> {{ t('sweep.conclusionNone') }}</p>
+      <LazyCabinetChecks v-if="phone && (entering || closed !== null)" :visit-id="visitId" :visit="visit" :scene="scene" :meter="meter" :speaker="speaker" :open="entering" />
       <EndSweep v-if="closed !== null || (ready && log.length > 0)" :left="entry.left.value" :closed="closed" @end="end" />
     </aside>
     <KeyPad v-if="entering && phone" class="keypad" :next-label="next ? t('sweep.next', { tag: next.tag }) : t('sweep.done')" @key="(k) => { text += k }" @erase="text = text.slice(0, -1)" @open="entry.keep('OL')" @short="asShort = true; text = ''" @next="entry.keep()" />

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { judge, stateOf, sweepTerminals } from '../../../../../core/expect'
-import { standingReadings, visitsInOrder } from '../../../../../core/record'
-import { endKey, must } from '../../../../../core/site'
+import { judge, stateOf, sweepTerminals, terminalTest } from '../../../../../core/expect'
+import { baselineOf, pastOfTest } from '../../../../../core/history'
+import { isOhms, standingReadings, testKey, visitsInOrder } from '../../../../../core/record'
+import { must } from '../../../../../core/site'
 import { dayText, useSpeaker } from '../../../../composables/useSpeaker'
 import { useProperty } from '../../../../stores/property'
 
@@ -10,17 +11,21 @@ const property = useProperty()
 const { t } = useSpeaker(() => property.site!.settings.units)
 const starting = ref(false)
 
-/** Every sweep with how far it got and how many of its readings are faults. */
+/** Every sweep with how far it got and how many of its readings are faults or doubtful. */
 const sweeps = computed(() => visitsInOrder(property.facts!).flatMap((id) => {
   const facts = property.facts!
   const visit = facts.visits[id]!
   const controller = property.site!.controllers[visit.controller]
   if (!controller) return []
   const scene = property.sceneAt(visit.ground_C, visit.coil_C)
-  const standing = standingReadings(facts, id, (r) => `${endKey(r.test.from)} ${endKey(r.test.to)}`)
-  const faults = standing.filter(({ reading: r }) => stateOf(judge(scene, r.test, r.value, r.meter).verdict.code) === 'fault').length
+  const past = property.pastBefore(id)
+  const standing = standingReadings(facts, id).map((l) => l.reading)
+  const states = standing.filter(isOhms).map((r) => stateOf(judge(scene, r.test, r.value, r.meter, baselineOf(scene, property.sceneAt, r.test, r.meter, pastOfTest(past, r.test))).verdict.code))
+  const terminals = sweepTerminals(property.site!, visit.controller, scene.hanging(visit.controller))
+  const read = new Set(standing.map((r) => testKey(r.test)))
   return [{
-    id, visit, controller, faults, done: standing.length, all: sweepTerminals(property.site!, visit.controller, scene.hanging(visit.controller)).length,
+    id, visit, controller, faults: states.filter((s) => s === 'fault').length, doubtful: states.filter((s) => s === 'doubtful').length,
+    done: terminals.filter((t) => read.has(testKey(terminalTest(property.site!, visit.controller, t)!))).length, all: terminals.length,
     closed: Object.values(facts.closings).some((c) => c.visit === id),
   }]
 }))
@@ -29,14 +34,14 @@ const begun = (visit: string) => navigateTo(`/p/${String(route.params.id)}/test/
 
 <template>
   <div class="stack page">
-    <div class="row title"><h1>{{ t('test.sweeps') }}</h1><button type="button" class="button primary" @click="starting = true">{{ t('test.start') }}</button></div>
+    <div class="row title"><h1>{{ t('test.sweeps') }}</h1><span class="row"><NuxtLink v-if="sweeps.length > 1" class="button" :to="`/p/${route.params.id}/test/compare`">{{ t('compare.choose') }}</NuxtLink><button v-if="!property.viewed" type="button" class="button primary" @click="starting = true">{{ t('test.start') }}</button></span></div>
     <p class="quiet">{{ t('test.noneHow') }}</p>
     <p v-if="sweeps.length === 0" class="sheet">{{ t('test.none') }}</p>
     <ul class="stack list">
       <li v-for="s in sweeps" :key="s.id">
         <NuxtLink class="sheet sweep" :to="`/p/${route.params.id}/test/${s.id}`">
           <span><strong>{{ s.visit.title || t('test.of', { name: must(property.site!.controllers, s.visit.controller).name }) }}</strong><span class="quiet"> · {{ s.controller.name }} · {{ dayText(s.visit.at) }}<template v-if="s.visit.author"> · {{ s.visit.author }}</template></span></span>
-          <span class="row"><StateMark :state="s.done === 0 ? 'none' : s.faults > 0 ? 'fault' : 'fits'" silent /><span>{{ t('test.faults', s.faults) }} · {{ t('test.count', { done: s.done, all: s.all }) }}</span><span class="go">{{ s.closed ? t('test.look') : t('test.resume') }}</span></span>
+          <span class="row"><StateMark :state="s.done === 0 ? 'none' : s.faults > 0 ? 'fault' : s.doubtful > 0 ? 'doubtful' : 'fits'" silent /><span>{{ t('test.faults', s.faults) }}<template v-if="s.doubtful > 0">, {{ t('test.doubtful', { count: s.doubtful }) }}</template> · {{ t('test.count', { done: s.done, all: s.all }) }}</span><span class="go">{{ s.closed ? t('test.look') : t('test.resume') }}</span></span>
         </NuxtLink>
       </li>
     </ul>

@@ -1,0 +1,24 @@
+import { visitsInOrder } from '../../core/record'
+import type { ControllerId } from '../../core/site'
+import { useProperty } from '../stores/property'
+
+/** `?visit=none` asks for no readings at all. */
+export const NO_VISIT = 'none'
+
+/**
+ * The visit of a controller whose readings are shown: the one in the page's address or asked for, where it is of this
+ * controller, else its latest; null for none.
+ */
+export function useShownVisit(controller: () => ControllerId | null): ComputedRef<string | null> {
+  const route = useRoute()
+  const property = useProperty()
+  return computed((): string | null => {
+    const { facts } = property
+    const id = controller()
+    if (!facts || id === null) return null
+    const asked = route.params.visit ?? route.query.visit
+    if (asked === NO_VISIT) return null
+    if (typeof asked === 'string' && facts.visits[asked]?.controller === id) return asked
+    return visitsInOrder(facts).find((v) => facts.visits[v]!.controller === id) ?? null
+  })
+}

@@ -1,0 +1,3 @@
+import { applyTheme, chosenTheme } from '../lib/theme'
+
+export default defineNuxtPlugin(() => applyTheme(chosenTheme()))
