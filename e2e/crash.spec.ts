@@ -1,16 +1,23 @@
-import { readFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { beginSweep, ownProperty, SOUND, stored } from './kit'
 
 const running = () => JSON.parse(readFileSync(process.env.RUNNING_NOTES!, 'utf8')) as { server: number; database: number }
+
+/** Kills a part as a crash would; one that is being started again just now is down already. */
+function kill(part: 'server' | 'database'): void {
+  try { process.kill(running()[part], 'SIGKILL') } catch { /* down already */ }
+}
 
 test('server and database killed in mid-sweep: entry goes on, the page says what waits, nothing is lost or doubled', async ({ page, request }) => {
   const id = await ownProperty(request, 'Thunder')
   const visit = await beginSweep(page, id)
   await expect(page.getByRole('status')).toContainText('All saved')
   for (const [i, reading] of SOUND.entries()) {
-    if (i === 4) process.kill(running().server, 'SIGKILL')
-    if (i === 12) process.kill(running().database, 'SIGKILL')
+    if (i === 4) kill('server')
+    if (i === 12) kill('database')
     await page.locator('#reading').fill(reading)
     await page.keyboard.press('Enter')
     if (i === 5) await expect(page.getByRole('status')).toContainText(/kept on this device|sending/)
@@ -41,4 +48,48 @@ test('no signal: readings wait on the device through a reload of the page, and g
   await context.setOffline(false)
   await expect(page.getByRole('status')).toContainText('All saved')
   expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(3)
+})
+
+test('two hundred readings with server, database and browser killed at random moments: what was acknowledged exists, once', async ({ browser, request, baseURL }) => {
+  test.setTimeout(180_000)
+  const id = await ownProperty(request, 'Long storm')
+  const folder = mkdtempSync(join(tmpdir(), 'storm-'))
+  const open = () => browser.browserType().launchPersistentContext(folder, { baseURL: baseURL!, executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'], viewport: { width: 1280, height: 800 } })
+  let context = await open()
+  let page = context.pages()[0]!
+  const visit = await beginSweep(page, id)
+  // A made-up order of trouble: about one in fourteen readings is followed by a kill of one of the three.
+  let state = 20260411
+  const random = () => { state = (Math.imul(state, 1664525) + 1013904223) >>> 0; return state / 2 ** 32 }
+  const acknowledged: number[] = []
+  const sent: number[] = []
+  for (let i = 0; i < 200; i++) {
+    const ohm = 1000 + i
+    await page.locator('#reading').fill(String(ohm))
+    await page.keyboard.press('Enter')
+    sent.push(ohm)
+    await page.waitForTimeout(40)
+    if ((await page.getByRole('status').textContent())?.includes('All saved')) acknowledged.push(...sent.splice(0))
+    const luck = random()
+    if (luck < 0.02) kill('server')
+    else if (luck < 0.03) kill('database')
+    else if (luck < 0.05) {
+      // Wait until the page has said that nothing is only in its memory, then kill the browser as a crash would.
+      await expect(page.getByRole('status')).toContainText(/All saved|kept on this device|sending/)
+      await page.waitForTimeout(60)
+      await context.close().catch(() => undefined)
+      context = await open()
+      page = context.pages()[0]!
+      await expect(async () => { await page.goto(`/p/${id}/test/${visit}`, { timeout: 3000 }); await expect(page.locator('#reading')).toBeVisible({ timeout: 3000 }) }).toPass({ timeout: 40_000 })
+    }
+    if (i % 19 === 18) await page.locator('.rail').getByRole('link', { name: /Master valve/ }).click().catch(() => undefined)
+  }
+  await expect(page.getByRole('status')).toContainText('All saved', { timeout: 60_000 })
+  const ohms = Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit).map((r) => (r.value as { ohm: number }).ohm)
+  expect(new Set(ohms).size).toBe(ohms.length)
+  expect(acknowledged.filter((ohm) => !ohms.includes(ohm))).toEqual([])
+  expect(acknowledged.length).toBeGreaterThan(100)
+  expect(ohms.length).toBeGreaterThan(190)
+  await context.close()
+  rmSync(folder, { recursive: true, force: true })
 })

@@ -77,6 +77,26 @@ test('two people: other fields pass, the same field is refused by name with what
   expect([site.stations['A-1' as never], site.stations['A-3' as never]].map((s) => (s as { name: string }).name)).toEqual(['Rose bed', 'Gate hedge'])
 })
 
+test('any past revision can be had, across snapshots, and no other', async () => {
+  const id = await freshCopy()
+  for (let from = 0; from < 120; from += 40)
+    await send(id, ...Array.from({ length: 40 }, (_, i) => messageFor(id, batch(from + i, rename('A-1', `Bed ${from + i + 1}`)))))
+  const nameAt = async (revision: number) => {
+    const reply = await fetch(`${BASE}/api/properties/${id}/revisions/${revision}`)
+    return reply.status === 200 ? ((await reply.json()) as { site: Property['site'] }).site.stations['A-1' as never]!['name'] as string : reply.status
+  }
+  expect(await Promise.all([0, 1, 49, 50, 51, 120, 121].map(nameAt))).toEqual(['Entrance bed', 'Bed 1', 'Bed 49', 'Bed 50', 'Bed 51', 'Bed 120', 404])
+  expect((await fetch(`${BASE}/api/properties/${id}/revisions/first`)).status).toBe(400)
+}, 60_000)
+
+test('a queue made without an answer between goes in as it was made', async () => {
+  const id = await freshCopy()
+  const first = messageFor(id, batch(0, rename('A-1', 'One')))
+  const second = messageFor(id, { ...batch(0, rename('A-1', 'Two')), onTopOf: [first.id] } as MessageBody)
+  expect((await send(id, first, second)).replies.map((r) => r.status)).toEqual(['accepted', 'accepted'])
+  expect((await send(id, messageFor(id, batch(0, rename('A-1', 'Three'))))).replies[0]!.status).toBe('refused')
+})
+
 test('many at once on one property: every batch gets its own revision, none is lost', async () => {
   const id = await freshCopy()
   const sent = await Promise.all(Array.from({ length: 18 }, (_, i) => send(id, messageFor(id, batch(0, rename(`A-${i + 1}`, `Bed ${i}`))))))

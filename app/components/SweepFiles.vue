@@ -28,7 +28,6 @@ const valueText = ({ value }: CsvReading): string => (value.kind === 'ohm' ? ohm
 async function chosen(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
-  input.value = file ? input.value : ''
   if (!file) return
   const read = file.size > MOST_BYTES ? { ok: false as const, refusals: [{ code: 'too_large', path: [], params: {} }] } : readReadingsCsv(await file.text(), property.site!, props.visit.meter)
   input.value = ''

@@ -20,7 +20,7 @@ export function startServer(url, port, { quiet = false } = {}) {
 
 /** Waits until the server answers that it is well; false after a minute or when the process has ended. */
 export async function isWell(port, child) {
-  for (let tries = 0; tries < 600 && child.exitCode === null; tries++) {
+  for (let tries = 0; tries < 600 && child.exitCode === null && child.signalCode === null; tries++) {
     try {
       const reply = await fetch(`http://127.0.0.1:${port}/api/health`)
       if (reply.ok) return true

@@ -2,8 +2,9 @@ import { giveUp, say, wait } from './plain.mjs'
 import { startCluster } from './postgres.mjs'
 import { isWell, prepareDatabase, startServer } from './server.mjs'
 
-/** A part that dies more often than this within a minute is broken, not unlucky. */
-const MOST_RESTARTS = 5
+/** A part that dies this soon after it was well has hardly lived; so many times in a row, and it is broken, not unlucky. */
+const HARDLY_LIVED_ms = 2000
+const MOST_IN_A_ROW = 8
 
 /**
  * The database and the server, kept up: either one that dies is started again, on the port it had.
@@ -16,11 +17,14 @@ export function supervise({ cluster: wanted, url: given = null, port, demo = fal
   let stopping = false
   let cluster = null
   let server = null
-  const restarts = []
+  /** When each part was last well, null while it is not, and how often in a row it hardly lived. */
+  const lives = { server: { since: null, short: 0 }, database: { since: Date.now(), short: 0 } }
 
   async function again(what, start) {
-    restarts.push(Date.now())
-    if (restarts.filter((at) => at > Date.now() - 60_000).length > MOST_RESTARTS) return fail(`The ${what} keeps stopping. Look at what was printed above, then start again.`)
+    const life = lives[what]
+    life.short = life.since === null || Date.now() - life.since < HARDLY_LIVED_ms ? life.short + 1 : 0
+    life.since = null
+    if (life.short >= MOST_IN_A_ROW) return fail(`The ${what} keeps stopping. Look at what was printed above, then start again.`)
     tell(`The ${what} stopped; starting it again …`)
     return start()
   }
@@ -29,7 +33,12 @@ export function supervise({ cluster: wanted, url: given = null, port, demo = fal
     server = startServer(url, port)
     const { child } = server
     note({ server: child.pid, database: cluster?.pid() ?? null })
-    if (!await isWell(port, child)) return stopping ? undefined : fail('The server did not start; what it printed is above.')
+    if (!await isWell(port, child)) {
+      // Killed while it was coming up, or the database was away for that long: begin again, unless that never helps.
+      if (stopping) return undefined
+      return child.exitCode === null && child.signalCode === null ? fail('The server did not start; what it printed is above.') : again('server', () => serve(url))
+    }
+    lives.server.since = Date.now()
     child.once('exit', () => { if (!stopping) void again('server', () => serve(url)) })
     return undefined
   }
@@ -40,6 +49,7 @@ export function supervise({ cluster: wanted, url: given = null, port, demo = fal
       if (stopping || cluster.alive()) continue
       await again('database', async () => {
         cluster = await startCluster(wanted[0], { ...wanted[1], fresh: false, port: cluster.port })
+        lives.database.since = Date.now()
         note({ server: server.child.pid, database: cluster.pid() })
       })
     }

@@ -8,6 +8,8 @@ export type Database = Kysely<Tables>
 export function openDatabase(url: string): Database {
   const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 4000, statement_timeout: 20_000 })
   pool.on('error', () => { /* an idle connection ended; the next request opens another or answers 503 */ })
+  // One that breaks while a request holds it fails that request's statement; without a listener it would be uncaught as well.
+  pool.on('connect', (client) => { client.on('error', () => { /* told by the statement */ }) })
   return new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) })
 }
 
