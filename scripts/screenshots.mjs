@@ -34,6 +34,8 @@ const VIEWS = [
   { name: 'sweep-done', size: desk, path: spring },
   { name: 'test', size: desk, path: `${demo}/test` },
   { name: 'record', size: desk, path: `${demo}/record` },
+  { name: 'compare-dusk', size: desk, path: `${demo}/test/compare?later=spring-2026&earlier=autumn-2025`, dusk: true },
+  { name: 'creep', size: desk, path: `${demo}?station=A:5`, then: (page) => page.locator('.years').evaluate((el) => el.scrollIntoView()) },
   { name: 'phone-threads', size: phone, path: demo },
   { name: 'phone-station', size: phone, path: `${demo}?station=A:18` },
   { name: 'phone-sweep', size: phone, path: demo, then: async (page) => { await sweepBegun(page, ['47.2', '34.0', '33.6']); await page.locator('#reading').fill('34.2') } },
@@ -41,8 +43,8 @@ const VIEWS = [
 
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
   .catch(() => giveUp('Chromium is missing. Run npm test once; it installs what it needs.'))
-for (const { name, size, path, then } of VIEWS.filter((v) => v.name.includes(only))) {
-  const context = await browser.newContext({ viewport: size, locale: 'en-GB', timezoneId: 'UTC', hasTouch: size === phone, isMobile: size === phone })
+for (const { name, size, path, then, dusk } of VIEWS.filter((v) => v.name.includes(only))) {
+  const context = await browser.newContext({ viewport: size, locale: 'en-GB', timezoneId: 'UTC', colorScheme: dusk ? 'dark' : 'light', hasTouch: size === phone, isMobile: size === phone })
   const page = await context.newPage()
   await page.goto(`${base}${path}`)
   await page.waitForLoadState('networkidle')

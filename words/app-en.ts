@@ -12,6 +12,7 @@ export const appEn = {
     noneHow: 'Open a property file to begin: a .json saved from another copy of Field Thread, or written to the documented format.',
     stations: 'no stations | 1 station | {count} stations', controllers: 'no controller | 1 controller | {count} controllers', visits: 'no visits | 1 visit | {count} visits',
     last: 'last on {day}', never: 'never visited', filter: 'Filter by name', noMatch: 'No property has “{text}” in its name.',
+    more: 'and {count} more: write a part of the name to find them.',
     here: 'This property is here already', hereHow: 'It was left as it is. Open it, or take the file in as a copy with an id of its own.', asCopy: 'Take it in as a copy', copyName: 'Name of the copy', copyOf: '{name}, copy',
     broken: 'The file was not taken in', brokenHow: 'Nothing was changed. What is in the way:', unreachable: 'The list cannot be loaded just now.',
     code: 'Local code and licensed practice come first. Mains wiring belongs to a licensed electrician where the code says so.',

@@ -1,6 +1,6 @@
 import { wrap, type Remote } from 'comlink'
-import type { Observation } from '../../core/expect'
-import type { Visit } from '../../core/record'
+import type { Observation, State } from '../../core/expect'
+import type { Facts, Visit } from '../../core/record'
 import type { Site } from '../../core/site'
 import type { Concluded, ConcludeWork } from '../workers/conclude'
 
@@ -9,6 +9,19 @@ let worker: Remote<ConcludeWork> | null = null
 function workerAtHand(): Remote<ConcludeWork> {
   worker ??= wrap<ConcludeWork>(new Worker(new URL('../workers/conclude.ts', import.meta.url), { type: 'module' }))
   return worker
+}
+
+/** How every reading stood when it was taken, by id, worked out beside the page; null until it is there. */
+export function useStates(site: () => Site | null, facts: () => Facts | null): Readonly<Ref<Readonly<Record<string, State>> | null>> {
+  const states = shallowRef<Record<string, State> | null>(null)
+  let asked = 0
+  watch([site, facts], async ([s, f]) => {
+    const mine = ++asked
+    if (!s || !f) return
+    const answer = await workerAtHand().states(...JSON.parse(JSON.stringify([s, f])) as [Site, Facts])
+    if (mine === asked) states.value = answer
+  }, { immediate: true })
+  return states
 }
 
 /** The joint conclusion of a visit's readings, worked out beside the page; null while it is being worked out or there is nothing to judge. */

@@ -27,7 +27,10 @@ async function load(): Promise<void> {
 }
 onMounted(load)
 
-const shown = computed(() => (properties.value ?? []).filter((p) => p.name.toLowerCase().includes(filter.value.trim().toLowerCase())))
+/** More than this nobody reads; a few letters of the name find the rest. */
+const MOST_SHOWN = 100
+const matching = computed(() => (properties.value ?? []).filter((p) => p.name.toLowerCase().includes(filter.value.trim().toLowerCase())))
+const shown = computed(() => matching.value.slice(0, MOST_SHOWN))
 
 async function chosen(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
@@ -78,6 +81,7 @@ async function take(text: string, name: string | null): Promise<void> {
             </NuxtLink>
           </li>
         </ul>
+        <p v-if="matching.length > shown.length" class="quiet">{{ t('properties.more', { count: matching.length - shown.length }) }}</p>
       </template>
       <p class="caution">{{ t('properties.code') }}</p>
     </main>

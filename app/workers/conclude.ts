@@ -1,6 +1,8 @@
 import { expose } from 'comlink'
 import { climateOf } from '../../core/circuit'
-import { conclude, describe, sceneOf, type Described, type Observation } from '../../core/expect'
+import { conclude, describe, sceneOf, type Described, type Observation, type Scene, type State } from '../../core/expect'
+import { statesOf, type SceneAt } from '../../core/history'
+import type { Facts } from '../../core/record'
 import type { ControllerId, Site } from '../../core/site'
 
 /** A sweep's joint conclusion in a few plain values. */
@@ -12,6 +14,17 @@ const work = {
     const scene = sceneOf(site, climateOf(site, ground_C, coil_C))
     const joint = conclude(scene, observations)
     return { described: describe(scene, controller, observations, joint), severalOrWrong: joint.severalOrWrong }
+  },
+  /** How every reading of a property stood when it was taken. */
+  states(site: Site, facts: Facts): Record<string, State> {
+    const made = new Map<string, Scene>()
+    const sceneAt: SceneAt = (ground_C, coil_C) => {
+      const key = `${ground_C} ${coil_C}`
+      const scene = made.get(key) ?? sceneOf(site, climateOf(site, ground_C, coil_C))
+      made.set(key, scene)
+      return scene
+    }
+    return Object.fromEntries(statesOf(sceneOf(site), sceneAt, facts))
   },
 }
 export type ConcludeWork = typeof work

@@ -1,6 +1,6 @@
 import { corrected_ohm, judge, partsRead, predictOnce, stateOf, type Baseline, type Expectation, type Judged, type Scene } from '../expect'
 import type { Meter, OhmsTest } from '../record'
-import { must } from '../site'
+import { must, type Site } from '../site'
 import type { Past } from './past'
 
 /** The site made ready at the temperatures of a visit. */
@@ -18,7 +18,18 @@ export interface Judgement { readonly past: Past; readonly expected: Expectation
  * nothing. The correction for temperature is the ratio of what the record predicts, so that a coil's own deviation and
  * the wire's warm up alike.
  */
-export function judgements(scene: Scene, sceneAt: SceneAt, test: OhmsTest, past: readonly Past[]): Judgement[] {
+export function judgements(scene: Scene, sceneAt: SceneAt, test: OhmsTest, past: readonly Past[]): readonly Judgement[] {
+  const made = judged.get(past)
+  if (made?.site === scene.site) return made.judgements
+  const fresh = judgeAll(scene, sceneAt, test, past)
+  judged.set(past, { site: scene.site, judgements: fresh })
+  return fresh
+}
+
+/** Lists of past readings never change, so what was found in one holds while the site does. */
+const judged = new WeakMap<readonly Past[], { site: Site; judgements: readonly Judgement[] }>()
+
+function judgeAll(scene: Scene, sceneAt: SceneAt, test: OhmsTest, past: readonly Past[]): Judgement[] {
   const changed = newestPart(scene, test)
   let kept: Kept | null = null
   return past.map((p): Judgement => {
@@ -41,9 +52,21 @@ export function baselineFrom(kept: Kept | null, expected: Expectation, meter: Me
   return { corrected_ohm: ohm, low_ohm: Math.max(0, ohm - apart), high_ohm: ohm + apart, reading: kept.reading, at: kept.at }
 }
 
+/** A baseline is looked for among so many of the last readings: twelve years of two sweeps a year. */
+const MOST_LOOKED_BACK = 24
+
 /** The baseline of a thread now: the last reading of the same coil and wiring that was accepted. */
 export function baselineOf(scene: Scene, sceneAt: SceneAt, test: OhmsTest, meter: Meter, past: readonly Past[]): Baseline | null {
-  return baselineFrom(judgements(scene, sceneAt, test, past).at(-1)?.kept ?? null, predictOnce(scene, test, meter), meter)
+  return baselineFrom(judgements(scene, sceneAt, test, lastOf(past)).at(-1)?.kept ?? null, predictOnce(scene, test, meter), meter)
+}
+
+const shortened = new WeakMap<readonly Past[], readonly Past[]>()
+
+function lastOf(past: readonly Past[]): readonly Past[] {
+  if (past.length <= MOST_LOOKED_BACK) return past
+  const made = shortened.get(past) ?? past.slice(-MOST_LOOKED_BACK)
+  shortened.set(past, made)
+  return made
 }
 
 export const error_ohm = (ohm: number, meter: Meter): number => meter.accuracy_ratio * ohm + meter.offset_ohm

@@ -17,10 +17,10 @@ export interface Listed {
 
 /** All properties by name, with what the list shows. */
 export async function listProperties(db: Database): Promise<Listed[]> {
-  const rows = await db.selectFrom('properties as p')
-    .select((eb) => ['p.id', 'p.name', 'p.revision', 'p.controllers', 'p.stations',
-      eb.selectFrom('visits').whereRef('visits.property', '=', 'p.id').select(sql<number>`count(*)::int`.as('n')).as('visits'),
-      eb.selectFrom('visits').whereRef('visits.property', '=', 'p.id').select((v) => v.fn.max('at').as('at')).as('lastVisit')])
+  const rows = await db
+    .with('seen', (w) => w.selectFrom('visits').select(['property', sql<number>`count(*)::int`.as('visits'), (eb) => eb.fn.max('at').as('lastVisit')]).groupBy('property'))
+    .selectFrom('properties as p').leftJoin('seen', 'seen.property', 'p.id')
+    .select(['p.id', 'p.name', 'p.revision', 'p.controllers', 'p.stations', 'seen.visits', 'seen.lastVisit'])
     .orderBy('p.name').orderBy('p.id').execute()
   return rows.map((r) => ({ ...r, visits: r.visits ?? 0, lastVisit: r.lastVisit?.toISOString() ?? null }))
 }

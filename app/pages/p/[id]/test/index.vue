@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { judge, stateOf, sweepTerminals, terminalTest } from '../../../../../core/expect'
-import { baselineOf, pastOfTest } from '../../../../../core/history'
-import { isOhms, standingReadings, testKey, visitsInOrder } from '../../../../../core/record'
+import { sweepTerminals, terminalTest } from '../../../../../core/expect'
+import { standingReadings, testKey, visitsInOrder } from '../../../../../core/record'
 import { must } from '../../../../../core/site'
+import { useStates } from '../../../../composables/useConclusion'
 import { dayText, useSpeaker } from '../../../../composables/useSpeaker'
 import { useProperty } from '../../../../stores/property'
 
@@ -11,20 +11,21 @@ const property = useProperty()
 const { t } = useSpeaker(() => property.site!.settings.units)
 const starting = ref(false)
 
+const states = useStates(() => property.site, () => property.facts)
 /** Every sweep with how far it got and how many of its readings are faults or doubtful. */
 const sweeps = computed(() => visitsInOrder(property.facts!).flatMap((id) => {
   const facts = property.facts!
   const visit = facts.visits[id]!
   const controller = property.site!.controllers[visit.controller]
   if (!controller) return []
-  const scene = property.sceneAt(visit.ground_C, visit.coil_C)
-  const past = property.pastBefore(id)
-  const standing = standingReadings(facts, id).map((l) => l.reading)
-  const states = standing.filter(isOhms).map((r) => stateOf(judge(scene, r.test, r.value, r.meter, baselineOf(scene, property.sceneAt, r.test, r.meter, pastOfTest(past, r.test))).verdict.code))
+  const scene = property.sceneAt(null)
+  const logged = standingReadings(facts, id)
+  const standing = logged.map((l) => l.reading)
+  const found = states.value && logged.map((l) => states.value![l.id])
   const terminals = sweepTerminals(property.site!, visit.controller, scene.hanging(visit.controller))
   const read = new Set(standing.map((r) => testKey(r.test)))
   return [{
-    id, visit, controller, faults: states.filter((s) => s === 'fault').length, doubtful: states.filter((s) => s === 'doubtful').length,
+    id, visit, controller, faults: found?.filter((s) => s === 'fault').length ?? null, doubtful: found?.filter((s) => s === 'doubtful').length ?? 0,
     done: terminals.filter((t) => read.has(testKey(terminalTest(property.site!, visit.controller, t)!))).length, all: terminals.length,
     closed: Object.values(facts.closings).some((c) => c.visit === id),
   }]
@@ -41,7 +42,7 @@ const begun = (visit: string) => navigateTo(`/p/${String(route.params.id)}/test/
       <li v-for="s in sweeps" :key="s.id">
         <NuxtLink class="sheet sweep" :to="`/p/${route.params.id}/test/${s.id}`">
           <span><strong>{{ s.visit.title || t('test.of', { name: must(property.site!.controllers, s.visit.controller).name }) }}</strong><span class="quiet"> · {{ s.controller.name }} · {{ dayText(s.visit.at) }}<template v-if="s.visit.author"> · {{ s.visit.author }}</template></span></span>
-          <span class="row"><StateMark :state="s.done === 0 ? 'none' : s.faults > 0 ? 'fault' : s.doubtful > 0 ? 'doubtful' : 'fits'" silent /><span>{{ t('test.faults', s.faults) }}<template v-if="s.doubtful > 0">, {{ t('test.doubtful', { count: s.doubtful }) }}</template> · {{ t('test.count', { done: s.done, all: s.all }) }}</span><span class="go">{{ s.closed ? t('test.look') : t('test.resume') }}</span></span>
+          <span class="row"><StateMark :state="s.done === 0 || s.faults === null ? 'none' : s.faults > 0 ? 'fault' : s.doubtful > 0 ? 'doubtful' : 'fits'" silent /><span><template v-if="s.faults !== null">{{ t('test.faults', s.faults) }}</template><template v-else>…</template><template v-if="s.doubtful > 0">, {{ t('test.doubtful', { count: s.doubtful }) }}</template> · {{ t('test.count', { done: s.done, all: s.all }) }}</span><span class="go">{{ s.closed ? t('test.look') : t('test.resume') }}</span></span>
         </NuxtLink>
       </li>
     </ul>

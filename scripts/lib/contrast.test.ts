@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 
-const css = readFileSync(join(__dirname, 'base.css'), 'utf8')
+const css = readFileSync(join(__dirname, '../../app/styles/base.css'), 'utf8')
 const theme = (selector: string): Record<string, string> => {
   const block = css.slice(css.indexOf(`${selector} {`)).split('}')[0]!
   return Object.fromEntries([...block.matchAll(/--([\w-]+): (#[0-9a-f]{3,6})/g)].map((m) => [m[1]!, m[2]!]))

@@ -1,0 +1,83 @@
+import { v7 } from 'uuid'
+import { demoProperty } from '../demo/quarry-lake'
+import { noFacts, type Facts } from '../core/record'
+import { pastOf, statesOf } from '../core/history'
+import { sceneOf, type Scene } from '../core/expect'
+import { climateOf } from '../core/circuit'
+import { emptySite } from '../core/site'
+import { openDatabase } from '../server/db/database'
+import { listProperties, readWhole, storeProperty } from '../server/db/properties'
+
+// How the lists grow: properties from 200 to 2000, readings of one property from 500 to 5000. The reference of the list is
+// the plainest query that gives a row a property; of a whole property, parsing its file's JSON. Seconds gate nothing.
+
+const db = openDatabase(process.env.DATABASE_URL ?? '')
+const RUNS = 7
+
+async function median_ms(work: () => unknown): Promise<number> {
+  const times: number[] = []
+  for (let i = 0; i < RUNS; i++) {
+    const start = performance.now()
+    await work()
+    times.push(performance.now() - start)
+  }
+  return times.sort((a, b) => a - b)[RUNS >> 1]!
+}
+
+const demo = demoProperty()
+/** The demo's autumn sweep again and again, a week apart, at whole degrees. */
+function manyReadings(count: number): Facts {
+  const facts = noFacts()
+  const pattern = Object.entries(demo.facts.readings).filter(([, r]) => r.visit === 'autumn-2025')
+  for (let n = 0; Object.keys(facts.readings).length < count; n++) {
+    const at = new Date(Date.UTC(2006, 0, 1) + n * 7 * 86_400_000).toISOString()
+    const ground_C = 5 + (n % 15)
+    facts.visits[`v${n}`] = { ...demo.facts.visits['autumn-2025']!, at, ground_C }
+    for (const [id, reading] of pattern.slice(0, count - Object.keys(facts.readings).length)) facts.readings[`r${n}-${id}`] = { ...reading, visit: `v${n}`, at, ground_C }
+  }
+  return facts
+}
+
+const sizes: Record<string, number>[] = []
+let stored = 0
+for (const properties of [200, 2000]) {
+  for (; stored < properties; stored++) {
+    const facts = noFacts()
+    for (let k = 0; k < 3; k++) facts.visits[`v${k}`] = demo.facts.visits['autumn-2025']!
+    await storeProperty(db, { id: v7(), revision: 0, site: emptySite(`Property ${stored}`), facts })
+  }
+  const list_ms = await median_ms(() => listProperties(db))
+  const plain_ms = await median_ms(() => db.selectFrom('properties').select(['id', 'name']).execute())
+  sizes.push({ properties, list_ms, plain_ms, ratio: list_ms / plain_ms })
+}
+const readings: Record<string, number>[] = []
+for (const count of [500, 5000]) {
+  const facts = manyReadings(count)
+  const id = v7()
+  await storeProperty(db, { ...demo, id, facts })
+  const text = JSON.stringify(facts)
+  const whole_ms = await median_ms(() => readWhole(db, id))
+  const parse_ms = await median_ms(() => JSON.parse(text))
+  const past_ms = await median_ms(() => pastOf({ ...facts }))
+  const states_ms = await median_ms(() => {
+    const scenes = new Map<string, Scene>()
+    statesOf(sceneOf(demo.site), (ground_C, coil_C) => {
+      const key = `${ground_C} ${coil_C}`
+      if (!scenes.has(key)) scenes.set(key, sceneOf(demo.site, climateOf(demo.site, ground_C, coil_C)))
+      return scenes.get(key)!
+    }, { ...facts })
+  })
+  readings.push({ readings: count, whole_ms, parse_ms, past_ms, states_ms, ratio: whole_ms / parse_ms })
+}
+await db.destroy()
+
+const growth = (of: Record<string, number>[], name: string) => Math.log10(of[1]![name]! / of[0]![name]!)
+const result = {
+  properties: sizes, readings, listGrowth: growth(sizes, 'list_ms'), plainGrowth: growth(sizes, 'plain_ms'), wholeGrowth: growth(readings, 'whole_ms'), statesGrowth: growth(readings, 'states_ms'),
+}
+if (!process.argv.includes('--json')) {
+  console.table(sizes)
+  console.table(readings)
+  console.log('Growth: the power of ten in time for a power of ten in size; 1 is linear.')
+}
+console.log(JSON.stringify(result))
