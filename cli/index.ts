@@ -44,7 +44,7 @@ function lines(output: Output): string[] {
     case 'judge': return [
       ...output.readings.map((r) => `${r.terminal.padEnd(8)} ${(r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`),
       ...output.checks.map((c) => `${c.terminal.padEnd(8)} ${c.test.padStart(8)}  ${c.state.padEnd(12)} ${''.padEnd(24)} ${c.says}`),
-      ...output.conclusions.map((c) => `\n${c.says}\n${c.next}`),
+      ...output.conclusions.map((c) => ['', c.says, ...c.or.map((o) => `Or: ${o.says}`), c.next].join('\n')),
     ]
   }
 }

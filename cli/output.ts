@@ -45,6 +45,7 @@ export const judgeOutput = z.strictObject({
   })).describe('Volts, clicks and lamps, judged by themselves'),
   conclusions: z.array(z.strictObject({
     controller: z.string(), kind: z.string(), doubtful: z.boolean().describe('Only what was read before speaks for it; the record alone would pass the readings'), says: statement, next: statement,
+    or: z.array(z.strictObject({ kind: z.string(), says: statement })).describe('Explanations of another kind that fit as well'),
     terminals: z.array(terminal).describe('Whose readings it explains'),
     between: z.array(z.string()).describe('Tags of the nearest and the farthest place, or none'),
     suspects: z.array(z.strictObject({

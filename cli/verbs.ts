@@ -70,6 +70,7 @@ export function judge({ site, facts }: Property, csv: string, flags: Flags, spea
     conclusions: joints.flatMap(({ id, of, joint }) => describe(scene, id, of, joint).map((d) => ({
       controller: must(site.controllers, id).tag, kind: d.conclusion.kind, doubtful: d.conclusion.doubtful,
       says: say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker), next: say({ ...d.next, code: `next.${d.next.code}` }, speaker),
+      or: d.or.map((other, k) => ({ kind: d.conclusion.or[k]!.kind, says: say({ ...other, code: `conclusion.${other.code}` }, speaker) })),
       terminals: d.terminals.map((t) => tagOf(site, terminalEnd(id, t))),
       between: [...new Set(d.between?.map((p) => must(site.places, p).tag) ?? [])],
       suspects: 'suspects' in d.conclusion ? d.conclusion.suspects.map((s) => ({

@@ -35,7 +35,7 @@ export function quarryLake(): Site {
     .coilKind('standard', 33, { name: 'Standard AC coil', inrush_A: 0.4, holding_A: 0.23 })
     .coilKind('low-draw', 52, { name: 'Low-draw AC coil', inrush_A: 0.25, holding_A: 0.19 })
     .coilKind('relay', 180, { name: 'Low-draw relay coil', inrush_A: 0.1, holding_A: 0.06 })
-  for (const [tag] of [...MAIN_RUN.slice(1), ...BANK_RUN.slice(1)]) draft.place(tag)
+  for (const [tag] of [...MAIN_RUN.slice(1), ...BANK_RUN.slice(1)]) draft.place(tag, 'valve_box', tag === 'B10' ? { found: 'lost', name: 'Under the jetty turf' } : {})
 
   // The multi-core run: leads of 1.0 mm², a common of 1.5 mm², three spares to the last box.
   const cores = ['white', 'orange', ...LEADS.map(([, colour]) => colour), ...SPARES]

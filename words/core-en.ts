@@ -163,6 +163,7 @@ export const coreEn = {
   because: {
     open: 'Station {open} is open; {rest} read as expected. | Stations {open} are open; {rest} read as expected.',
     second_way: '{tags} still read, but by another way back, through other coils.',
+    or: 'Or:',
     doubtful: 'Doubtful: the record alone would pass it; it is not what was read before.',
     open_all: 'Every reading is open. The clips and the meter’s leads come first.',
     several: 'The open stations fit no single break: more than one fault, or the recorded order is wrong.',

@@ -27,6 +27,7 @@ function because(d: Described): string {
       <div>
         <h2>{{ say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker) }}</h2>
         <p v-if="d.conclusion.doubtful" class="quiet">{{ t('because.doubtful') }}</p>
+        <p v-for="(other, k) in d.or" :key="k" class="quiet">{{ t('because.or') }} {{ say({ ...other, code: `conclusion.${other.code}` }, speaker) }}</p>
         <p v-if="because(d)" class="quiet">{{ because(d) }}</p>
       </div>
       <p class="next">{{ say({ ...d.next, code: `next.${d.next.code}` }, speaker) }}</p>

@@ -22,7 +22,14 @@ export type Where = 'common' | 'thread' | 'several'
  * One explanation of some of the readings. `explains` are places in the list of observations; `doubtful` where the record
  * alone would pass each of them, and only what was read before says otherwise.
  */
-export type Conclusion = { readonly explains: readonly number[]; readonly doubtful: boolean } & (
+export type Conclusion = Explanation & {
+  readonly doubtful: boolean
+  /** Explanations of another kind that fit the same readings as well, at most one a kind. */
+  readonly or: readonly Explanation[]
+}
+
+/** One way to explain some readings. Its suspects are all the places at which such a fault would explain them equally well. */
+export type Explanation = { readonly explains: readonly number[] } & (
   | { readonly kind: 'open' | 'resistive'; readonly where: Where; readonly suspects: readonly Suspect[]; readonly excess_ohm: number | null }
   | { readonly kind: 'coil_part'; readonly suspects: readonly Suspect[]; readonly fraction: number }
   | { readonly kind: 'second_coil' }
@@ -43,12 +50,9 @@ export interface JointConclusion {
   readonly severalOrWrong: boolean
 }
 
-/** A conclusion before it is known whether the record alone bears it out. */
-type Told = Conclusion extends infer C ? (C extends Conclusion ? Omit<C, 'doubtful'> : never) : never
-
 /** A fault that might be, and what every reading would then be. `null` leaves a reading as it was. */
 interface Candidate {
-  readonly conclusion: (explains: number[]) => Told
+  readonly conclusion: (explains: number[]) => Explanation
   readonly faults: readonly Fault[]
   /** The most readings it can explain: those it moves at all. */
   readonly moves: ReadonlySet<number>
@@ -79,13 +83,14 @@ export function conclude(scene: Scene, observations: readonly Observation[]): Jo
     if (misfits.size === 0) break
     const best = bestOf(now, observations, expected, misfits, foresee)
     if (!best) {
-      conclusions.push({ kind: 'unexplained', explains: [...misfits], doubtful: doubtful([...misfits]) })
+      conclusions.push({ kind: 'unexplained', explains: [...misfits], doubtful: doubtful([...misfits]), or: [] })
       break
     }
-    conclusions.push({ ...best.candidate.conclusion(best.explains), doubtful: doubtful(best.explains) } as Conclusion)
-    for (const i of best.explains) explained.add(i)
-    for (const [i, e] of best.candidate.instead ?? []) settled.set(i, e)
-    now = sceneWith(now, best.candidate.faults)
+    const [first] = best
+    conclusions.push({ ...together(best), doubtful: doubtful(first.explains) })
+    for (const i of first.explains) explained.add(i)
+    for (const [i, e] of first.candidate.instead ?? []) settled.set(i, e)
+    now = sceneWith(now, first.candidate.faults)
   }
   const opens = conclusions.filter((c) => (c.kind === 'open' || c.kind === 'unexplained') && c.explains.some((i) => observations[i]!.value.kind === 'open'))
   return { conclusions, severalOrWrong: opens.length > 1 || (opens.length === 1 && opens[0]!.kind === 'unexplained') }
@@ -117,17 +122,32 @@ function agrees(e: Expectation, { value, meter }: Observation): boolean {
 
 interface Found { readonly candidate: Candidate; readonly explains: number[]; readonly against: number }
 
-/** Tries candidates, those that move the most misfits first, and stops where none left can do better. */
-function bestOf(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, foresee: Foresee): Found | null {
-  let best: Found | null = null
+/** Tries candidates, those that move the most misfits first, and stops where none left can do as well. All that do best, in their order. */
+function bestOf(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, foresee: Foresee): readonly [Found, ...Found[]] | null {
+  let best: [Found, ...Found[]] | null = null
   const reach = (c: Candidate) => [...c.moves].filter((i) => misfits.has(i)).length
   const candidates = candidatesFor(scene, observations, expected, misfits).sort((a, b) => reach(b) - reach(a))
   for (const candidate of candidates) {
-    if (best && reach(candidate) < best.explains.length + Number(best.against === 0)) break
+    if (best && reach(candidate) < best[0].explains.length) break
     const found = explainedBy(scene, observations, expected, misfits, candidate, foresee)
-    if (found && (!best || found.explains.length > best.explains.length || (found.explains.length === best.explains.length && found.against < best.against))) best = found
+    const better: number = found ? (best ? found.explains.length - best[0].explains.length || best[0].against - found.against : 1) : -1
+    if (better > 0) best = [found!]
+    else if (better === 0) best!.push(found!)
   }
   return best
+}
+
+/** Equals as one conclusion: of the first one's kind all the places, of the others one each. A whole jacket stands for itself. */
+function together(ties: readonly [Found, ...Found[]]): Explanation & { or: Explanation[] } {
+  const same = ties.filter((t) => t.explains.join() === ties[0].explains.join()).map((t) => t.candidate.conclusion(t.explains))
+  const first = same[0]!
+  const others = new Map(same.filter((e) => e.kind !== first.kind).reverse().map((e) => [e.kind, e]))
+  if (first.kind !== 'open' && first.kind !== 'resistive') return { ...first, or: [...others.values()].reverse() }
+  const alike = same.filter((e) => e.kind === first.kind && e.where !== 'several') as (typeof first)[]
+  const merged = first.where === 'several' ? [first] : alike
+  const suspects = new Map(merged.flatMap((e) => e.suspects).map((s) => [JSON.stringify(s), s]))
+  const where = merged.every((e) => e.where === 'common') ? 'common' : first.where === 'several' ? 'several' : 'thread'
+  return { ...first, where, suspects: [...suspects.values()], or: [...others.values()].reverse() }
 }
 
 /** The misfits that a candidate explains, and how many others it speaks against; null where it would take a reading that fits out of its band. */
@@ -151,10 +171,10 @@ function candidatesFor(scene: Scene, observations: readonly Observation[], expec
   const classes = classesOf(scene, observations.map((o) => o.test), misfits)
   return [
     ...classes.map(openAt),
-    ...classes.filter(isSeries).flatMap((c) => resistiveAt(c, observations, expected, misfits)),
+    ...classes.filter(isSeries).flatMap((c) => resistiveAt(scene, c, observations, expected, misfits)),
     ...pairCandidates(scene, observations, expected, misfits),
     ...lowCandidates(scene, observations, expected, misfits),
-    ...classes.filter(isSeries).flatMap((c) => coilPartAt(c, observations, expected, misfits)),
+    ...classes.filter(isSeries).flatMap((c) => coilPartAt(scene, c, observations, expected, misfits)),
   ]
 }
 
@@ -168,22 +188,35 @@ function openAt(c: ElementClass): Candidate {
   }
 }
 
-/** What is missing from or left over in each misfit, by the currents of a class: least squares over x in R + i²·x. */
-function fitted_ohm(c: ElementClass, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, sign: 1 | -1): number | null {
+const solved_ohm = (scene: Scene, test: OhmsTest): number => scene.solver.resistance_ohm(nodeAt(scene, test.from)!, nodeAt(scene, test.to)!)
+
+/** A share of the current this near to all of it has no other way round that counts. */
+const WHOLE_SHARE = 0.999
+
+/**
+ * The ohms that a class would have to gain or lose. One element's ohms x come into a reading as R₀ + s²x / (1 + s²x / (R∞ − R₀)),
+ * s its share of the current and R∞ the reading with it open (the form is bilinear in x, its slope at 0 is s²); solved for
+ * x in each misfit, and averaged with the weight s⁴ of least squares.
+ */
+function fitted_ohm(scene: Scene, c: ElementClass, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, sign: 1 | -1): number | null {
   let [top, bottom] = [0, 0]
+  let opened: Scene | null = null
   for (const [i, share] of c.share) {
     const [e, o] = [expected[i]!, observations[i]!]
     if (!misfits.has(i) || e.kind !== 'ohms' || o.value.kind !== 'ohm') continue
     const off = corrected_ohm(o.value.ohm, o.meter) - e.expected_ohm
     if (Math.sign(off) !== sign) continue
-    top += share ** 2 * off
+    if (share < WHOLE_SHARE) opened ??= sceneWith(scene, [{ kind: 'open', elements: c.openTogether }])
+    const room = opened && share < WHOLE_SHARE ? 1 - off / (solved_ohm(opened, o.test) - solved_ohm(scene, o.test)) : 1
+    if (room <= 0) return null // more than even an open one would make
+    top += (share ** 2 * off) / room
     bottom += share ** 4
   }
   return bottom > 0 ? top / bottom : null
 }
 
-function resistiveAt(c: ElementClass, ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]): Candidate[] {
-  const ohm = fitted_ohm(c, ...given, 1)
+function resistiveAt(scene: Scene, c: ElementClass, ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]): Candidate[] {
+  const ohm = fitted_ohm(scene, c, ...given, 1)
   const suspects = c.suspects.filter((s) => s.kind !== 'coil') // a coil's own turns do not rise
   if (ohm === null || suspects.length === 0) return []
   return [{
@@ -192,9 +225,9 @@ function resistiveAt(c: ElementClass, ...given: [readonly Observation[], readonl
   }]
 }
 
-function coilPartAt(c: ElementClass, ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]): Candidate[] {
+function coilPartAt(scene: Scene, c: ElementClass, ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]): Candidate[] {
   const coils = c.suspects.filter((s) => s.kind === 'coil')
-  const ohm = fitted_ohm(c, ...given, -1)
+  const ohm = fitted_ohm(scene, c, ...given, -1)
   if (ohm === null || coils.length !== 1 || c.coil === null || -ohm > c.coil.ohm * 1.1) return []
   const fraction = Math.min(1, -ohm / c.coil.ohm)
   return [{

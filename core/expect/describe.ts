@@ -1,5 +1,5 @@
 import { byTag, must, placeDistances_m, walkFrom, type ControllerId, type PlaceId, type Site, type TerminalId } from '../site'
-import type { Conclusion, JointConclusion, Observation, Suspect } from './conclude'
+import type { Conclusion, Explanation, JointConclusion, Observation, Suspect } from './conclude'
 import type { Scene } from './scene'
 
 /** Something to say: a code and its figures by name. Units are in the names; the edge turns them into the user's. */
@@ -10,6 +10,8 @@ export interface Described {
   readonly conclusion: Conclusion
   readonly says: Statement
   readonly next: Statement
+  /** What else would read the same. */
+  readonly or: readonly Statement[]
   /** Terminals whose readings it explains. */
   readonly terminals: readonly TerminalId[]
   /** The two boxes, nearest and farthest, between which the fault lies; equal where it lies in one. */
@@ -25,10 +27,11 @@ export function describe(scene: Scene, controller: ControllerId, observations: r
       return from.kind === 'terminal' ? [from.terminal] : []
     })
     const tags = tagsText(terminals.map((t) => tagOf(scene.site, controller, t)))
-    const between = 'suspects' in conclusion ? span(conclusion.suspects, distance_m) : conclusion.kind === 'short' ? conclusion.between : null
+    const between = betweenOf(conclusion, distance_m)
     // Open, but the reading is not: one of several ways side by side is missing.
     const branch = conclusion.kind === 'open' && conclusion.where === 'thread' && conclusion.explains.some((i) => observations[i]!.value.kind === 'ohm')
-    const told = { conclusion, terminals, between }
+    const or = conclusion.or.map((other) => saysOf(scene.site, controller, other, tags, betweenOf(other, distance_m)))
+    const told = { conclusion, terminals, between, or }
     return branch ? { ...told, ...branchOf(scene.site, controller, conclusion, tags) }
       : { ...told, says: saysOf(scene.site, controller, conclusion, tags, between), next: nextOf(scene.site, controller, conclusion, tags, between) }
   })
@@ -54,6 +57,9 @@ export function tagsText(tags: readonly string[]): string {
   return runs.flatMap((run) => (run.length > 2 ? [`${run[0]}–${run.at(-1)}`] : run)).join(', ')
 }
 
+const betweenOf = (e: Explanation, distance_m: ReadonlyMap<PlaceId, number>) =>
+  ('suspects' in e ? span(e.suspects, distance_m) : e.kind === 'short' ? e.between : null)
+
 function span(suspects: readonly Suspect[], distance_m: ReadonlyMap<PlaceId, number>): [PlaceId, PlaceId] | null {
   const places = suspects.flatMap((s) => (s.kind === 'stretch' ? [s.from, s.to] : [s.place]))
   const ordered = [...new Set(places)].sort((a, b) => (distance_m.get(a) ?? Infinity) - (distance_m.get(b) ?? Infinity))
@@ -63,7 +69,7 @@ function span(suspects: readonly Suspect[], distance_m: ReadonlyMap<PlaceId, num
 const isHome = (site: Site, controller: ControllerId, place: PlaceId) => must(site.controllers, controller).place === place
 
 /** A reading that lacks one of its ways: which coil it is, or where the way is interrupted, and how to see it alone. */
-function branchOf(site: Site, controller: ControllerId, c: Extract<Conclusion, { suspects: readonly Suspect[] }>, tags: string): Pick<Described, 'says' | 'next'> {
+function branchOf(site: Site, controller: ControllerId, c: Extract<Explanation, { suspects: readonly Suspect[] }>, tags: string): Pick<Described, 'says' | 'next'> {
   const coils = c.suspects.flatMap((s) => (s.kind === 'coil' ? [must(site.devices, s.device)] : []))
   const places = [...new Set(c.suspects.flatMap((s) => (s.kind === 'stretch' ? [s.from, s.to] : [s.place])))]
   const box = coils[0] ? must(site.places, coils[0].place).tag : ''
@@ -75,7 +81,7 @@ function branchOf(site: Site, controller: ControllerId, c: Extract<Conclusion, {
   }
 }
 
-function saysOf(site: Site, controller: ControllerId, c: Conclusion, tags: string, between: readonly [PlaceId, PlaceId] | null): Statement {
+function saysOf(site: Site, controller: ControllerId, c: Explanation, tags: string, between: readonly [PlaceId, PlaceId] | null): Statement {
   const at = between && { from: must(site.places, between[0]).tag, to: must(site.places, between[1]).tag }
   const count = c.explains.length
   const say = (code: string, params: Statement['params'] = {}): Statement => ({ code, params: { tags, count, ...at, ...params } })
@@ -96,7 +102,7 @@ function saysOf(site: Site, controller: ControllerId, c: Conclusion, tags: strin
 }
 
 /** The measurement that splits the suspects at the least trouble. */
-function nextOf(site: Site, controller: ControllerId, c: Conclusion, tags: string, between: readonly [PlaceId, PlaceId] | null): Statement {
+function nextOf(site: Site, controller: ControllerId, c: Explanation, tags: string, between: readonly [PlaceId, PlaceId] | null): Statement {
   const at = between && { from: must(site.places, between[0]).tag, to: must(site.places, between[1]).tag }
   const say = (code: string): Statement => ({ code, params: { tags, ...at } })
   switch (c.kind) {

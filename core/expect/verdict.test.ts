@@ -114,6 +114,35 @@ describe('the sweep taken together', () => {
     const { told } = sweep(twin, sound(twin, { 4: 'OL', 5: 'OL', 6: 'OL' }))
     expect(told[0]!.between).toEqual(['B3', 'B4'])
   })
+  test('a split common: the half on the cut core is open, and the cut is put on that core', () => {
+    const split = new Draft('split').place('A', 'cabinet').controller('A', 'A', 4).coilKind('k', 33)
+    const stops: [string, number][] = [['A', 0], ...[1, 2, 3, 4].map((i): [string, number] => [`B${i}`, 50 * i])]
+    for (let i = 1; i <= 4; i++) split.place(`B${i}`).valve(`V${i}`, `B${i}`, 'k').station(`A:${i}`, `S${i}`, [`V${i}`])
+    split.cable('K', { gauge: { awg: 18 }, stops, cores: ['white', 'black', 'c1', 'c2', 'c3', 'c4'] }).join('A', ['A:C', 'K.white>', 'K.black>'])
+    for (let i = 1; i <= 4; i++) split.join('A', [`A:${i}`, `K.c${i}>`]).join(`B${i}`, [`K.c${i}<`, `V${i}.a`])
+    for (const [core, [near, far]] of [['white', [1, 3]], ['black', [2, 4]]] as const) split.join(`B${near}`, [`K.${core}<`, `V${near}.b`, `K.${core}>`]).join(`B${far}`, [`K.${core}<`, `V${far}.b`])
+    const site = split.site()
+    const reads = (n: number) => expected(site, String(n)).expected_ohm
+    const { told } = sweep(site, { 1: reads(1), 2: 'OL', 3: reads(3), 4: 'OL' })
+    expect(told).toMatchObject([{ says: { code: 'open_common_first' }, terminals: ['2', '4'] }])
+    expect((told[0]!.conclusion as unknown as { suspects: { kind: string; core?: string }[] }).suspects.filter((s) => s.kind === 'stretch').every((s) => s.core === 'black')).toBe(true)
+  })
+  test('a looped common: one cut shows in no reading as open, and raises those on the long way round by what the wire says', () => {
+    const loop = row(4, ['white'], (d) => d.cable('R', { gauge: { awg: 18 }, stops: [['A', 0], ['B4', 220]], cores: ['back'] }).core('R', 'back', {}))
+    const joint = Object.entries(loop.splices).find(([, s]) => s.place === 'B4' && s.ends.some((e) => e.kind === 'core' && e.core === 'white'))!
+    const home = Object.entries(loop.splices).find(([, s]) => s.ends.some((e) => e.kind === 'terminal' && e.terminal === 'C'))!
+    const more = (splice: (typeof joint)[1], stop: string, side: 'leaves' | 'arrives') => ({ ...splice, ends: [...splice.ends, { kind: 'core', cable: 'R', core: 'back', stop, side }] })
+    const ring = { ...loop, splices: { ...loop.splices, [joint[0]]: more(joint[1], 'B4', 'arrives'), [home[0]]: more(home[1], 'A', 'leaves') } } as unknown as Site
+    const scene = sceneOf(ring)
+    const cut = sceneWith(scene, [{ kind: 'open', elements: [scene.network.elements.findIndex((e) => e.link?.id === 'K/white@B2')] }])
+    const after = [1, 2, 3, 4].map((n) => predict(cut, test_(String(n)), COMMON_METER)).map((e) => (e.kind === 'ohms' ? e.expected_ohm : NaN))
+    const before = [1, 2, 3, 4].map((n) => expected(ring, String(n)).expected_ohm)
+    expect(after.every((ohm, i) => ohm > before[i]!)).toBe(true)
+    expect(after[2]! - before[2]!).toBeGreaterThan(0.5)
+    // Two cuts leave what lies between without a way home: no single break explains it, and that is said.
+    const { joint: both } = sweep(ring, { 1: before[0]!, 2: 'OL', 3: 'OL', 4: before[3]! })
+    expect(both.severalOrWrong).toBe(true)
+  })
   test('a poor joint on the common raises every station beyond it', () => {
     const raised = Object.fromEntries([3, 4, 5, 6].map((n) => [n, expected(soundRow, String(n)).expected_ohm + 12]))
     const { told } = sweep(soundRow, sound(soundRow, raised))

@@ -11,6 +11,7 @@ const units = () => property.site?.settings.units ?? { length: 'm', temperature:
 const { t, speaker } = useSpeaker(units)
 const id = computed(() => String(route.params.id))
 watch(id, (now) => void property.load(now), { immediate: true })
+watch(() => route.fullPath, () => { said.value = '' })
 useHead({ title: () => `${property.site?.about.name ?? t('app.loading')} · ${t('app.name')}` })
 
 const places = computed(() => [
@@ -23,8 +24,15 @@ const selected = computed(() => (typeof route.query.station === 'string' ? route
 const inSweep = computed(() => route.name === 'p-id-test-visit')
 
 const [keys, find] = [ref(false), ref(false)]
+const said = ref('')
 function onKey(event: KeyboardEvent): void {
   const typing = event.target instanceof HTMLInputElement && !event.target.dataset.sweep
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typing && !inSweep.value && property.undoable && property.pending === 0 && !property.viewed) {
+    said.value = t('app.tookBack', { revision: property.undoable.revision })
+    void property.undo()
+    event.preventDefault()
+    return
+  }
   if (typing || event.ctrlKey || event.metaKey || event.altKey || keys.value || find.value) return
   if (event.key === '?') keys.value = true
   else if (event.key === '/') find.value = true
@@ -61,6 +69,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
         <p v-for="(refusal, i) in r.refusals" :key="i">{{ sayRefusal(refusal, speaker) }}</p>
         <button type="button" class="button" @click="property.dismiss(r.message.id)">{{ t('app.close') }}</button>
       </section>
+      <p v-if="said" class="quiet told" role="status">{{ said }}</p>
       <p v-if="property.viewed" class="sheet past row"><span>{{ t('app.viewing', { revision: property.viewed.revision }) }}</span> <button type="button" class="button" @click="property.view(null)">{{ t('app.backToNow') }}</button></p>
       <NuxtPage />
     </main>
@@ -90,6 +99,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
 kbd { font: 13px var(--figures); border: 1px solid var(--rule); border-radius: 4px; padding: 0 5px; }
 .phone-home, .phone-find, .thumb { display: none; }
 .work { grid-area: work; padding: 16px 20px 32px; min-width: 0; }
+.told { margin-bottom: 8px; }
 .past { border-left: 5px solid var(--doubtful); margin-bottom: 16px; justify-content: space-between; }
 .rejected { border-left: 5px solid var(--fault); margin-bottom: 16px; }
 .waiting { max-width: 560px; margin: 15vh auto; padding: 24px; }
