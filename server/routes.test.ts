@@ -50,7 +50,7 @@ test('a file goes in and comes out byte for byte; the same property again is ref
   expect(again.status).toBe(409)
   expect(await again.json()).toMatchObject({ refusals: [{ code: 'already_here' }] })
   const list = await (await fetch(`${BASE}/api/properties`)).json() as { properties: { id: string; visits: number }[] }
-  expect(list.properties.find((p) => p.id === id)).toMatchObject({ visits: Object.keys(original.facts.visits).length, stations: 18 })
+  expect(list.properties.find((p) => p.id === id)).toMatchObject({ visits: Object.keys(original.facts.visits).length, stations: 24 })
 })
 
 test('a batch is taken once however often it is sent, journalled, and taken back by an undo', async () => {

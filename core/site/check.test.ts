@@ -35,10 +35,33 @@ test('two valves on one lead: in order when meant, told when not; side by side o
   expect(reads(two(doubled), '2')).toBe('open')
 })
 
-test('a lead on the common, a latching coil, unknown ends, lengths and sizes are each found', () => {
-  expect(codes(two((d) => landed(d).join('B', ['K.red<', 'V1.a', 'K.blue<']).join('A', ['V2.a'].length ? ['earth'] : [])))).toContain('valve_not_wired')
-  expect(codes(two((d) => d.join('A', ['A:1', 'K.red>']).join('A', ['A:2', 'K.blue>']).join('B', ['K.blue<', 'V2.a']).coilKind('dc', 4, { current: 'dc_latching' })
-    .valve('V3', 'B', 'dc').join('B', ['K.red<', 'V3.a']).join('B', ['V3.b'])))).toEqual(expect.arrayContaining(['valve_not_wired']))
-  const loose = two((d) => landed(d).join('B', ['K.blue<', 'V2.a']).cable('X', { gauge: null, stops: [['A', 0], ['B', null]], cores: ['grey'] }))
-  expect(codes(loose)).toEqual(expect.arrayContaining(['valve_not_wired', 'ends_unjoined', 'length_unknown', 'gauge_unknown']))
+const found = (site: Site, code: string) => checkSite(site).filter((f) => f.code === code)
+
+test('a lead joined to the common is a dead short, and said so before anything is landed on it', () => {
+  const site = two((d) => d.join('A', ['A:2', 'K.blue>']).join('A', ['A:1', 'K.red>']).join('B', ['K.red<', 'K.blue<', 'V1.a', 'V2.a']))
+  expect(codes(site)).toEqual(expect.arrayContaining(['extra_valve']))
+  const short = new Draft('short').place('A', 'cabinet').place('B').controller('A', 'A', 1).cable('K', { gauge: { awg: 18 }, stops: [['A', 0], ['B', 50]], cores: ['red', 'white'] })
+    .join('A', ['A:C', 'K.white>']).join('A', ['A:1', 'K.red>']).join('B', ['K.red<', 'K.white<']).site()
+  expect(found(short, 'lead_on_common')).toMatchObject([{ weight: 'wrong', params: { terminal: 'A:1' } }])
+  expect(reads(short, '1')).toEqual(expect.closeTo(2 * 50 * 0.0209478 + 0.03, 3))
+})
+
+test('a latching coil on an AC output, a core of the common’s colour as a lead, a part known to be open', () => {
+  const site = new Draft('odd').place('A', 'cabinet').place('B').controller('A', 'A', 1).coilKind('dc', 4, { current: 'dc_latching' }).valve('V1', 'B', 'dc')
+    .cable('K', { gauge: { awg: 18 }, stops: [['A', 0], ['B', 50]], cores: ['white', 'black'] }).core('K', 'black', { condition: { state: 'open', note: 'dug through' } })
+    .join('A', ['A:C', 'K.black>']).join('A', ['A:1', 'K.white>']).join('B', ['K.white<', 'V1.a']).join('B', ['K.black<', 'V1.b']).station('A:1', 'One', ['V1']).site()
+  expect(codes(site)).toEqual(expect.arrayContaining(['dc_coil_on_ac', 'common_colour_on_lead']))
+  expect(reads(site, '1')).toBe('open')
+})
+
+test('ends without a joint, lengths, sizes and coils that are not on record are gaps, not faults', () => {
+  const loose = two((d) => landed(d).join('B', ['K.blue<', 'V2.a']).cable('X', { gauge: null, stops: [['A', 0], ['B', null]], cores: ['grey'] }).valve('V3', 'B', null))
+  expect(codes(loose)).toEqual(expect.arrayContaining(['valve_not_wired', 'ends_unjoined', 'length_unknown', 'gauge_unknown', 'coil_unknown']))
+  expect(checkSite(loose).every((f) => f.weight === 'gap')).toBe(true)
+})
+
+test('the worst comes first', () => {
+  const weights = checkSite(two((d) => landed(d).join('B', ['K.red<', 'V2.a']).join('B', ['K.blue<', 'V1.a']).cable('X', { gauge: null, stops: [['A', 0], ['B', null]], cores: ['grey'] }))).map((f) => f.weight)
+  expect(weights).toEqual([...weights].sort((a, b) => ['wrong', 'doubt', 'gap'].indexOf(a) - ['wrong', 'doubt', 'gap'].indexOf(b)))
+  expect(weights[0]).toBe('wrong')
 })

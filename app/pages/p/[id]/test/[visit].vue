@@ -89,7 +89,7 @@ const miniScale = computed(() => scaleLinear().domain([0, Math.max(1, ...section
       <ol class="progress" :aria-label="t('sweep.progress', { done: rows.length - entry.left.value, all: rows.length })"><li v-for="r in rows" :key="r.terminal" :class="[r.state, { here: r.terminal === row?.terminal && entering }]" /></ol>
       <CautionTicks v-if="!ready && closed === null" :ticked="ticked" @tick="tick" />
       <ConclusionList v-if="conclusion && conclusion.described.length > 0" class="desk-only" :concluded="conclusion" :rows="rows" :speaker="speaker" />
-      <ThreadStack class="desk-only" :sections="sections" :rows="rows" :selected="entering ? row?.tag ?? null : null" :units="units" :described="conclusion?.described ?? []" :common-colour="property.site!.settings.commonColour" measured @select="select" />
+      <ThreadStack :class="{ 'desk-only': closed === null }" :sections="sections" :rows="rows" :selected="entering ? row?.tag ?? null : null" :units="units" :described="conclusion?.described ?? []" :common-colour="property.site!.settings.commonColour" measured @select="select" />
       <LazyCabinetChecks class="desk-only" :visit-id="visitId" :visit="visit" :scene="scene" :meter="meter" :speaker="speaker" :open="entering" />
       <LazySweepFiles v-if="!phone" :visit-id="visitId" :visit="visit" :rows="rows" :scene="scene" :speaker="speaker" :open="entering" />
     </div>

@@ -22,7 +22,8 @@ const sweeps = computed(() => visitsInOrder(property.facts!).flatMap((id) => {
   const logged = standingReadings(facts, id)
   const standing = logged.map((l) => l.reading)
   const found = states.value && logged.map((l) => states.value![l.id])
-  const terminals = sweepTerminals(property.site!, visit.controller, scene.hanging(visit.controller))
+  const hanging = scene.hanging(visit.controller)
+  const terminals = sweepTerminals(property.site!, visit.controller, hanging).filter((t) => hanging.get(t)!.switchedBy.length === 0) // behind a sequencer nothing is read here
   const read = new Set(standing.map((r) => testKey(r.test)))
   return [{
     id, visit, controller, faults: found?.filter((s) => s === 'fault').length ?? null, doubtful: found?.filter((s) => s === 'doubtful').length ?? 0,

@@ -1,0 +1,44 @@
+import { spawn } from 'node:child_process'
+import { createServer } from 'node:net'
+
+// The scripts are plain modules that Node runs before anything is installed; Jest's CommonJS cannot load them, Node can.
+const inNode = (code: string): Promise<string> => new Promise((done, fail) => {
+  const child = spawn(process.execPath, ['--input-type=module', '-e', code], { cwd: process.cwd(), stdio: ['ignore', 'pipe', 'pipe'] })
+  let [out, err] = ['', '']
+  child.stdout.on('data', (chunk) => { out += String(chunk) })
+  child.stderr.on('data', (chunk) => { err += String(chunk) })
+  child.on('exit', (code_) => (code_ === 0 ? done(out.trim()) : fail(new Error(err))))
+})
+
+test('a port that is taken is seen as taken, and one that is offered is free', async () => {
+  const server = createServer().listen(0, '127.0.0.1')
+  await new Promise((ready) => server.once('listening', ready))
+  const { port } = server.address() as { port: number }
+  const out = await inNode(`import { isFree, freePort } from './scripts/lib/ports.mjs'; const f = await freePort(); console.log(await isFree(${port}), await isFree(f), f !== ${port})`)
+  server.close()
+  expect(out).toBe('false true true')
+})
+
+test('a process is known by its number and its command together; ending it waits until it is gone, or makes it go', async () => {
+  const out = await inNode(`
+    import { spawn } from 'node:child_process'
+    import { end, lives } from './scripts/lib/processes.mjs'
+    const stubborn = spawn(process.execPath, ['-e', 'process.on("SIGTERM", () => {}); console.log("up"); setInterval(() => {}, 1000) // mark-of-ours'], { stdio: ['ignore', 'pipe', 'ignore'] })
+    await new Promise((up) => stubborn.stdout.once('data', up))
+    const before = [lives(stubborn.pid, 'mark-of-ours'), lives(stubborn.pid, 'somebody-elses')]
+    await end(stubborn.pid, 'somebody-elses', { patience_ms: 100 })
+    const spared = lives(stubborn.pid, 'mark-of-ours')
+    await end(stubborn.pid, 'mark-of-ours', { patience_ms: 300 })
+    await new Promise((t) => setTimeout(t, 100))
+    console.log(JSON.stringify([...before, spared, lives(stubborn.pid, 'mark-of-ours')]))`)
+  expect(JSON.parse(out)).toEqual([true, false, true, false])
+})
+
+test('a command that fails says how, and one that is missing fails like any other', async () => {
+  const out = await inNode(`
+    import { quietly, tail } from './scripts/lib/plain.mjs'
+    const bad = quietly(process.execPath, ['-e', 'console.error("first"); console.error("last"); process.exit(3)'])
+    const missing = quietly('no-such-command-here', [])
+    console.log(JSON.stringify([bad.ok, bad.status, tail(bad.output, 1), missing.ok, missing.output.includes('ENOENT')]))`)
+  expect(JSON.parse(out)).toEqual([false, 3, 'last', false, true])
+})
