@@ -42,6 +42,30 @@ test('a change by hand is kept, shown in the journal, taken back by undo; a bad 
   await expect(page.locator('.box-at').first()).toContainText('46 ft')
 })
 
+test('undo by key from any page, again and again; what is typed in a field is left to the field', async ({ page, request }) => {
+  const id = await ownProperty(request, 'Undo')
+  await page.goto(`/p/${id}?station=A:1`)
+  const name = page.getByLabel('Station name')
+  for (const to of ['Rose bed', 'Rose bank']) {
+    await name.fill(to)
+    await name.press('Enter')
+    await expect(page.locator('.rail')).toContainText(to)
+    await expect(page.getByRole('status').last()).toContainText('All saved')
+  }
+  await name.press('Control+z')
+  await expect(page.locator('.rail')).toContainText('Rose bank')
+  await page.locator('.picture h1').click()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('Change 2 taken back.')).toBeVisible()
+  await expect(page.locator('.rail')).toContainText('Rose bed')
+  await expect(page.getByText('All saved')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('Change 1 taken back.')).toBeVisible()
+  await expect(page.locator('.rail')).toContainText('Entrance bed')
+  await expect(page.getByText('All saved')).toBeVisible()
+  expect((await stored(request, id)).revision).toBe(4)
+})
+
 test('two editors: the second to change one field is told by name and sees the other’s word', async ({ browser, page, request, baseURL }) => {
   const id = await ownProperty(request, 'Two people')
   const other = await (await browser.newContext({ baseURL: baseURL! })).newPage()

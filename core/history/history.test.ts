@@ -2,7 +2,8 @@ import { climateOf } from '../circuit'
 import { judgeSweep, predict, sceneOf, stateOf, type Scene } from '../expect'
 import { COMMON_METER, noFacts, type Facts, type OhmsTest, type OhmsValue } from '../record'
 import { Draft, terminalEnd, type ControllerId, type Site, type TerminalId } from '../site'
-import { baselineOf, driftOf, pastOf, pastOfTest, threadHistory } from './index'
+import { demoProperty } from '../../demo/quarry-lake'
+import { baselineOf, driftOf, pastOf, pastOfTest, statesOf, threadHistory } from './index'
 import { compareReadings } from './compare'
 
 const A = 'A' as ControllerId
@@ -152,4 +153,21 @@ test('where the record knows of no way, history still lists what was read', () =
   const bare = new Draft('bare').place('A', 'cabinet').controller('A', 'A', 1).site()
   const facts = factsOf(['a', '2024-10-01', 15, { 1: 34 }])
   expect(historyOf(facts, '1', 15, bare)).toMatchObject({ points: [{ read_ohm: 34, code: 'fits_bounds' }], baseline: null, drift: null })
+})
+
+test('the states of all readings at once are those of each thread’s own history', () => {
+  const { site: demo, facts } = demoProperty()
+  const at = sceneAtOf(demo)
+  const states = statesOf(sceneOf(demo), at, facts)
+  let compared = 0
+  for (const past of pastOf(facts).values()) {
+    for (const point of threadHistory(sceneOf(demo), at, past[0]!.reading.test, COMMON_METER, past).points) {
+      expect([point.id, states.get(point.id)]).toEqual([point.id, point.state])
+      compared++
+    }
+  }
+  expect(compared).toBe(states.size)
+  expect([...states.values()].filter((s) => s === 'doubtful').length).toBe(1)
+  expect([...states].filter(([, s]) => s === 'fault').map(([id]) => id).sort()).toEqual(
+    ['boathouse-spring-2026-2', 'boathouse-spring-2026-3', ...['9', '10', '11', '12', '18'].map((t) => `spring-2026-${t}`)].sort())
 })
