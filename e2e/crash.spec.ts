@@ -50,6 +50,20 @@ test('no signal: readings wait on the device through a reload of the page, and g
   expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(3)
 })
 
+test('a device that keeps nothing: said so while anything waits, and sent all the same', async ({ page, request }) => {
+  const id = await ownProperty(request, 'Private window')
+  await page.addInitScript(() => { IDBFactory.prototype.open = () => { throw new DOMException('no', 'SecurityError') } })
+  const visit = await beginSweep(page, id)
+  await expect(page.getByRole('status')).toContainText('All saved')
+  await page.route('**/messages', (route) => route.abort())
+  await page.locator('#reading').fill(SOUND[0]!)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('status')).toContainText('this device keeps nothing: 1 only in this page')
+  await page.unroute('**/messages')
+  await expect(page.getByRole('status')).toContainText('All saved')
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(1)
+})
+
 test('two hundred readings with server, database and browser killed at random moments: what was acknowledged exists, once', async ({ browser, request, baseURL }) => {
   test.setTimeout(180_000)
   const id = await ownProperty(request, 'Long storm')

@@ -30,7 +30,7 @@ async function sweepBegun(page, readings) {
 const VIEWS = [
   { name: 'properties', size: desk, path: '/' },
   { name: 'threads', size: desk, path: `${demo}?station=A:9` },
-  { name: 'sweep', size: desk, path: demo, then: (page) => sweepBegun(page, ['47.2', '34.0', '33.6', '34.2', '34.9']) },
+  { name: 'sweep', size: desk, path: demo, then: (page) => sweepBegun(page, ['39.6', '34.0', '33.6', '41.2', '34.9']) },
   { name: 'sweep-done', size: desk, path: spring },
   { name: 'test', size: desk, path: `${demo}/test` },
   { name: 'record', size: desk, path: `${demo}/record` },
@@ -38,7 +38,7 @@ const VIEWS = [
   { name: 'creep', size: desk, path: `${demo}?station=A:5`, then: (page) => page.locator('.years').evaluate((el) => el.scrollIntoView()) },
   { name: 'phone-threads', size: phone, path: demo },
   { name: 'phone-station', size: phone, path: `${demo}?station=A:18` },
-  { name: 'phone-sweep', size: phone, path: demo, then: async (page) => { await sweepBegun(page, ['47.2', '34.0', '33.6']); await page.locator('#reading').fill('34.2') } },
+  { name: 'phone-sweep', size: phone, path: demo, then: async (page) => { await sweepBegun(page, ['39.6', '34.0', '41.3']); await page.locator('#reading').fill('34.2') } },
 ]
 
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })

@@ -87,6 +87,12 @@ test('any past revision can be had, across snapshots, and no other', async () =>
   }
   expect(await Promise.all([0, 1, 49, 50, 51, 120, 121].map(nameAt))).toEqual(['Entrance bed', 'Bed 1', 'Bed 49', 'Bed 50', 'Bed 51', 'Bed 120', 404])
   expect((await fetch(`${BASE}/api/properties/${id}/revisions/first`)).status).toBe(400)
+  const older = async (before: string) => {
+    const reply = await fetch(`${BASE}/api/properties/${id}/steps?before=${before}`)
+    return reply.status === 200 ? ((await reply.json()) as { steps: { revision: number }[] }).steps.map((s) => s.revision) : reply.status
+  }
+  expect(await older('71')).toEqual(Array.from({ length: 50 }, (_, i) => 70 - i))
+  expect([await older('1'), await older('now')]).toEqual([[], 400])
 }, 60_000)
 
 test('a queue made without an answer between goes in as it was made', async () => {

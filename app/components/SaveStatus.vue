@@ -9,6 +9,7 @@ const property = useProperty()
 <template>
   <p class="status" role="status" :class="{ waiting: property.pending > 0 }">
     <template v-if="property.pending === 0"><span aria-hidden="true">●</span> {{ t('app.saved') }}</template>
+    <template v-else-if="property.unkept">{{ t('app.unkept', { count: property.pending }) }}</template>
     <template v-else-if="property.outdated">{{ t('app.outdated', { count: property.pending }) }}</template>
     <template v-else-if="property.reached">{{ t('app.sending', { count: property.pending }) }}</template>
     <template v-else>{{ t('app.kept', { count: property.pending }) }}</template>

@@ -50,6 +50,7 @@ const at = (id: string) => `/api/properties/${encodeURIComponent(id)}`
 export const fetchProperties = () => ask(z.object({ properties: z.array(listed) }), '/api/properties')
 export const fetchProperty = (id: string) => ask(whole, at(id))
 export const fetchRevision = (id: string, revision: number) => ask(revisionSchema, `${at(id)}/revisions/${revision}`)
+export const fetchSteps = (id: string, before: number) => ask(z.object({ steps: z.array(step) }), `${at(id)}/steps?before=${before}`)
 export const postMessages = (property: string, messages: readonly unknown[]) =>
   ask(z.object({ replies: z.array(messageReply) }), `${at(property)}/messages`, { method: 'POST', body: JSON.stringify({ messages }) })
 /** Takes a file's text in; with a name, as a copy under that name. */

@@ -6,7 +6,7 @@ import { pastOf, type PastByTest } from '../../core/history'
 import { readingsOf, SCHEMA_VERSION, withFact, type Facts, type Message, type MessageBody } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 import { applyBatch, type Command, type Site } from '../../core/site'
-import { fetchProperty, fetchRevision, postMessages, type MessageReply, type Revision, type Whole } from '../lib/api'
+import { fetchProperty, fetchRevision, fetchSteps, postMessages, type MessageReply, type Revision, type Whole } from '../lib/api'
 import { authorName, deviceId } from '../lib/device'
 import { keep, keptFor, letGo } from '../lib/outbox'
 
@@ -29,6 +29,8 @@ export const useProperty = defineStore('property', () => {
   const reached = ref(true)
   /** The server is of another version than this page: what waits stays on the device until the page is reloaded. */
   const outdated = ref(false)
+  /** This device would not keep a message (a private window, a full disk): until it is sent, only the open page has it. */
+  const unkept = ref(false)
   let sending = false
   let retry: ReturnType<typeof setTimeout> | undefined
 
@@ -46,7 +48,7 @@ export const useProperty = defineStore('property', () => {
   /** Loads a property and whatever of it waits on this device. */
   async function load(id: string): Promise<void> {
     if (held.value?.id !== id) { held.value = null; viewed.value = null; pasts.clear(); outbox.value = []; rejected.value = []; status.value = 'loading' }
-    const [reply, kept] = await Promise.all([fetchProperty(id), keptFor(id)])
+    const [reply, kept] = await Promise.all([fetchProperty(id), keptFor(id).catch(() => { unkept.value = true; return [] })])
     reached.value = reply.kind !== 'unreachable'
     if (reply.kind === 'ok') {
       held.value = reply.value
@@ -63,12 +65,9 @@ export const useProperty = defineStore('property', () => {
       id: v7(), schema: SCHEMA_VERSION, property: held.value.id, author: authorName(), device: deviceId(), at: new Date().toISOString(), body,
     }
     keeping.value++
-    try {
-      await keep(message)
-      outbox.value = [...outbox.value, message]
-    } finally {
-      keeping.value--
-    }
+    await keep(message).catch(() => { unkept.value = true })
+    keeping.value--
+    outbox.value = [...outbox.value, message]
     void send()
     return message.id
   }
@@ -102,7 +101,7 @@ export const useProperty = defineStore('property', () => {
   /** Moves answered messages out of the outbox: taken ones into what the server has, refused ones to be shown. */
   async function settle(messages: readonly Message[], replies: readonly MessageReply[]): Promise<void> {
     const answered = messages.slice(0, replies.length)
-    await letGo(answered.map((m) => m.id))
+    await letGo(answered.map((m) => m.id)).catch(() => { unkept.value = true })
     let reload = false
     for (const [i, message] of answered.entries()) {
       const reply = replies[i]!
@@ -147,6 +146,14 @@ export const useProperty = defineStore('property', () => {
     return scene
   }
 
+  /** Adds the changes before the oldest one that is listed. */
+  async function loadOlder(): Promise<void> {
+    const oldest = held.value?.steps.at(-1)
+    if (!held.value || !oldest) return
+    const reply = await fetchSteps(held.value.id, oldest.revision)
+    if (reply.kind === 'ok' && held.value) held.value = { ...held.value, steps: [...held.value.steps, ...reply.value.steps] }
+  }
+
   /** Shows the record as it was at a revision; null comes back to now. Resolves false where it cannot be had. */
   async function view(revision: number | null): Promise<boolean> {
     if (revision === null || revision === held.value?.revision) { viewed.value = null; return true }
@@ -171,7 +178,7 @@ export const useProperty = defineStore('property', () => {
   }
 
   if (typeof window !== 'undefined') window.addEventListener('online', () => void send())
-  return { held, site, facts, pending, rejected, status, reached, outdated, undoable, load, record, change, send, dismiss, undo, sceneAt, pastBefore, viewed, view }
+  return { held, site, facts, pending, rejected, status, reached, outdated, unkept, undoable, load, record, change, send, dismiss, undo, sceneAt, pastBefore, viewed, view, loadOlder }
 })
 
 const isOutdated = (reply: Awaited<ReturnType<typeof postMessages>>) =>

@@ -28,14 +28,22 @@ export async function listProperties(db: Database): Promise<Listed[]> {
 /** A step of the journal as the page sees it. */
 export interface Step { readonly id: string; readonly revision: number; readonly author: string; readonly device: string; readonly at: string; readonly undoes: string | null; readonly writes: readonly Write[] }
 
+/** So many steps come at once. */
+const STEPS = 50
+
+/** The steps before a revision, the latest first. */
+export async function stepsBefore(db: Database | Within, property: string, revision: number): Promise<Step[]> {
+  const batches = await db.selectFrom('batches').select(['id', 'revision', 'author_name', 'device', 'at', 'undoes', 'writes'])
+    .where('property', '=', property).where('revision', '<', revision).orderBy('revision', 'desc').limit(STEPS).execute()
+  return batches.map((b) => ({ id: b.id, revision: b.revision, author: b.author_name, device: b.device, at: b.at.toISOString(), undoes: b.undoes, writes: b.writes }))
+}
+
 /** A whole property with its last steps, or null. One snapshot of the database, so that site and facts belong together. */
 export async function readWhole(db: Database, id: string): Promise<(Property & { steps: Step[] }) | null> {
   return db.transaction().setIsolationLevel('repeatable read').execute(async (tx) => {
     const row = await tx.selectFrom('properties').select(['revision', 'site']).where('id', '=', id).executeTakeFirst()
     if (!row) return null
-    const batches = await tx.selectFrom('batches').select(['id', 'revision', 'author_name', 'device', 'at', 'undoes', 'writes'])
-      .where('property', '=', id).orderBy('revision', 'desc').limit(50).execute()
-    const steps = batches.map((b) => ({ id: b.id, revision: b.revision, author: b.author_name, device: b.device, at: b.at.toISOString(), undoes: b.undoes, writes: b.writes }))
+    const steps = await stepsBefore(tx, id, 2 ** 31 - 1)
     return { id, revision: row.revision, site: siteSchema.parse(row.site), facts: await readFacts(tx, id), steps }
   })
 }

@@ -90,6 +90,7 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
           <div class="row between"><h2>{{ t('record.steps') }}</h2><button type="button" class="button" :disabled="!property.undoable || property.pending > 0 || property.viewed !== null" @click="property.undo()">{{ t('record.undoStep') }}</button></div>
           <p v-if="property.held!.steps.length === 0" class="quiet">{{ t('record.noSteps') }}</p>
           <ol class="findings"><li v-for="s in property.held!.steps" :key="s.id"><span class="figure quiet">{{ s.revision }}</span><span :class="{ taken: takenBack.has(s.id) }">{{ s.undoes ? t('record.undoes', { revision: revisionOf(s.undoes) }) : touched(s) }} <span class="quiet">{{ dayText(s.at) }}, {{ timeText(s.at) }}<template v-if="s.author"> · {{ s.author }}</template></span><em v-if="takenBack.has(s.id)" class="quiet"> · {{ t('record.undoneStep') }}</em></span> <button type="button" class="button plain see" @click="property.view(s.revision - 1)">{{ t('record.before') }}</button></li></ol>
+          <p v-if="(property.held!.steps.at(-1)?.revision ?? 1) > 1"><button type="button" class="button" @click="property.loadOlder()">{{ t('record.older') }}</button></p>
         </section>
         <p class="caution">{{ t('record.code') }}</p>
       </div>
