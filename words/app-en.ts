@@ -259,8 +259,8 @@ export const appEn = {
     ruleHigh: 'to, Ω',
     why: {
       soundSplice_ohm: 'A good joint has 0.01–0.05 Ω.',
-      coilTolerance_ratio: 'Coils of one kind differ by up to 8 %.',
-      lengthTolerance_ratio: 'Trenched lengths are recorded within 5 %.',
+      coilTolerance_ratio: 'Coils of one kind differ by up to 8\u00a0%.',
+      lengthTolerance_ratio: 'Trenched lengths are recorded within 5\u00a0%.',
       ground_C: 'Used where a visit has none of its own.',
       ruleOfThumb_ohm: 'Shown beside each verdict; it passes some faults.',
     },
