@@ -1,6 +1,6 @@
 import type { Fault } from '../circuit'
 import type { Meter, OhmsTest, OhmsValue } from '../record'
-import type { CableId, CoreId, DeviceId, PlaceId, SpliceId, TerminalId } from '../site'
+import { commonOf, type CableId, type CoreId, type DeviceId, type PlaceId, type SpliceId, type TerminalId } from '../site'
 import { classesOf, type ElementClass } from './element-classes'
 import { predict, type Expectation } from './predict'
 import { nodeAt, sceneWith, type Scene } from './scene'
@@ -258,7 +258,7 @@ function lowCandidates(scene: Scene, observations: readonly Observation[], expec
 
 /** Leads of two terminals touching, one lead moved to the other's terminal, or the two exchanged. */
 function pairCandidates(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Candidate[] {
-  const single = [...observations.keys()].filter((i) => isTerminal(observations[i]!.test) && judgeable(expected[i]!))
+  const single = [...observations.keys()].filter((i) => isToCommon(scene, observations[i]!.test) && judgeable(expected[i]!))
   const candidates: Candidate[] = []
   for (const i of single) for (const j of single) {
     if (i >= j || !misfits.has(i) || !misfits.has(j)) continue
@@ -300,7 +300,9 @@ function favour(pairs: readonly (readonly [Observation, Expectation])[]): number
   }, 0)
 }
 
-const isTerminal = (test: OhmsTest) => test.from.kind === 'terminal'
+/** From a terminal to its controller's common: what one lead alone answers for. */
+const isToCommon = ({ site }: Scene, { from, to }: OhmsTest): boolean =>
+  from.kind === 'terminal' && to.kind === 'terminal' && from.controller === to.controller && to.terminal === commonOf(site, to.controller)
 const terminalOf = (test: OhmsTest): TerminalId => {
   if (test.from.kind !== 'terminal') throw new Error('terminalOf: the test does not start at a terminal')
   return test.from.terminal

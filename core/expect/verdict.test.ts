@@ -157,6 +157,11 @@ describe('the sweep taken together', () => {
     expect(sweep(soundRow, sound(soundRow, { 1: ohm, 6: 'OL' })).told[0]!.says).toMatchObject({ code: 'lead_moved', params: { one: '1', other: '6' } })
     expect(sweep(soundRow, sound(soundRow, { 1: six, 6: one })).told[0]!.says).toMatchObject({ code: 'swapped' })
   })
+  test('a reading from station to station is nobody’s lead: it takes part in no exchange of leads', () => {
+    const values = { 1: sound(soundRow)[1]!, 2: sound(soundRow)[2]!, '1-2': 90, '3-4': 30 }
+    const { joint } = sweep(soundRow, values)
+    expect(joint.conclusions.flatMap((c) => [c.kind, ...c.or.map((o) => o.kind)]).filter((k) => ['swapped', 'leads_joined', 'lead_moved'].includes(k))).toEqual([])
+  })
   test('behind a sequencer nothing is read, and nothing is concluded from it', () => {
     const site = row(3, ['white'], (d) => d.device('Q', 'sequencer', 'B1').cable('L', { gauge: { awg: 18 }, stops: [['A', 0], ['B1', 50]], cores: ['t'] }).join('A', ['A:MV', 'L.t>']).join('B1', ['L.t<', 'Q.in']))
     const { codes, joint } = sweep(site, { 1: expected(site, '1').expected_ohm, MV: 'OL' })
