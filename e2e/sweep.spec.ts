@@ -103,6 +103,13 @@ test('on a phone the keypad does it all, with one thumb', async ({ browser, requ
   await expect(page.getByRole('heading', { name: 'Terminal 2 is open' })).toBeVisible()
   for (const box of await page.locator('.pad button').evaluateAll((all) => all.map((b) => b.getBoundingClientRect().height))) expect(box).toBeGreaterThanOrEqual(48)
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await page.locator('.checks:visible summary').tap()
+  await expect(page.locator('.pad')).toHaveCount(0) // the checks have a field of their own, and the phone its keys
+  await page.locator('.checks:visible').getByLabel('Volts', { exact: true }).fill('26.4')
+  await page.locator('.checks:visible').getByRole('button', { name: 'Keep' }).tap()
+  await expect(page.getByText('Between 24 and 28 V')).toBeVisible()
+  await page.locator('.checks:visible summary').tap()
+  await expect(page.locator('.pad')).toBeVisible()
   await expect(page.getByRole('status')).toContainText('All saved')
   await context.close()
 })

@@ -135,6 +135,7 @@ export const appEn = {
     begin: 'Begin',
     bad: {
       number: '{field}: write a number from {low} to {high}.',
+      highest: 'Highest range: write it as 200, 20k or 20M, from 100 Ω up.',
     },
   },
   caution: {

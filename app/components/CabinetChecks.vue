@@ -9,7 +9,8 @@ import { figureIn } from '../lib/figures'
 import { useProperty } from '../stores/property'
 
 /** Further readings at the cabinet: what a sweep of ohms to common cannot tell. */
-const props = defineProps<{ visitId: string; visit: Visit; scene: Scene; meter: Meter; speaker: Speaker; open: boolean }>()
+const props = defineProps<{ visitId: string; visit: Visit; scene: Scene; meter: Meter; speaker: Speaker; open: boolean; folded?: boolean }>()
+const emit = defineEmits<{ unfold: [open: boolean] }>()
 const { t } = useI18n()
 const property = useProperty()
 const { rows, supply_V } = useCabinetChecks(() => props.visitId, () => props.visit, () => props.scene, () => props.speaker)
@@ -33,6 +34,12 @@ watch([outputs, () => form.choice], () => {
   if (!outputs.value.some((x) => x.id === form.from) && outputs.value[0]) form.from = outputs.value[0].id
   if (!outputs.value.some((x) => x.id === form.to) && outputs.value[1]) form.to = outputs.value[1].id
 }, { immediate: true })
+/** Open where there is something to see; folded where the room is needed for the keypad, until it is asked for. */
+const unfolded = ref(!props.folded && rows.value.length > 0)
+function toggled(event: Event): void {
+  unfolded.value = (event.target as HTMLDetailsElement).open
+  emit('unfold', unfolded.value)
+}
 const answers = computed(() => ANSWERS[form.choice] ?? null)
 const isVolts = computed(() => form.choice === 'supply' || form.choice === 'volts')
 
@@ -70,7 +77,7 @@ const strike = (reading: string) => property.record({ kind: 'strikeOut', fact: {
 </script>
 
 <template>
-  <details class="sheet checks" :open="rows.length > 0">
+  <details class="sheet checks" :open="unfolded" @toggle="toggled">
     <summary><h2>{{ t('checks.title') }}</h2><span class="quiet">{{ rows.length > 0 ? t('checks.count', rows.length) : t('checks.how') }}</span></summary>
     <table v-if="rows.length > 0" class="table">
       <tbody>

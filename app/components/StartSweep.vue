@@ -42,6 +42,7 @@ async function begin(): Promise<void> {
     name: form.meterName.trim(), openMark: form.openMark, accuracy_ratio: need('accuracy', 0, 20, t('test.accuracy')) / 100, offset_ohm: need('offset', 0, 20, t('test.offset')),
     leadZero_ohm: need('leadZero', 0, 20, t('test.leadZero')), highest_ohm: need('highest', 100, 1e9, t('test.highest'), parseOhms(form.highest)),
   }
+  if (bad.value.highest) bad.value.highest = t('test.bad.highest')
   if (Object.keys(bad.value).length > 0) return
   rememberAuthor(form.author.trim())
   rememberMeter(meter)
@@ -69,8 +70,9 @@ async function begin(): Promise<void> {
           <div class="field"><span id="open-mark" class="label">{{ t('test.openMark') }}</span><div class="row" role="radiogroup" aria-labelledby="open-mark"><label class="choice"><input v-model="form.openMark" type="radio" name="open-mark" value="OL"> {{ t('test.markOL') }}</label><label class="choice"><input v-model="form.openMark" type="radio" name="open-mark" value="1"> {{ t('test.mark1') }}</label></div></div>
         </div>
         <div class="four">
-          <div v-for="field in (['accuracy', 'offset', 'leadZero', 'highest'] as const)" :key="field" class="field"><label :for="`meter-${field}`">{{ t(`test.${field}`) }}</label><TextField :id="`meter-${field}`" v-model="form[field]" inputmode="decimal" :aria-invalid="!!bad[field]" /><p v-if="bad[field]" class="bad" role="alert">{{ bad[field] }}</p></div>
+          <div v-for="field in (['accuracy', 'offset', 'leadZero', 'highest'] as const)" :key="field" class="field"><label :for="`meter-${field}`">{{ t(`test.${field}`) }}</label><TextField :id="`meter-${field}`" v-model="form[field]" inputmode="decimal" :aria-invalid="!!bad[field]" /></div>
         </div>
+        <p v-for="field in (['accuracy', 'offset', 'leadZero', 'highest'] as const).filter((f) => bad[f])" :key="field" class="bad fault" role="alert">{{ bad[field] }}</p>
       </fieldset>
       <div class="row end"><button type="button" class="button plain" @click="visible = false">{{ t('app.cancel') }}</button><button class="button primary">{{ t('test.begin') }}</button></div>
     </form>

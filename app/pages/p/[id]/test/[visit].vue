@@ -30,6 +30,8 @@ const ready = computed(() => CAUTIONS.every((code) => ticked.value.has(code)))
 const entering = computed(() => ready.value && closed.value === null)
 const input = ref<HTMLInputElement | null>(null)
 const phone = ref(false)
+/** On a phone the checks take the keypad's room while they are open. */
+const checking = ref(false)
 
 const toInput = () => void nextTick(() => { if (!phone.value) input.value?.focus() })
 onMounted(() => {
@@ -90,7 +92,7 @@ const miniScale = computed(() => scaleLinear().domain([0, Math.max(1, ...section
       <CautionTicks v-if="!ready && closed === null" :ticked="ticked" @tick="tick" />
       <ConclusionList v-if="conclusion && conclusion.described.length > 0" class="desk-only" :concluded="conclusion" :rows="rows" :speaker="speaker" />
       <ThreadStack :class="{ 'desk-only': closed === null }" :sections="sections" :rows="rows" :selected="entering ? row?.tag ?? null : null" :units="units" :described="conclusion?.described ?? []" :common-colour="property.site!.settings.commonColour" measured @select="select" />
-      <LazyCabinetChecks class="desk-only" :visit-id="visitId" :visit="visit" :scene="scene" :meter="meter" :speaker="speaker" :open="entering" />
+      <LazyCabinetChecks v-if="!phone" :visit-id="visitId" :visit="visit" :scene="scene" :meter="meter" :speaker="speaker" :open="entering" />
       <LazySweepFiles v-if="!phone" :visit-id="visitId" :visit="visit" :rows="rows" :scene="scene" :speaker="speaker" :open="entering" />
     </div>
     <aside v-if="row" class="panel stack" :aria-label="t('sweep.input', { tag: row.tag })">
@@ -127,10 +129,10 @@ const miniScale = computed(() => scaleLinear().domain([0, Math.max(1, ...section
       <div v-if="row && (entering || closed !== null)" class="desk-only"><p v-if="closed !== null" class="station"><span class="peg figure">{{ row.tag }}</span><strong>{{ row.name }}</strong></p><ReadingWhy :row="row" :judged="live" :scene="scene" :meter="meter" :speaker="speaker" /></div>
       <ConclusionList v-if="conclusion && conclusion.described.length > 0" class="phone-only" :concluded="conclusion" :rows="rows" :speaker="speaker" compact />
       <p v-else-if="entry.left.value === 0" class="fits"><StateMark state="fits" silent /> {{ t('sweep.conclusionNone') }}</p>
-      <LazyCabinetChecks v-if="phone && (entering || closed !== null)" :visit-id="visitId" :visit="visit" :scene="scene" :meter="meter" :speaker="speaker" :open="entering" />
+      <LazyCabinetChecks v-if="phone && (entering || closed !== null)" :visit-id="visitId" :visit="visit" :scene="scene" :meter="meter" :speaker="speaker" :open="entering" :folded="entering" @unfold="(now: boolean) => { checking = now }" />
       <EndSweep v-if="closed !== null || (ready && log.length > 0)" :left="entry.left.value" :closed="closed" @end="end" />
     </aside>
-    <KeyPad v-if="entering && phone" class="keypad" :next-label="next ? t('sweep.next', { tag: next.tag }) : t('sweep.done')" @key="(k) => { text += k }" @erase="text = text.slice(0, -1)" @open="entry.keep('OL')" @short="asShort = true; text = ''" @next="entry.keep()" />
+    <KeyPad v-if="entering && phone && !checking" class="keypad" :next-label="next ? t('sweep.next', { tag: next.tag }) : t('sweep.done')" @key="(k) => { text += k }" @erase="text = text.slice(0, -1)" @open="entry.keep('OL')" @short="asShort = true; text = ''" @next="entry.keep()" />
   </div>
   <div v-else class="sheet stack"><p>{{ t('sweep.notThere') }}</p><p><NuxtLink class="button" :to="`/p/${route.params.id}/test`">{{ t('test.sweeps') }}</NuxtLink></p></div>
 </template>
