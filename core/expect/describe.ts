@@ -1,4 +1,4 @@
-import { byTag, must, placeDistances_m, walkFrom, type ControllerId, type PlaceId, type Site, type TerminalId } from '../site'
+import { byTag, commonOf, must, placeDistances_m, walkFrom, type ControllerId, type PlaceId, type Site, type TerminalId } from '../site'
 import type { Conclusion, Explanation, JointConclusion, Observation, Suspect } from './conclude'
 import type { Scene } from './scene'
 
@@ -22,10 +22,7 @@ export interface Described {
 export function describe(scene: Scene, controller: ControllerId, observations: readonly Observation[], joint: JointConclusion): Described[] {
   const distance_m = distancesFrom(scene, controller)
   return joint.conclusions.map((conclusion) => {
-    const terminals = conclusion.explains.flatMap((i) => {
-      const { from } = observations[i]!.test
-      return from.kind === 'terminal' ? [from.terminal] : []
-    })
+    const terminals = terminalsOf(scene.site, controller, conclusion, observations)
     const tags = tagsText(terminals.map((t) => tagOf(scene.site, controller, t)))
     const between = betweenOf(conclusion, distance_m)
     // Open, but the reading is not: one of several ways side by side is missing.
@@ -35,6 +32,15 @@ export function describe(scene: Scene, controller: ControllerId, observations: r
     return branch ? { ...told, ...branchOf(scene.site, controller, conclusion, tags) }
       : { ...told, says: saysOf(scene.site, controller, conclusion, tags, between), next: nextOf(scene.site, controller, conclusion, tags, between) }
   })
+}
+
+/** The terminals whose leads the explained readings went through; of a fault on one thread, those that all of them did. */
+function terminalsOf(site: Site, controller: ControllerId, { explains, ...c }: Conclusion, observations: readonly Observation[]): TerminalId[] {
+  const common = commonOf(site, controller)
+  const through = explains.map((i) => [observations[i]!.test.from, observations[i]!.test.to].flatMap((end) => (end.kind === 'terminal' && end.terminal !== common ? [end.terminal] : [])))
+  const all = [...new Set(through.flat())]
+  const shared = all.filter((terminal) => through.every((some) => some.includes(terminal)))
+  return 'where' in c && c.where === 'thread' && shared.length > 0 ? shared : all
 }
 
 const tagOf = (site: Site, controller: ControllerId, terminal: TerminalId) => must(must(site.controllers, controller).terminals, terminal).tag
@@ -87,7 +93,7 @@ function saysOf(site: Site, controller: ControllerId, c: Explanation, tags: stri
   const say = (code: string, params: Statement['params'] = {}): Statement => ({ code, params: { tags, count, ...at, ...params } })
   switch (c.kind) {
     case 'open': case 'resistive': {
-      const where = c.where === 'thread' && count === 1 ? 'thread' : c.where === 'several' ? 'cable' : 'common'
+      const where = c.where === 'several' ? 'cable' : c.where
       const spread = !at || at.from === at.to ? 'in' : isHome(site, controller, between![0]) ? 'first' : 'between'
       return say(`${c.kind}_${where}${where === 'thread' ? '' : `_${spread}`}`, c.excess_ohm === null ? {} : { excess_ohm: c.excess_ohm })
     }
@@ -107,7 +113,7 @@ function nextOf(site: Site, controller: ControllerId, c: Explanation, tags: stri
   const say = (code: string): Statement => ({ code, params: { tags, ...at } })
   switch (c.kind) {
     case 'open': case 'resistive':
-      if (c.where === 'thread' && c.explains.length === 1) return say('read_coil_at_box')
+      if (c.where === 'thread') return say('read_coil_at_box')
       if (!between) return say('repeat')
       return say(isHome(site, controller, between[0]) ? 'check_home_then_box' : 'open_near_box')
     case 'coil_part': return say(readCoil(between, site, controller))

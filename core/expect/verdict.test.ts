@@ -157,6 +157,10 @@ describe('the sweep taken together', () => {
     expect(sweep(soundRow, sound(soundRow, { 1: ohm, 6: 'OL' })).told[0]!.says).toMatchObject({ code: 'lead_moved', params: { one: '1', other: '6' } })
     expect(sweep(soundRow, sound(soundRow, { 1: six, 6: one })).told[0]!.says).toMatchObject({ code: 'swapped' })
   })
+  test('a lead seen open from C and from its neighbour is told as that lead, not as the common', () => {
+    const { told } = sweep(soundRow, { ...sound(soundRow), 3: 'OL', '3-4': 'OL', '1-2': 70.3 })
+    expect(told).toMatchObject([{ says: { code: 'open_thread', params: { tags: '3' } }, terminals: ['3'], next: { code: 'read_coil_at_box', params: { to: 'B3' } } }])
+  })
   test('a reading from station to station is nobody’s lead: it takes part in no exchange of leads', () => {
     const values = { 1: sound(soundRow)[1]!, 2: sound(soundRow)[2]!, '1-2': 90, '3-4': 30 }
     const { joint } = sweep(soundRow, values)
