@@ -1,4 +1,4 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, readlinkSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
@@ -11,13 +11,9 @@ function kill(part: 'server' | 'database'): void {
   try { process.kill(running()[part], 'SIGKILL') } catch { /* down already */ }
 }
 
-/** Kills every process whose command line holds a text: a browser and all its children at once, with no word of farewell. */
-function killAll(text: string): void {
-  for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name) && Number(name) !== process.pid)) {
-    try {
-      if (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(text)) process.kill(Number(pid), 'SIGKILL')
-    } catch { /* gone meanwhile */ }
-  }
+/** Kills a browser outright. It writes its process number into the lock of its profile, `host-number`. */
+function killBrowser(profile: string): void {
+  process.kill(Number(readlinkSync(join(profile, 'SingletonLock')).split('-').at(-1)), 'SIGKILL')
 }
 
 test('server and database killed in mid-sweep: entry goes on, the page says what waits, nothing is lost or doubled', async ({ page, request }) => {
@@ -102,7 +98,7 @@ test('two hundred readings with server, database and browser killed at random mo
       await expect(page.getByRole('status')).toContainText(/All saved|kept on this device|sending/)
       await page.waitForTimeout(60)
       const gone = new Promise((done) => context.once('close', done))
-      killAll(`--user-data-dir=${folder}`)
+      killBrowser(folder)
       await gone
       for (const left of ['SingletonLock', 'SingletonSocket', 'SingletonCookie']) rmSync(join(folder, left), { force: true })
       context = await open()

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import { MOST_BYTES } from '../../core/formats/limits'
 import type { Refusal } from '../../core/refusal'
 import { sayRefusal } from '../../words'
@@ -7,7 +6,6 @@ import { dayText, useSpeaker } from '../composables/useSpeaker'
 import { fetchProperties, postPropertyFile, type Listed } from '../lib/api'
 
 const { t, speaker } = useSpeaker(() => ({ length: 'm', temperature: 'C' }))
-useI18n()
 useHead({ title: () => `${t('app.home')} · ${t('app.name')}` })
 
 const properties = shallowRef<readonly Listed[] | null>(null)
