@@ -19,7 +19,7 @@ const demo = demoProperty()
 const springCsv = () => file('spring.csv', writeReadingsCsv(demo.site, Object.values(demo.facts.readings).filter((r) => r.visit === 'spring-2026')))
 
 test('each verb answers with the object its schema promises, exit 0', () => {
-  for (const [verb, args] of [['check', []], ['expect', ['--ground', '9', '--between', 'A:1,A:2']], ['judge', [springCsv(), '--ground', '9']]] as const) {
+  for (const [verb, args] of [['check', []], ['expect', ['--ground', '9', '--between', 'A:1,A:2']], ['judge', [springCsv(), '--ground', '9']], ['solve', ['--on', 'A:3,A:18', '--state', 'A:MV=holding', '--hz', '50']], ['deck', ['--on', 'A:3']]] as const) {
     const { status, out, err } = thread(verb, DEMO, ...args, '--json')
     expect([verb, status, err]).toEqual([verb, 0, ''])
     expect(() => OUTPUTS[verb].parse(JSON.parse(out))).not.toThrow()
@@ -46,7 +46,7 @@ test('a cut before the master valve: the stations read through relay and master 
 test('bad input: exit 2, a sentence on standard error, nothing on standard output', () => {
   const cases: string[][] = [
     [], ['dance', DEMO], ['check'], ['check', 'nowhere.json'], ['judge', DEMO], ['expect', DEMO, '--ground', 'warm'], ['expect', DEMO, '--loud'], ['expect', DEMO, '--controller', 'Q'],
-    ['expect', DEMO, '--between', 'A:1'], ['check', file('half.json', '{"format":')], ['judge', DEMO, file('bad.csv', 'terminal,reading\nA:77,3')],
+    ['expect', DEMO, '--between', 'A:1'], ['solve', DEMO, '--on', 'A:99'], ['solve', DEMO, '--on', 'A:C'], ['solve', DEMO, '--on', 'A:1', '--state', 'A:1=loud'], ['deck', DEMO, '--hz', '55'], ['check', file('half.json', '{"format":')], ['judge', DEMO, file('bad.csv', 'terminal,reading\nA:77,3')],
   ]
   for (const args of cases) {
     const { status, out, err } = thread(...args)

@@ -1,3 +1,4 @@
+import type * as z from 'zod'
 import { readFileSync } from 'node:fs'
 import { MOST_BYTES, readProperty } from '../core/formats'
 import { gaugeText, ohmsText, printFigure, type Units } from '../core/quantity'
@@ -5,9 +6,11 @@ import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { sayRefusal, type Speaker } from '../words'
 import { translateHere } from '../words/speaker'
 import { readArguments, type Arguments } from './flags'
+import type { OUTPUTS } from './output'
+import { deck, solve } from './power'
 import { check, expect, judge } from './verbs'
 
-type Output = ReturnType<typeof check> | (ReturnType<typeof expect> & { ok: true })['value'] | (ReturnType<typeof judge> & { ok: true })['value']
+type Output = z.infer<(typeof OUTPUTS)[keyof typeof OUTPUTS]>
 
 const speakerIn = (units: Units): Speaker => ({ t: translateHere, figure: (name, value) => printFigure(name, value, units), gauge: gaugeText })
 const PLAIN = speakerIn({ length: 'm', temperature: 'C' })
@@ -22,7 +25,7 @@ function read(file: string): Outcome<string> {
 }
 
 function run({ verb, files, flags }: Arguments): Outcome<{ output: Output; speaker: Speaker }> {
-  const wanted = { check: 1, expect: 1, judge: 2 }[verb]
+  const wanted = { check: 1, expect: 1, solve: 1, deck: 1, judge: 2 }[verb]
   if (wanted === undefined || files.length > wanted || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted) return refused(refusal('no_readings'))
   const text = read(files[0]!)
@@ -32,6 +35,8 @@ function run({ verb, files, flags }: Arguments): Outcome<{ output: Output; speak
   const done = (output: Outcome<Output>) => (output.ok ? accepted({ output: output.value, speaker }) : output)
   if (verb === 'check') return done(accepted(check(property.value, speaker)))
   if (verb === 'expect') return done(expect(property.value, flags, speaker))
+  if (verb === 'solve') return done(solve(property.value, flags))
+  if (verb === 'deck') return done(deck(property.value, flags))
   const csv = read(files[1]!)
   return csv.ok ? done(judge(property.value, csv.value, flags, speaker)) : csv
 }
@@ -41,6 +46,11 @@ function lines(output: Output): string[] {
   switch (output.verb) {
     case 'check': return output.findings.length === 0 ? ['Nothing found.'] : output.findings.map((f) => `${f.weight.padEnd(6)} ${f.says}`)
     case 'expect': return output.terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
+    case 'deck': return [output.deck.trimEnd()]
+    case 'solve': return [
+      ...output.supplies.filter((s) => s.current_A > 0).map((s) => `${s.controller}: ${s.terminal_V.toFixed(2)} V at the terminals, ${s.current_A.toFixed(3)} A, ${s.load_VA.toFixed(1)} VA${s.rating_VA === null ? '' : ` of ${s.rating_VA}`}`),
+      ...output.coils.map((c) => `${c.device.padEnd(8)} ${c.volt_V.toFixed(2).padStart(6)} V  ${c.current_A.toFixed(3)} A  ${c.face.padEnd(7)} ${c.enough ? 'enough' : 'too little'} (${c.minimum_V} V asked; ${c.safe_V.toFixed(2)} V at the safe phase)`),
+    ]
     case 'judge': return [
       ...output.readings.map((r) => `${r.terminal.padEnd(8)} ${(r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`),
       ...output.checks.map((c) => `${c.terminal.padEnd(8)} ${c.test.padStart(8)}  ${c.state.padEnd(12)} ${''.padEnd(24)} ${c.says}`),

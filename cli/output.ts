@@ -55,4 +55,25 @@ export const judgeOutput = z.strictObject({
   severalOrWrong: z.boolean().describe('The open readings fit no single break'),
 })
 
-export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput } as const
+const volt = z.number()
+const amps = z.number()
+export const solveOutput = z.strictObject({
+  verb: z.literal('solve'), property: z.string(), hz: z.union([z.literal(0), z.literal(50), z.literal(60)]), phase: z.enum(['safe', 'optimistic']),
+  ground_C: z.number(), coil_C: z.number(), mains_ratio: z.number(),
+  on: z.array(terminal).describe('Every terminal that is live, the master’s too'),
+  coils: z.array(z.strictObject({
+    device: z.string(), face: z.enum(['inrush', 'holding']), volt_V: volt, current_A: amps, minimum_V: volt.describe('What its face asks for'), enough: z.boolean().describe('Whether it pulls in (inrush) or holds (holding)'),
+    safe_V: volt.describe('The same with the whole impedance real, in phase with the wire: the least it can have'), safe_enough: z.boolean(),
+  })).describe('Coils with volts across them, run on purpose or not'),
+  conductors: z.array(z.strictObject({ cable: z.string(), core: z.string(), from: z.string().describe('Node'), to: z.string().describe('Node'), ohm, current_A: amps, volt_V: volt })),
+  joints: z.array(z.strictObject({ splice: z.string(), place: z.string(), volt_V: volt.describe('The most between any two of its ends'), current_A: amps })),
+  supplies: z.array(z.strictObject({ controller: z.string(), terminal_V: volt, current_A: amps, load_VA: z.number(), rating_VA: z.number().nullable() })),
+  nodes: z.array(z.strictObject({
+    name: z.string().describe('As in the deck; 0 is the common of the first live controller'), floating: z.boolean().describe('No way to any source; left out of the deck'),
+    re_V: volt.nullable(), im_V: volt.nullable(), volt_V: volt.nullable(),
+  })).describe('Volts against the node’s own common, RMS phasors'),
+})
+
+export const deckOutput = z.strictObject({ verb: z.literal('deck'), deck: z.string().describe('A SPICE deck') })
+
+export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput } as const

@@ -4,7 +4,7 @@ import { dirname, join, relative, resolve, sep } from 'node:path'
 const ROOT = resolve(__dirname, '..')
 /** What each room of the core may read besides itself. An arrow that is not here is a mistake or a decision to write down. */
 const ALLOWED: Readonly<Record<string, readonly string[]>> = {
-  refusal: [], quantity: [], site: ['quantity', 'refusal'], record: ['site', 'refusal'], circuit: ['quantity', 'site'],
+  refusal: [], quantity: [], site: ['quantity', 'refusal'], record: ['site', 'refusal'], circuit: ['quantity', 'site', 'refusal'],
   expect: ['quantity', 'site', 'record', 'circuit'], strip: ['site'], history: ['site', 'record', 'expect'], formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal'],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = { formats: ['zod', 'papaparse'], default: ['zod'] }

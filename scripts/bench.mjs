@@ -4,13 +4,15 @@ import { giveUp, openly } from './lib/plain.mjs'
 import { startCluster } from './lib/postgres.mjs'
 import { prepareDatabase } from './lib/server.mjs'
 
-// A benchmark with an empty database of its own: node scripts/bench.mjs lists [--json]. Answers on standard output only.
+// A benchmark: node scripts/bench.mjs NAME [--json]. Answers on standard output only; one that needs a database gets an empty one.
+const NEEDS = { lists: ['postgresql'], circuit: ['ngspice'], sizing: [] }
 const [name, ...rest] = process.argv.slice(2)
+if (!Object.hasOwn(NEEDS, name ?? '')) giveUp(`Name a benchmark: ${Object.keys(NEEDS).join(', ')}.`)
 ensureModules((line) => console.error(line))
-ensurePackages(['postgresql'])
-const cluster = await startCluster('bench', { fresh: true, durable: false })
-const trouble = prepareDatabase(cluster.url, { demo: false })
-if (trouble !== null) giveUp(trouble, 1)
-const code = await openly(process.execPath, ['--import', 'tsx', `bench/${name}.ts`, ...rest], { env: { ...process.env, DATABASE_URL: cluster.url } })
-await cluster.stop()
+ensurePackages(NEEDS[name])
+const cluster = NEEDS[name].includes('postgresql') ? await startCluster('bench', { fresh: true, durable: false }) : null
+const trouble = cluster && prepareDatabase(cluster.url, { demo: false })
+if (trouble) giveUp(trouble, 1)
+const code = await openly(process.execPath, ['--import', 'tsx', `bench/${name}.ts`, ...rest], { env: { ...process.env, ...(cluster && { DATABASE_URL: cluster.url }) } })
+await cluster?.stop()
 process.exit(code)

@@ -15,7 +15,7 @@ const counted = { passed: 0, failed: 0 }
 const count = (passed, failed) => { counted.passed += passed; counted.failed += failed }
 
 ensureModules()
-ensurePackages(['postgresql', 'chromium'])
+ensurePackages(['postgresql', 'chromium', 'ngspice'])
 rmSync(RESULTS, { recursive: true, force: true })
 mkdirSync(RESULTS, { recursive: true })
 
@@ -58,6 +58,7 @@ check('Checking types of core, shell and their tests', 'npx', ['--no-install', '
 check('Checking types of browser tests', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.e2e.json'])
 say('Unit tests …')
 await jest('unit')
+check('Checking the circuit engine against the simulator', 'node', ['scripts/reference.mjs'])
 ensureBuild()
 
 const port = await freePort()

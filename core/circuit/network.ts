@@ -73,7 +73,7 @@ export function wire_ohmPerM(site: Site, link: Extract<Link, { kind: 'stretch' }
   const cable = must(site.cables, link.cable)
   const gauge = gaugeOf(cable, must(cable.cores, link.core))
   const unknown = UNKNOWN_GAUGE[site.settings.market]
-  const factor = copperFactor(climate.ground_C)
+  const factor = copperFactor(climate.ground_C + cable.warmer_K)
   return {
     gauge,
     value: nominal_ohmPerM(gauge ?? unknown.likely) * factor,

@@ -1,4 +1,5 @@
 export { canonicalJson } from './canonical'
+export { writeDeck } from './deck'
 export { probeAt, readReadingsCsv, writeReadingsCsv } from './readings-csv'
 export type { CsvReading } from './readings-csv'
 export { MOST_BYTES } from './limits'

@@ -35,6 +35,12 @@ test('the small property of the format’s page reads what the page says, with w
   expect(writeProperty(read(writeProperty(property)))).toBe(writeProperty(property))
 })
 
+test('a file of every version we ever wrote is read, and written as the present one', () => {
+  const kept = read(repo('tests/kept/property-v1.json'))
+  expect(kept.site.settings.sizing).toMatchObject({ school: 'coil_minimum', mainsLow_ratio: 0.1 })
+  expect(JSON.parse(writeProperty(kept))).toMatchObject({ version: 2, site: { about: { name: kept.site.about.name } } })
+})
+
 test('canonical JSON: equal values give equal bytes whatever the order of keys, and read back equal', () => {
   const shuffled = (value: unknown): unknown => (Array.isArray(value) ? value.map(shuffled) : typeof value !== 'object' || value === null ? value
     : Object.fromEntries(Object.entries(value).reverse().map(([k, v]) => [k, shuffled(v)])))

@@ -3,8 +3,11 @@ import { accepted, refusal, refused, type Outcome } from '../refusal'
 
 export const FORMAT_NAME = 'field-thread-property'
 
-/** Lifts a file of an older version by one step. Entry n makes version n + 1 of version n; there is one version yet. */
-const STEPS: Readonly<Record<number, (file: Record<string, unknown>) => Record<string, unknown>>> = {}
+/** Lifts a file of an older version by one step. Entry n makes version n + 1 of version n. */
+const STEPS: Readonly<Record<number, (file: Record<string, unknown>) => Record<string, unknown>>> = {
+  // Figures for sizing and material came in, all with defaults.
+  1: (file) => ({ ...file, version: 2 }),
+}
 
 /** A file of any version we ever wrote, as the present version; unknown formats and newer versions are refused. */
 export function upgrade(value: unknown): Outcome<unknown> {

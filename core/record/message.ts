@@ -4,7 +4,7 @@ import { words } from '../site/ids'
 import { acceptance, caution, closing, instant, reading, strikeOut, visit } from './fact'
 
 /** The version of site, file and message together. A change of any of them raises it. */
-export const SCHEMA_VERSION = 1
+export const SCHEMA_VERSION = 2
 
 /**
  * A change to the site: all commands or none, one step of undo. `base` is the revision it was made on, with the sender's
@@ -37,7 +37,8 @@ export type FactKind = Exclude<MessageBody['kind'], 'batch' | 'undo'>
 /** One entry of the outbox. Its id is chosen by the page; sent twice, it counts once. */
 export const message = z.strictObject({
   id: z.uuid(),
-  schema: z.literal(SCHEMA_VERSION),
+  /** What an older page wrote still holds: later versions have only added fields that may be left out. */
+  schema: z.int().min(1).max(SCHEMA_VERSION),
   property: z.uuid(),
   author: words(80),
   device: words(80),

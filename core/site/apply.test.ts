@@ -35,7 +35,7 @@ test('an accepted batch keeps schema and invariants, and its undo restores the s
       expect(restored && restored.ok && sameJson(restored.value.site, site)).toBe(true)
     } else expect(result.refusals.every((r) => r.code.length > 0)).toBe(true)
     expect(JSON.stringify(site)).toBe(before)
-  }), { seed: 11, numRuns: 800 })
+  }), { seed: 11, numRuns: 1000 })
   expect(accepted).toBeGreaterThan(80) // else the property above says nothing
 })
 

@@ -32,6 +32,8 @@ export const cable = z.strictObject({
   gauge: known(gaugeSchema).default(null),
   stops: z.array(stop).min(2).max(400),
   cores: z.record(coreId, core),
+  /** How much warmer than the ground elsewhere this run lies, K: under paving, along a wall. */
+  warmer_K: z.number().min(-40).max(60).default(0),
   installed: known(z.iso.date()).default(null),
   condition: conditionField(),
 })

@@ -28,6 +28,9 @@ export const coilKind = z.strictObject({
   rated_Hz: z.union([z.literal(50), z.literal(60)]).default(60),
   inrush_A: z.number().positive().max(20).nullable().default(null),
   holding_A: z.number().positive().max(20).nullable().default(null),
+  /** Power factor, where the sheet gives it or its watts: it tells which part of the impedance is real. */
+  inrush_pf: z.number().positive().max(1).nullable().default(null),
+  holding_pf: z.number().positive().max(1).nullable().default(null),
   minimum_V: z.number().positive().max(60).default(19),
   holdMinimum_V: z.number().positive().max(60).default(15),
 }).refine((c) => [c.inrush_A, c.holding_A].every((amps) => amps === null || c.rated_V / amps >= c.resistance_ohm),

@@ -1,9 +1,31 @@
 import * as z from 'zod'
+import { gaugeSchema } from '../quantity'
 import { words } from './ids'
 
 const celsius = z.number().min(-40).max(90)
 const ohmRange = z.strictObject({ low: z.number().min(0), high: z.number().positive() })
   .refine((r) => r.low < r.high, 'low must be below high')
+
+/** How wire is sized: which school, and the worst that it must bear. */
+const sizing = z.strictObject({
+  school: z.enum(['coil_minimum', 'allowed_drop', 'reach_table']).default('coil_minimum'),
+  /** From C to the coil and back; a ratio is of the volts at C. */
+  allowedDrop: z.strictObject({ unit: z.enum(['V', 'ratio']), value: z.number().positive().max(30) }).default({ unit: 'V', value: 4 }),
+  mainsLow_ratio: z.number().min(0).max(0.3).default(0.1),
+  hottest_C: celsius.default(30),
+  together: z.int().min(1).max(4).default(1),
+})
+
+/** A size in the stores: its price by length of one conductor. */
+const stocked = z.strictObject({ gauge: gaugeSchema, cents_per_m: z.number().positive().max(100_000) })
+const material = z.strictObject({
+  /** Empty: the market's usual sizes at the price of their copper. */
+  stock: z.array(stocked).max(12).default([]),
+  spools_m: z.array(z.number().positive().max(10_000)).max(8).default([]),
+  slackPerEnd_m: z.number().min(0).max(20).default(1.5),
+  expansion_ratio: z.number().min(0).max(0.5).default(0.02),
+  reserve_ratio: z.number().min(0).max(1).default(0.1),
+})
 
 /** What holds for the whole property until somebody says otherwise. Every default is explained in docs/numbers.md. */
 export const settings = z.strictObject({
@@ -20,6 +42,8 @@ export const settings = z.strictObject({
   units: z.strictObject({ length: z.enum(['m', 'ft']), temperature: z.enum(['C', 'F']) })
     .default({ length: 'ft', temperature: 'F' }),
   commonColour: words(40).default('white'),
+  sizing: sizing.prefault({}),
+  material: material.prefault({}),
   lightning: z.enum(['ordinary', 'frequent']).default('ordinary'),
 })
 export type Settings = z.infer<typeof settings>

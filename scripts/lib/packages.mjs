@@ -11,6 +11,7 @@ export function postgresBin() {
 
 const NEEDS = {
   postgresql: { there: () => postgresBin() !== null, what: 'the database' },
+  ngspice: { there: () => existsSync('/usr/bin/ngspice'), what: 'the circuit simulator that the engine is checked against' },
   chromium: { there: () => existsSync('/usr/bin/chromium'), what: 'the browser for the tests' },
 }
 

@@ -1,0 +1,132 @@
+import { commonOf, entries, lengthBetween_m, lookUp, must, stopPositions_m, terminalEnd, wiringOf, type ControllerId, type DeviceId, type End, type Link, type Site, type WirePoint, type Wiring } from '../site'
+import { complex, inverse, type Complex } from './complex'
+import { coilImpedance, type Face, type Frequency, type Phase } from './impedance'
+import { LEAST_ohm, linkNominal_ohm, wire_ohmPerM, type Climate } from './network'
+
+/** Volt-amperes taken for a transformer that is not on record. */
+export const UNKNOWN_TRANSFORMER_VA = 30
+/** The nominal secondary volts at which a transformer gives its rating. */
+const NOMINAL_V = 24
+
+/** Under which circumstances a property is powered. `mains_ratio` scales the open volts; the source resistance stays. */
+export interface Conditions {
+  readonly climate: Climate
+  readonly frequency_Hz: Frequency
+  readonly phase: Phase
+  readonly mains_ratio: number
+  /** `nominal`: what wire has; `maximum`: the most that its standard allows and its record leaves open. */
+  readonly wire: 'nominal' | 'maximum'
+  /** The face of every coil that is not named: plunger out unless said otherwise. */
+  readonly faces: ReadonlyMap<DeviceId, Face>
+  /** Which output of a sequencer has its turn, by its number; the first where not named. */
+  readonly turns: ReadonlyMap<DeviceId, number>
+}
+
+/** An element between two nodes: a part of the site, a transformer's inner resistance, or a sequencer's contact. */
+export interface Part {
+  readonly a: number; readonly b: number; readonly z: Complex; readonly y: Complex
+  readonly of: Link | { readonly kind: 'source'; readonly controller: ControllerId } | { readonly kind: 'contact'; readonly device: DeviceId }
+}
+export interface Source { readonly controller: ControllerId; readonly common: number; readonly hot: number; readonly open_V: number; readonly source_ohm: number }
+
+/** The whole property as one network with its sources, every terminal open. */
+export interface Powered {
+  readonly site: Site
+  readonly conditions: Conditions
+  readonly nodeCount: number
+  readonly parts: readonly Part[]
+  readonly sources: readonly Source[]
+  readonly wiring: Wiring
+  readonly nodeOf: ReadonlyMap<WirePoint, number>
+  /** Names for people and decks: letters, digits and `_` in lower case, each once. */
+  readonly names: readonly string[]
+  readonly earth: number
+}
+
+/** The source resistance of a transformer with a nominal 24 V secondary, Ω: (V_open − 24) / (VA / 24), nominal. */
+export const sourceResistance_ohm = (open_V: number, rating_VA: number): number => (open_V - NOMINAL_V) / (rating_VA / NOMINAL_V)
+
+/**
+ * The site as recorded, powered. Broken parts are left out; nothing about intent is assumed. Where controllers are joined,
+ * volts are against the common of the `first` one.
+ */
+export function poweredOf(site: Site, conditions: Conditions, first?: ControllerId): Powered {
+  const wiring = wiringOf(site)
+  const nodeOf = new Map<WirePoint, number>()
+  const node = (point: WirePoint): number => {
+    const known = nodeOf.get(point)
+    if (known !== undefined) return known
+    nodeOf.set(point, nodeOf.size)
+    return nodeOf.size - 1
+  }
+  const earth = node('earth')
+  const parts: Part[] = []
+  const add = (a: number, b: number, z: Complex, of: Part['of']) => parts.push({ a, b, z, y: inverse(z), of })
+  for (const link of wiring.links) {
+    const [a, b] = [node(link.a), node(link.b)]
+    if (!link.broken) add(a, b, linkImpedance(site, link, conditions), link)
+  }
+  const sources: Source[] = []
+  for (const [controller, record] of entries(site.controllers).sort(([a], [b]) => Number(b === first) - Number(a === first))) {
+    for (const terminal of Object.keys(record.terminals)) node(wiring.pointOf(terminalEnd(controller, terminal)))
+    const common = commonOf(site, controller)
+    if (common === null) continue
+    const source_ohm = sourceResistance_ohm(site.settings.V_open_V, record.transformer?.rating_VA ?? UNKNOWN_TRANSFORMER_VA)
+    const source = { controller, common: node(wiring.pointOf(terminalEnd(controller, common))), hot: node(`hot ${controller}`), open_V: site.settings.V_open_V * conditions.mains_ratio, source_ohm }
+    sources.push(source)
+    add(source.hot, source.common, complex(source_ohm), { kind: 'source', controller })
+  }
+  for (const [device, record] of entries(site.devices)) {
+    if (record.kind !== 'sequencer') continue
+    const port = (name: string) => node(wiring.pointOf({ kind: 'port', device, port: name } as End))
+    add(port('in'), port(`out_${conditions.turns.get(device) ?? 1}`), complex(LEAST_ohm), { kind: 'contact', device })
+  }
+  return { site, conditions, nodeCount: nodeOf.size, parts, sources, wiring, nodeOf, names: namesOf(site, nodeOf), earth }
+}
+
+/** Impedance of one link: wire by its length and size, half a sound joint per leg, a coil by its face. */
+function linkImpedance(site: Site, link: Link, c: Conditions): Complex {
+  if (link.kind === 'coil') {
+    const device = must(site.devices, link.device)
+    const kind = device.coilKind === null ? null : must(site.coilKinds, device.coilKind)
+    return coilImpedance(kind, c.faces.get(link.device) ?? 'inrush', c.phase, c.frequency_Hz, c.climate.coil_C)
+  }
+  if (link.kind === 'leg' || c.wire === 'nominal') return complex(Math.max(LEAST_ohm, linkNominal_ohm(site, link, c.climate)))
+  const length = lengthBetween_m(stopPositions_m(must(site.cables, link.cable)), link.from, link.to)
+  return complex(Math.max(LEAST_ohm, length.high * wire_ohmPerM(site, link, c.climate).high))
+}
+
+/** Points of the wiring by their tags, as `k1_red_b2_in`; a number is added where two would read alike. */
+function namesOf(site: Site, nodeOf: ReadonlyMap<WirePoint, number>): string[] {
+  const names: string[] = []
+  const taken = new Set(['0'])
+  for (const point of nodeOf.keys()) {
+    const plain = spoken(site, point).toLowerCase().replace(/[^a-z0-9]+/g, '_').replace(/^_+|_+$/g, '') || 'node'
+    let name = plain
+    for (let n = 2; taken.has(name); n++) name = `${plain}_${n}`
+    taken.add(name)
+    names.push(name)
+  }
+  return names
+}
+
+function spoken(site: Site, point: WirePoint): string {
+  const [kind, first = '', second = '', third = '', side] = point.split(' ')
+  switch (kind) {
+    case 'terminal': case 'hot': {
+      const controller = lookUp(site.controllers, first)
+      return kind === 'hot' ? `hot ${controller?.tag ?? first}` : `terminal ${controller?.tag ?? first} ${controller && (lookUp(controller.terminals, second)?.tag ?? second)}`
+    }
+    case 'landing': {
+      const end = lookUp(site.splices, first)?.ends.find((e) => e.kind === 'terminal')
+      return end?.kind === 'terminal' ? spoken(site, `terminal ${end.controller} ${end.terminal}`) : point
+    }
+    case 'core': {
+      const cable = lookUp(site.cables, first)
+      const stop = cable?.stops.find((s) => s.id === third)
+      return `${cable?.tag ?? first} ${second} ${(stop && lookUp(site.places, stop.place)?.tag) ?? third} ${side === 'arrives' ? 'in' : side === 'leaves' ? 'out' : 'by'}`
+    }
+    case 'port': return `${lookUp(site.devices, first)?.tag ?? first} ${second}`
+    default: return point
+  }
+}
