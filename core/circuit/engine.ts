@@ -2,6 +2,7 @@ import { complex, inverse, minus, plus, scaled, size, solveDense, times, type Co
 import { factorOf, type Forward } from './factor'
 import { partlyShorted } from './impedance'
 import { LEAST_ohm } from './network'
+import { partsOf } from './parts'
 import type { Powered } from './powered'
 
 /**
@@ -54,7 +55,7 @@ interface Branch { readonly p: number; readonly q: number; readonly z: Complex }
  */
 export function engineOf(powered: Powered): Engine {
   const { nodeCount, parts, sources } = powered
-  const componentOf = componentsOf(nodeCount, parts)
+  const componentOf = partsOf(nodeCount, parts)
   const referenceOf = new Map<number, number>()
   for (const s of sources) if (!referenceOf.has(componentOf[s.common]!)) referenceOf.set(componentOf[s.common]!, s.common)
   /** Components with a source, in the sources' order: the first of a joined part keeps its common at 0 V. */
@@ -177,7 +178,7 @@ function structureOf(powered: Powered, componentOf: Int32Array, sourced: readonl
   const { nodeCount, parts } = powered
   const componentAt = (node: number) => (node < nodeCount ? componentOf[node]! : node)
   // Without a cut, components are the smallest pieces; with one, a component may come apart into several.
-  const pieces = opened.size === 0 ? null : componentsOf(nodeCount, parts, opened)
+  const pieces = opened.size === 0 ? null : partsOf(nodeCount, parts, opened)
   const pieceAt = (node: number) => (node < nodeCount ? (pieces ?? componentOf)[node]! : node)
   const home = (component: number) => (component < nodeCount ? pieceAt(referenceOf.get(component)!) : component)
   const joined = new Map<number, number>()
@@ -240,19 +241,3 @@ function branchCurrents(between: Between, branches: readonly Branch[], forwards:
 /** +1 where the branch leads into the component, −1 out of it, 0 elsewhere. */
 const sideOf = ({ p, q }: Branch, component: number, componentAt: Structure['componentAt']): number =>
   Number(q >= 0 && componentAt(q) === component) - Number(p >= 0 && componentAt(p) === component)
-
-/** The connected part of every node, named by one of its nodes; opened elements do not connect. */
-function componentsOf(nodeCount: number, parts: Powered['parts'], opened?: ReadonlySet<number>): Int32Array {
-  const parent = Int32Array.from({ length: nodeCount }, (_, n) => n)
-  const find = (n: number): number => {
-    let at = n
-    while (parent[at] !== at) {
-      parent[at] = parent[parent[at]!]!
-      at = parent[at]!
-    }
-    return at
-  }
-  for (let e = 0; e < parts.length; e++) if (!opened?.has(e)) parent[find(parts[e]!.a)] = find(parts[e]!.b)
-  for (let n = 0; n < nodeCount; n++) parent[n] = find(n)
-  return parent
-}

@@ -9,6 +9,7 @@ export { coilImpedance, partlyShorted, rated_A, TURNS_COUPLED } from './impedanc
 export type { Face, Frequency, Phase } from './impedance'
 export { climateOf, coil_ohm, LEAST_ohm, networkOf, UNKNOWN_COIL_ohm, wire_ohmPerM } from './network'
 export type { Climate, Element, Network } from './network'
+export { partsOf } from './parts'
 export { poweredOf, sourceResistance_ohm, UNKNOWN_TRANSFORMER_VA } from './powered'
 export type { Conditions, Part, Powered } from './powered'
 export { closings, conditionsFor, runningOf } from './running'

@@ -1,4 +1,5 @@
 import type { Network } from './network'
+import { partsOf } from './parts'
 
 /** Solves a network for one ampere in at one node and out at another, again and again. */
 export interface Solver {
@@ -19,7 +20,7 @@ interface Step { readonly node: number; readonly total_S: number; readonly to: I
  */
 export function solverOf(network: Network): Solver {
   const { nodeCount, elements } = network
-  const part = partsOf(network)
+  const part = partsOf(nodeCount, elements)
   const steps = eliminate(nodeCount, elements)
   const connected = (a: number, b: number) => part[a] === part[b]
 
@@ -51,21 +52,6 @@ export function solverOf(network: Network): Solver {
     return connected(from, to) ? potentials(from, to)[from]! : Infinity
   }
   return { connected, potentials, resistance_ohm }
-}
-
-/** The connected part of every node, named by one of its nodes. */
-function partsOf({ nodeCount, elements }: Network): Int32Array {
-  const parent = Int32Array.from({ length: nodeCount }, (_, n) => n)
-  const find = (n: number): number => {
-    let at = n
-    while (parent[at] !== at) {
-      parent[at] = parent[parent[at]!]!
-      at = parent[at]!
-    }
-    return at
-  }
-  for (const { a, b } of elements) parent[find(a)] = find(b)
-  return parent.map((_, n) => find(n))
 }
 
 function eliminate(nodeCount: number, elements: Network['elements']): Step[] {

@@ -1,4 +1,4 @@
-import { LEAST_ohm, TURNS_COUPLED, type Complex, type Edit, type Powered } from '../circuit'
+import { LEAST_ohm, partsOf, TURNS_COUPLED, type Complex, type Edit, type Powered } from '../circuit'
 
 /** An element of the deck. A coil with shorted turns is a coupled pair and has the fraction that is shorted. */
 interface Card { readonly a: number; readonly b: number; readonly z: Complex; readonly shorted: number }
@@ -74,14 +74,4 @@ function cardsOf({ parts, nodeCount, earth }: Powered, edits: readonly Edit[]): 
     }
   }
   return { cards: now.filter((card) => card !== null && card.a !== card.b) as Card[], extra }
-}
-
-function partsOf(nodeCount: number, joins: readonly { readonly a: number; readonly b: number }[]): Int32Array {
-  const parent = Int32Array.from({ length: nodeCount }, (_, n) => n)
-  const find = (n: number): number => {
-    while (parent[n] !== n) n = parent[n] = parent[parent[n]!]!
-    return n
-  }
-  for (const { a, b } of joins) parent[find(a)] = find(b)
-  return parent.map((_, n) => find(n))
 }
