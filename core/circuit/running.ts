@@ -21,13 +21,11 @@ export function runningOf(site: Site, on: readonly TerminalAt[], told: readonly 
   const faces = new Map<DeviceId, Face>()
   const live: TerminalAt[] = []
   const wiring = wiringOf(site)
-  const hung = new Map<ControllerId, ReturnType<typeof hangingOn>>()
   const energise = (t: TerminalAt, usual: Face) => {
     const said = saidOf(t) ?? usual
     if (said === 'off' || live.some((l) => l.controller === t.controller && l.terminal === t.terminal)) return
     live.push(t)
-    if (!hung.has(t.controller)) hung.set(t.controller, hangingOn(site, wiring, t.controller))
-    const hanging = hung.get(t.controller)!.get(t.terminal)
+    const hanging = hangingOn(site, wiring, t.controller).get(t.terminal)
     const behind = (hanging?.switchedBy.length ?? 0) > 0 ? stationsAt(site, t).flatMap((s) => s.valves) : []
     for (const device of [...(hanging?.coils ?? []), ...behind]) faces.set(device, said)
   }

@@ -82,7 +82,7 @@ function checkController(site: Site, wiring: Wiring, controller: ControllerId): 
 }
 
 /** The terminal whose intended valves hang here while this one's hang there, or null. */
-function swappedWith(terminal: TerminalId, m: Meant, meant: Map<TerminalId, Meant>, hanging: Map<TerminalId, Hanging>): TerminalId | null {
+function swappedWith(terminal: TerminalId, m: Meant, meant: Map<TerminalId, Meant>, hanging: ReadonlyMap<TerminalId, Hanging>): TerminalId | null {
   const same = (a: readonly DeviceId[], b: readonly DeviceId[]) => a.length > 0 && a.length === b.length && a.every((d) => b.includes(d))
   for (const [other, o] of meant)
     if (other !== terminal && same(m.valves, hanging.get(other)!.coils) && same(o.valves, hanging.get(terminal)!.coils)) return other

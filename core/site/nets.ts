@@ -54,7 +54,16 @@ export interface Hanging {
 }
 
 /** The devices of every terminal of a controller, from the wiring alone. */
-export function hangingOn(site: Site, wiring: Wiring, controller: ControllerId): Map<TerminalId, Hanging> {
+export function hangingOn(site: Site, wiring: Wiring, controller: ControllerId): ReadonlyMap<TerminalId, Hanging> {
+  if (!hangingMade.has(wiring)) hangingMade.set(wiring, new Map())
+  const made = hangingMade.get(wiring)!
+  if (!made.has(controller)) made.set(controller, readHanging(site, wiring, controller))
+  return made.get(controller)!
+}
+
+const hangingMade = new WeakMap<Wiring, Map<ControllerId, ReadonlyMap<TerminalId, Hanging>>>()
+
+function readHanging(site: Site, wiring: Wiring, controller: ControllerId): ReadonlyMap<TerminalId, Hanging> {
   const nets = netsOf(wiring)
   const common = commonOf(site, controller)
   const commonNet = common === null ? null : nets.of(wiring.pointOf(terminalEnd(controller, common)))

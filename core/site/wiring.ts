@@ -32,6 +32,17 @@ export const terminalEnd = (controller: string, terminal: string): End =>
  * A landing is one point. Order of records does not matter to the result beyond its own order.
  */
 export function wiringOf(site: Site): Wiring {
+  const made = wiringsMade.get(site)
+  if (made) return made
+  const wiring = readWiring(site)
+  wiringsMade.set(site, wiring)
+  return wiring
+}
+
+/** A site is never changed in place, so its wiring is read once. */
+const wiringsMade = new WeakMap<Site, Wiring>()
+
+function readWiring(site: Site): Wiring {
   const landings = new Map<string, WirePoint>()
   for (const [id, splice] of entries(site.splices))
     if (splice.connector === 'terminal') for (const end of splice.ends) landings.set(endKey(end), `landing ${id}`)
