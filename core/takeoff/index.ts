@@ -1,0 +1,6 @@
+export { cableLengths } from './lengths'
+export type { CableLength, Ware } from './lengths'
+export { conductorCounts, connectorCounts, deviceCounts } from './pieces'
+export type { ConductorCount, ConnectorCount, DeviceCount } from './pieces'
+export { spoolPlans, spoolsOf } from './spools'
+export type { Pull, Spool, SpoolPlan } from './spools'
