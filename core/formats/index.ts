@@ -1,5 +1,7 @@
 export { canonicalJson } from './canonical'
 export { writeDeck } from './deck'
+export { materialSheets, writeMaterialCsv } from './material-csv'
+export { readStationList, writeStationList } from './stations-csv'
 export { probeAt, readReadingsCsv, writeReadingsCsv } from './readings-csv'
 export type { CsvReading } from './readings-csv'
 export { MOST_BYTES } from './limits'

@@ -1,4 +1,4 @@
-import type { Gauge } from './gauge-schema'
+import { gaugeSchema, type Gauge } from './gauge-schema'
 
 /** Resistivity of annealed copper at 20 °C (IACS 100 %), Ω·mm²/m. */
 export const COPPER_OHM_MM2_PER_M = 0.017241
@@ -32,4 +32,16 @@ export function maximum_ohmPerM(gauge: Gauge): number {
 /** "18 AWG" or "1.5 mm²": the size as the trade writes it. */
 export function gaugeText(gauge: Gauge): string {
   return 'awg' in gauge ? `${gauge.awg} AWG` : `${gauge.area_mm2} mm²`
+}
+
+const SIZE = /^#?\s*(awg)?\s*(\d+(?:[.,]\d+)?)\s*(awg|mm\s*(?:2|\u00b2)|sq\.?\s*mm)?$/i
+
+/** Reads a conductor size: `18`, `18 AWG`, `1.5`, `1.5 mm²`; a bare figure is of the given market. Null where it is none. */
+export function parseGauge(text: string, market: 'awg' | 'metric'): Gauge | null {
+  const match = SIZE.exec(text.trim())
+  if (!match) return null
+  const figure = Number(match[2]!.replace(',', '.'))
+  const awg = match[1] !== undefined || match[3]?.toLowerCase() === 'awg' || (match[3] === undefined && market === 'awg')
+  const gauge = gaugeSchema.safeParse(awg ? { awg: figure } : { area_mm2: figure })
+  return gauge.success ? gauge.data : null
 }

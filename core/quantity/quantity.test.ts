@@ -1,4 +1,4 @@
-import { area_mm2, celsius, copperFactor, fahrenheit, gaugeText, inUnit, lengthText, maximum_ohmPerM, nominal_ohmPerM, ohmsText, ohmsWithUnit, parseOhms, printFigure, temperatureText, toMetres } from './index'
+import { area_mm2, celsius, copperFactor, fahrenheit, gaugeText, inUnit, lengthText, maximum_ohmPerM, nominal_ohmPerM, ohmsText, ohmsWithUnit, parseGauge, parseLength, parseOhms, printFigure, temperatureText, toMetres } from './index'
 
 test('AWG resistance at 20 °C is the trade’s table, to its last figure', () => {
   const table: [awg: number, ohmPerKm: number][] = [[20, 33.31], [18, 20.95], [16, 13.17], [14, 8.285], [12, 5.211], [10, 3.277], [8, 2.061], [6, 1.296]]
@@ -51,4 +51,11 @@ test('figures go into the property’s units by the ending of their names, and b
     .toEqual(['328 ft', '68 °F', '1.5 Ω', '46 %', '3', '1, 2'])
   for (const at of [-40, 0, 14, 90]) expect(celsius(fahrenheit(at))).toBeCloseTo(at, 9)
   for (const length of [0, 1, 123.4]) expect(toMetres(inUnit(length, 'ft'), 'ft')).toBeCloseTo(length, 9)
+})
+
+test('lengths and sizes as written; a bare figure is in the property’s own', () => {
+  expect(['46', '46 m', '46,5', "150'", '150 ft'].map((t) => parseLength(t, 'm'))).toEqual([46, 46, 46.5, 45.72, 45.72])
+  expect(['100', '-3', '3 km', '', 'far'].map((t) => parseLength(t, 'ft'))).toEqual([expect.closeTo(30.48, 9), null, null, null, null])
+  expect(['18', 'AWG 14', '#12', '1.5 mm²', '2,5 mm2'].map((t) => parseGauge(t, 'awg'))).toEqual([{ awg: 18 }, { awg: 14 }, { awg: 12 }, { area_mm2: 1.5 }, { area_mm2: 2.5 }])
+  expect(['0.75', '16 awg', '99 awg', 'thick'].map((t) => parseGauge(t, 'metric'))).toEqual([{ area_mm2: 0.75 }, { awg: 16 }, null, null])
 })

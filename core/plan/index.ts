@@ -1,0 +1,6 @@
+export { listCommands, removalCommands, rowsOf } from './list'
+export type { ListedRow } from './list'
+export { MASTER, RELAY, stationRow } from './row'
+export type { StationRow } from './row'
+export { runsOf, setDistance, stopAt } from './run'
+export type { PlanRun } from './run'

@@ -1,0 +1,89 @@
+import { demoProperty } from '../../demo/quarry-lake'
+import { seeded } from '../../tests/random-site'
+import { expectSweep, sceneOf } from '../expect'
+import { readStationList, writeStationList } from '../formats'
+import { COMMON_METER } from '../record'
+import { marginsOf } from '../sizing'
+import { applyBatch, checkSite, emptySite, type ControllerId, type Site, type StationId } from '../site'
+import { listCommands, removalCommands, rowsOf, stationRow, type StationRow } from './index'
+
+const row = (station: string, more: Partial<StationRow> = {}) => stationRow.parse({ station, ...more })
+function listed(site: Site, rows: readonly StationRow[]): Site {
+  const commands = listCommands(site, rows)
+  if (!commands.ok) throw new Error(JSON.stringify(commands.refusals))
+  const applied = applyBatch(site, commands.value)
+  if (!applied.ok) throw new Error(JSON.stringify(applied.refusals))
+  return applied.value.site
+}
+const told = (site: Site) => rowsOf(site).map(({ station, name, zone, cable, box, at_m, coil, colour }) => ({ station, name, zone, cable, box, at_m, coil, colour }))
+
+const twelve = Array.from({ length: 12 }, (_, i) => row(String(i + 1), { name: `Bed ${i + 1}`, box: `B${1 + (i >> 1)}`, at_m: 20 + 25 * (i >> 1), coil: '33' }))
+
+test('a pasted list becomes a property that computes: every thread read, every station with its margin, nothing wrong or loose', () => {
+  for (const kind of ['multicore', 'single'] as const) {
+    const site = listed(emptySite('New'), [...twelve.map((r) => ({ ...r, kind, gauge: { awg: 16 } })), row('MV', { name: 'Master', box: 'B1', at_m: 20, coil: '52' }), row('relay', { coil: '180' })])
+    expect(checkSite(site).filter((f) => f.code !== 'gauge_unknown').map((f) => [f.code, f.params])).toEqual([])
+    const kinds = expectSweep(sceneOf(site), 'A' as ControllerId, COMMON_METER).map((e) => e.expectation.kind)
+    expect(kinds).toEqual(Array.from({ length: 13 }, () => 'ohms'))
+    const { threads, unwired } = marginsOf(site)
+    expect([threads.length, unwired, threads[0]!.volt_V > 10]).toEqual([14, [], true])
+    expect(Object.keys(site.cables)).toHaveLength(kind === 'multicore' ? 1 : 14)
+  }
+})
+
+test('what is not known stays so: a name alone is intent alone; a box without a distance has none', () => {
+  const site = listed(emptySite('Unknown'), [row('1', { name: 'Somewhere' }), row('2', { box: 'B1' })])
+  expect(told(site)).toEqual([
+    { station: '1', name: 'Somewhere', zone: '', cable: null, box: null, at_m: null, coil: null, colour: null },
+    { station: '2', name: '', zone: '', cable: 'K1', box: 'B1', at_m: null, coil: null, colour: null },
+  ])
+  expect(checkSite(site).map((f) => f.code)).toEqual(expect.arrayContaining(['no_valve_named', 'coil_unknown', 'length_unknown', 'gauge_unknown']))
+})
+
+test('rows in any order, then moved, renamed and taken away at random: the wiring stays whole and says what the rows say', () => {
+  for (let seed = 1; seed <= 25; seed++) {
+    const random = seeded(seed)
+    const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
+    const boxes = Array.from({ length: 5 }, (_, i) => ({ box: `B${i + 1}`, at_m: 15 + 30 * i + Math.round(random() * 20) }))
+    const kind = pick(['multicore', 'single'] as const)
+    const want = new Map<string, StationRow>()
+    let site = emptySite(`seed ${seed}`)
+    for (let step = 0; step < 14; step++) {
+      const station = String(1 + Math.floor(random() * 8))
+      const there = rowsOf(site).find((r) => r.station === station)
+      if (there?.stationId && random() < 0.2) {
+        const applied = applyBatch(site, removalCommands(site, there.stationId as StationId))
+        if (!applied.ok) throw new Error(`seed ${seed}: ${JSON.stringify(applied.refusals)}`)
+        site = applied.value.site
+        want.delete(station)
+        continue
+      }
+      const next = row(station, { name: `Name ${step}`, ...pick(boxes), kind, cable: 'K1', coil: '33' })
+      site = listed(site, [next])
+      want.set(station, next)
+    }
+    expect([seed, checkSite(site).filter((f) => f.weight === 'wrong' || f.code === 'ends_unjoined')]).toEqual([seed, []])
+    expect(told(site).map((r) => [seed, r.station, r.name, r.box, r.at_m])).toEqual([...want.values()].sort((a, b) => Number(a.station) - Number(b.station)).map((r) => [seed, r.station, r.name, r.box, r.at_m]))
+    expect(marginsOf(site).unwired).toEqual([])
+  }
+})
+
+test('a list of the demo changes nothing; a wrong row refuses the whole, naming row and column', () => {
+  const { site } = demoProperty()
+  expect(listCommands(site, rowsOf(site).map(({ controller: _c, terminal: _t, stationId: _s, device: _d, run: _r, place: _p, ...r }) => r))).toEqual({ ok: true, value: [] })
+  const wrong = listCommands(site, [row('Q:1', { box: 'B2' }), row('A:C'), row('A:1', { cable: 'L13', box: 'B2' })])
+  expect(wrong.ok ? [] : wrong.refusals.map((r) => [r.code, ...r.path])).toEqual([['no_such_controller', 'row 1', 'station'], ['common_is_no_output', 'row 2', 'station'], ['not_a_run', 'row 3', 'cable']])
+})
+
+test('a list is read as it comes: bare lines, spreadsheet cells, CSV; written out it reads back the same', () => {
+  const { settings } = emptySite('x')
+  const read = (text: string, taken: string[] = []) => { const r = readStationList(text, settings, taken); return r.ok ? r.value.map(({ station, name, box, at_m, coil }) => [station, name, box, at_m && Math.round(at_m * 100) / 100, coil]) : r.refusals.map((f) => [f.code, ...f.path]) }
+  expect(read('1 Rose bed\n2. Lawn\n\nMV Main')).toEqual([['1', 'Rose bed', null, null, null], ['2', 'Lawn', null, null, null], ['MV', 'Main', null, null, null]])
+  expect(read('Rose bed\nLawn', ['1'])).toEqual([['2', 'Rose bed', null, null, null], ['3', 'Lawn', null, null, null]])
+  expect(read('Rose bed\tB1\t150\t33\nLawn\tB2\t60 m\t')).toEqual([['1', 'Rose bed', 'B1', 45.72, '33'], ['2', 'Lawn', 'B2', 60, null]])
+  expect(read('name,station,at\n"Bed, left",4,')).toEqual([['4', 'Bed, left', null, null, null]])
+  expect([read(''), read('station,colur\n1,red'), read('station;at\n1;far'), read('1 A\n1 B'), read('station,kind\n1,rope')].map((r) => r[0]![0])).toEqual(['empty_list', 'unknown_column', 'not_a_length', 'station_twice', 'not_one_of'])
+  const { site } = demoProperty()
+  const back = readStationList(writeStationList(site), site.settings)
+  expect(back.ok && listCommands(site, back.value)).toEqual({ ok: true, value: [] })
+})
