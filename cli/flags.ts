@@ -12,6 +12,7 @@ const figure = (low: number, high: number) => z.string().transform((text, ctx) =
 
 const flags = z.strictObject({
   json: z.boolean().default(false),
+  anew: z.boolean().default(false),
   on: z.string().max(4000).optional(),
   state: z.string().max(4000).optional(),
   hz: z.enum(['0', '50', '60']).optional(),
@@ -36,7 +37,7 @@ export function readArguments(argv: readonly string[]): Outcome<Arguments> {
   try {
     const { positionals, values } = parseArgs({
       args: [...argv], allowPositionals: true,
-      options: { json: { type: 'boolean' }, on: text, state: text, hz: text, phase: text, mains: text, between: text, controller: text, ground: text, coil: text, 'open-mark': text, accuracy: text, offset: text, 'lead-zero': text, highest: text },
+      options: { json: { type: 'boolean' }, anew: { type: 'boolean' }, on: text, state: text, hz: text, phase: text, mains: text, between: text, controller: text, ground: text, coil: text, 'open-mark': text, accuracy: text, offset: text, 'lead-zero': text, highest: text },
     })
     const parsed = parseWith(flags, values)
     if (!parsed.ok) return refused(...parsed.refusals.map((r) => ({ ...r, path: [`--${r.path.join('.')}`] })))

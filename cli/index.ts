@@ -7,6 +7,7 @@ import { sayRefusal, type Speaker } from '../words'
 import { translateHere } from '../words/speaker'
 import { readArguments, type Arguments } from './flags'
 import type { OUTPUTS } from './output'
+import { material, sizes, stations } from './planning'
 import { deck, solve } from './power'
 import { check, expect, judge } from './verbs'
 
@@ -24,10 +25,10 @@ function read(file: string): Outcome<string> {
   }
 }
 
-function run({ verb, files, flags }: Arguments): Outcome<{ output: Output; speaker: Speaker }> {
-  const wanted = { check: 1, expect: 1, solve: 1, deck: 1, judge: 2 }[verb]
-  if (wanted === undefined || files.length > wanted || files.length === 0) return refused(refusal('usage'))
-  if (files.length < wanted) return refused(refusal('no_readings'))
+async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output: Output; speaker: Speaker }>> {
+  const wanted = { check: [1, 1], expect: [1, 1], solve: [1, 1], deck: [1, 1], size: [1, 1], material: [1, 1], stations: [1, 2], judge: [2, 2] }[verb]
+  if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
+  if (files.length < wanted[0]!) return refused(refusal('no_readings'))
   const text = read(files[0]!)
   const property = text.ok ? readProperty(text.value) : text
   if (!property.ok) return property
@@ -37,7 +38,11 @@ function run({ verb, files, flags }: Arguments): Outcome<{ output: Output; speak
   if (verb === 'expect') return done(expect(property.value, flags, speaker))
   if (verb === 'solve') return done(solve(property.value, flags))
   if (verb === 'deck') return done(deck(property.value, flags))
+  if (verb === 'size') return done(await sizes(property.value, flags, speaker))
+  if (verb === 'material') return done(material(property.value))
+  if (files.length === 1) return done(stations(property.value, null))
   const csv = read(files[1]!)
+  if (csv.ok && verb === 'stations') return done(stations(property.value, csv.value))
   return csv.ok ? done(judge(property.value, csv.value, flags, speaker)) : csv
 }
 
@@ -47,6 +52,12 @@ function lines(output: Output): string[] {
     case 'check': return output.findings.length === 0 ? ['Nothing found.'] : output.findings.map((f) => `${f.weight.padEnd(6)} ${f.says}`)
     case 'expect': return output.terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
     case 'deck': return [output.deck.trimEnd()]
+    case 'material': return [output.csv.trimEnd()]
+    case 'stations': return [output.text.trimEnd()]
+    case 'size': return [
+      ...output.margins.map((m) => `${m.device.padEnd(8)} ${m.volt_V.toFixed(2).padStart(6)} V of ${m.needed_V.toFixed(2)} needed, ${m.margin_V < 0 ? 'lacks' : 'spare'} ${Math.abs(m.margin_V).toFixed(2)}  ${m.station ?? ''}`.trimEnd()),
+      '', output.says, ...(output.mends ?? []).map((m) => `- ${m.says}`), ...(output.sizes ?? []).map((s) => `${s.cable.padEnd(8)} ${s.from} to ${s.to}`.padEnd(28) + s.size),
+    ]
     case 'solve': return [
       ...output.supplies.filter((s) => s.current_A > 0).map((s) => `${s.controller}: ${s.terminal_V.toFixed(2)} V at the terminals, ${s.current_A.toFixed(3)} A, ${s.load_VA.toFixed(1)} VA${s.rating_VA === null ? '' : ` of ${s.rating_VA}`}`),
       ...output.coils.map((c) => `${c.device.padEnd(8)} ${c.volt_V.toFixed(2).padStart(6)} V  ${c.current_A.toFixed(3)} A  ${c.face.padEnd(7)} ${c.enough ? 'enough' : 'too little'} (${c.minimum_V} V asked; ${c.safe_V.toFixed(2)} V at the safe phase)`),
@@ -65,7 +76,7 @@ function band(t: { kind: string; expected_ohm?: number | undefined; low_ohm?: nu
 }
 
 const parsed = readArguments(process.argv.slice(2))
-const result = parsed.ok ? run(parsed.value) : parsed
+const result = parsed.ok ? await run(parsed.value) : parsed
 if (result.ok) {
   const { output } = result.value
   console.log(parsed.ok && parsed.value.flags.json ? JSON.stringify(output) : lines(output).join('\n'))

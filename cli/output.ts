@@ -76,4 +76,33 @@ export const solveOutput = z.strictObject({
 
 export const deckOutput = z.strictObject({ verb: z.literal('deck'), deck: z.string().describe('A SPICE deck') })
 
-export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput } as const
+const stretchOut = z.strictObject({ side: z.enum(['lead', 'common']), cable: z.string(), core: z.string(), from: z.string(), to: z.string(), size: z.string().nullable(), length_m: z.number(), current_A: amps, drop_V: volt })
+export const sizeOutput = z.strictObject({
+  verb: z.literal('size'), property: z.string(), school: z.enum(['coil_minimum', 'allowed_drop', 'reach_table']), hottest_C: z.number(), mains_ratio: z.number(), together: z.int(),
+  margins: z.array(z.strictObject({
+    station: z.string().nullable(), device: z.string(), part: z.enum(['starting', 'master', 'holding']), starter: z.string().describe('The station that starts at the worst moment'),
+    terminal_V: volt, needed_V: volt, volt_V: volt.describe('By the circuit engine, safe phase'), margin_V: volt, optimistic_V: volt, model_V: volt.describe('Coils as constant currents, drops added'), stretches: z.array(stretchOut),
+  })).describe('Every thread as recorded, at its worst moment, the weakest first'),
+  unwired: z.array(z.string()),
+  answer: z.enum(['sized', 'infeasible', 'beyond_table', 'nothing_free', 'nothing_wired', 'no_time']), says: statement,
+  cost_cents: z.int().optional(), bound_cents: z.int().nullable().optional().describe('No choice that holds costs less; equal to the cost where it is the optimum'),
+  uniform: z.strictObject({ size: z.string(), cost_cents: z.int() }).nullable().optional().describe('The best single size'),
+  sizes: z.array(z.strictObject({ cable: z.string(), from: z.string(), to: z.string(), length_m: z.number().describe('Of conductor, all cores'), size: z.string() })).optional(),
+  shortfall_V: volt.optional(), failing: z.int().optional(),
+  mends: z.array(z.looseObject({ code: z.string(), says: statement })).optional().describe('Single changes that each mend an infeasible plan, the smallest first'),
+})
+
+export const materialOutput = z.strictObject({
+  verb: z.literal('material'), property: z.string(), csv: z.string(),
+  cables: z.array(z.strictObject({ cable: z.string(), cores: z.int(), size: z.string().nullable(), route_m: z.number(), expansion_m: z.number(), slack_m: z.number(), order_m: z.number(), unknown: z.boolean() })),
+  spools: z.array(z.strictObject({
+    cores: z.int(), size: z.string().nullable(), colour: z.string().nullable(), joints: z.int().describe('Of cores, that only the spools’ length makes necessary'), needed_m: z.number(), bought_m: z.number(),
+    bound_m: z.number().describe('No plan with as few joints buys less'), tooLong: z.array(z.string()),
+    spools: z.array(z.strictObject({ length_m: z.number(), left_m: z.number(), pulls: z.array(z.strictObject({ cable: z.string(), from: z.string(), to: z.string(), length_m: z.number() })) })),
+  })),
+  connectors: z.array(z.strictObject({ connector: z.string(), conductors: z.int(), count: z.int(), withReserve: z.int() })),
+})
+
+export const stationsOutput = z.strictObject({ verb: z.literal('stations'), text: z.string().describe('CSV, or the property file with the list taken in') })
+
+export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput, size: sizeOutput, material: materialOutput, stations: stationsOutput } as const

@@ -56,7 +56,7 @@ export const coreEn = {
     not_a_size: '{where}: “{text}” is no conductor size. Write it as 18 AWG or 1.5 mm².',
     not_a_run: '{where} names {cable}, which brings no common out from this controller. Name a cable that does, or a new one.',
     common_is_no_output: '{where} names a common terminal. Name the terminals of the stations that run.',
-    usage: 'Say what to do: thread check, expect, judge, solve or deck, then FILE, for judge also readings.csv. More in docs/shell.md.',
+    usage: 'Say what to do: thread check, expect, judge, solve, deck, size, material or stations, then FILE, for judge also readings.csv. More in docs/shell.md.',
     too_large: 'The file is larger than 5 MB, the most that is read. Leave out what is not part of the property.',
     json_only: 'Send JSON with the content type application/json.',
     bad_address: '{where} is not the id of a property. Open the property from the list.',
@@ -195,5 +195,25 @@ export const coreEn = {
   rule: {
     passes: 'The {low}–{high} Ω rule of thumb would pass this.', fails: 'The {low}–{high} Ω rule of thumb would not pass this.',
     passes_fault: 'The {low}–{high} Ω rule of thumb would have passed this fault.',
+  },
+  /** What sizing comes to. */
+  sizing: {
+    cheapest: 'The cheapest wire that gives every coil its volts costs {cost}: proven, nothing cheaper holds.',
+    near: 'Wire that gives every coil its volts costs {cost}. No choice can cost {gap} % less: that is proven.',
+    sized: 'Wire that holds costs {cost}.',
+    infeasible: 'Not even the thickest wire in stock will do: {thread} lacks {shortfall} at its worst.',
+    beyond_table: '{thread} is {length_m} out; the table’s longest run is {longest_m}.',
+    nothing_free: 'Every size is settled: seen or reported. Free them to have them chosen anew.',
+    nothing_wired: 'No station has a complete way to its coil on record, so there is nothing to size.',
+    no_time: 'No answer within the time given.',
+  },
+  /** A single change that mends an infeasible plan. */
+  mend: {
+    master_first: 'Let the controller bring the master valve in first, then the station.',
+    together: 'Run at most {together} at a time.',
+    transformer: 'A transformer of {rating_VA} VA.',
+    thicker: 'Wire of {gauge}, thicker than what is stocked.',
+    coil: 'Coils that draw no more than {inrush_A} A at inrush.',
+    nearer: 'The controller {by_m} nearer to the valves.',
   },
 }
