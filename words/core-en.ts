@@ -54,6 +54,7 @@ export const coreEn = {
     station_twice: '{where} lists station {station} a second time. List each once.',
     not_a_length: '{where}: “{text}” is no length. Write it as 46, 46 m or 150 ft.',
     not_a_size: '{where}: “{text}” is no conductor size. Write it as 18 AWG or 1.5 mm².',
+    no_box_yet: '{where}: a distance belongs to a box. Write the box first.',
     not_a_run: '{where} names {cable}, which brings no common out from this controller. Name a cable that does, or a new one.',
     common_is_no_output: '{where} names a common terminal. Name the terminals of the stations that run.',
     usage: 'Say what to do: thread check, expect, judge, solve, deck, size, material or stations, then FILE, for judge also readings.csv. More in docs/shell.md.',

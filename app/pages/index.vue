@@ -10,6 +10,7 @@ useHead({ title: () => `${t('app.home')} · ${t('app.name')}` })
 
 const properties = shallowRef<readonly Listed[] | null>(null)
 const unreachable = ref(false)
+const beginning = ref(false)
 const filter = ref('')
 const busy = ref(false)
 const broken = shallowRef<readonly Refusal[]>([])
@@ -58,7 +59,7 @@ async function take(text: string, name: string | null): Promise<void> {
   <div class="page">
     <header class="top"><AppMark /><strong>{{ t('app.name') }}</strong></header>
     <main id="work" class="stack">
-      <div class="row title"><h1>{{ t('properties.title') }}</h1><button type="button" class="button primary" :disabled="busy" @click="chooser?.click()">{{ busy ? t('properties.importing') : t('properties.import') }}</button></div>
+      <div class="row title"><h1>{{ t('properties.title') }}</h1><span class="row"><button type="button" class="button primary" @click="beginning = true">{{ t('properties.new') }}</button><button type="button" class="button" :disabled="busy" @click="chooser?.click()">{{ busy ? t('properties.importing') : t('properties.import') }}</button></span></div>
       <input ref="chooser" type="file" accept=".json,application/json" class="sr-only" tabindex="-1" :aria-label="t('properties.import')" @change="chosen">
       <section v-if="broken.length > 0" class="sheet broken" role="alert">
         <h2>{{ t('properties.broken') }}</h2>
@@ -83,6 +84,7 @@ async function take(text: string, name: string | null): Promise<void> {
       </template>
       <p class="caution">{{ t('properties.code') }}</p>
     </main>
+    <LazyNewProperty v-if="beginning" v-model:visible="beginning" />
     <LazyAppDialog v-if="already" :visible="already !== null" :title="t('properties.here')" @update:visible="already = null">
       <form v-if="already" class="stack" @submit.prevent="take(already.text, copyName.trim())">
         <p>{{ t('properties.hereHow') }}</p>

@@ -1,3 +1,5 @@
+export { CELLS, cellCommands, sizeCommands } from './cell'
+export type { Cell } from './cell'
 export { listCommands, removalCommands, rowsOf } from './list'
 export type { ListedRow } from './list'
 export { MASTER, RELAY, stationRow } from './row'

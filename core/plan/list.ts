@@ -46,7 +46,7 @@ function placed(site: Site, controller: ControllerId, device: DeviceId | null) {
 }
 
 /** The core that brings a terminal to a coil, where one joint holds nothing but the two. */
-function leadOf(site: Site, device: DeviceId): { cable: CableId; core: CoreId; stop: string; port: 'a' | 'b' } | null {
+export function leadOf(site: Site, device: DeviceId): { cable: CableId; core: CoreId; stop: string; port: 'a' | 'b' } | null {
   for (const { ends } of Object.values(site.splices)) {
     const port = ends.find((e) => e.kind === 'port' && e.device === device)
     const core = ends.find((e) => e.kind === 'core')
@@ -270,10 +270,17 @@ export function removalCommands(site: Site, station: StationId): Command[] {
   const work: Work = { site }
   const touched = new Set<CableId>()
   const { valves } = must(site.stations, station)
-  for (const valve of valves) unwire(work, valve, touched)
   remove(work, 'stations', station)
-  for (const valve of valves) if (!Object.values(work.site.pointsOfConnection).some((p) => p.masterValve === valve || p.pumpRelay === valve) && !Object.values(work.site.stations).some((s) => s.valves.includes(valve))) remove(work, 'devices', valve)
+  for (const valve of valves) withoutValve(work, valve, touched)
   for (const cable of touched) capLoose(work, cable)
   return commandsBetween(site, work.site)
 }
 
+
+/** Takes a valve off its wires, and off the property where nothing else is meant to use it. */
+export function withoutValve(work: Work, valve: DeviceId, touched: Set<CableId>): void {
+  const { stations, pointsOfConnection } = work.site
+  if (Object.values(stations).some((s) => s.valves.includes(valve)) || Object.values(pointsOfConnection).some((p) => p.masterValve === valve || p.pumpRelay === valve)) return
+  unwire(work, valve, touched)
+  remove(work, 'devices', valve)
+}

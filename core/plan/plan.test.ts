@@ -5,7 +5,7 @@ import { readStationList, writeStationList } from '../formats'
 import { COMMON_METER } from '../record'
 import { marginsOf } from '../sizing'
 import { applyBatch, checkSite, emptySite, type ControllerId, type Site, type StationId } from '../site'
-import { listCommands, removalCommands, rowsOf, stationRow, type StationRow } from './index'
+import { cellCommands, listCommands, removalCommands, sizeCommands, type Cell, rowsOf, stationRow, type StationRow } from './index'
 
 const row = (station: string, more: Partial<StationRow> = {}) => stationRow.parse({ station, ...more })
 function listed(site: Site, rows: readonly StationRow[]): Site {
@@ -86,4 +86,23 @@ test('a list is read as it comes: bare lines, spreadsheet cells, CSV; written ou
   const { site } = demoProperty()
   const back = readStationList(writeStationList(site), site.settings)
   expect(back.ok && listCommands(site, back.value)).toEqual({ ok: true, value: [] })
+})
+
+test('a cell written anew changes what it says and nothing else; emptied, it is unknown again; a bad one says why', () => {
+  let site = listed(emptySite('Cells'), twelve)
+  const write = (station: string, cell: Cell, text: string) => {
+    const commands = cellCommands(site, rowsOf(site).find((r) => r.station === station)!, cell, text)
+    if (!commands.ok) return commands.refusals.map((r) => r.code)
+    const applied = applyBatch(site, commands.value)
+    if (!applied.ok) throw new Error(JSON.stringify(applied.refusals))
+    site = applied.value.site
+    return told(site).find((r) => r.station === station)![cell]
+  }
+  expect([write('3', 'name', 'Roses'), write('3', 'box', 'B5'), write('3', 'coil', 'Low-draw'), write('3', 'colour', 'blue'), write('3', 'at_m', '130 m')]).toEqual(['Roses', 'B5', 'Low-draw', 'blue', 130])
+  expect(told(site).filter((r) => r.box === 'B5').map((r) => [r.station, r.at_m])).toEqual([['3', 130], ['9', 130], ['10', 130]])
+  expect([write('3', 'at_m', ''), write('3', 'coil', ''), write('3', 'colour', ''), write('3', 'box', ''), write('3', 'at_m', '5'), write('4', 'at_m', 'far')]).toEqual([null, null, null, null, ['no_box_yet'], ['not_a_length']])
+  expect(told(site).find((r) => r.station === '9')!.at_m).toBe(null)
+  expect(checkSite(site).filter((f) => f.weight === 'wrong' || f.code === 'ends_unjoined')).toEqual([])
+  const sizes = sizeCommands(site, rowsOf(site)[0]!.run!, '14', false)
+  expect(sizes.ok && sizes.value).toEqual([{ do: 'set', in: 'cables', id: 'K1', field: 'gauge', value: { value: { awg: 14 }, how: 'assumed', on: null } }])
 })

@@ -66,7 +66,8 @@ function threadOf(model: Model, found: Found, borne: Borne, optimistic: Borne): 
   const { solution } = borne
   const coil = powered.parts.find((p) => p.of.kind === 'coil' && p.of.device === watch.load.device)!
   const across = minus(solution.volts(coil.a), solution.volts(coil.b))
-  const along = (volts: Complex) => Math.abs((volts.re * across.re + volts.im * across.im) / size(across))
+  // In the direction of the coil's volts, so that the parts add up to the whole; a coil without any has no direction.
+  const along = (volts: Complex) => (size(across) < 1e-9 ? size(volts) : Math.abs((volts.re * across.re + volts.im * across.im) / size(across)))
   const source = powered.sources.find((s) => s.controller === watch.plant.controller)!
   const ordered = inOrder(powered, found, source.common)
   const stretches: StretchLoss[] = []

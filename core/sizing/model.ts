@@ -1,5 +1,5 @@
 import { sourceResistance_ohm, UNKNOWN_TRANSFORMER_VA, type Powered } from '../circuit'
-import { must, type ControllerId, type DeviceId, type Site } from '../site'
+import { must, terminalEnd, type ControllerId, type DeviceId, type Site } from '../site'
 import type { Grouped } from './groups'
 import { loadOf, plantsOf, worstPowered, type Load, type Plant, type Start } from './load'
 import { loadsAt, type Moment } from './state'
@@ -96,12 +96,17 @@ export class Model {
   private worstMoment({ plant, part, start, load }: Watch, adds: (loads: readonly Load[]) => number): Moment {
     const most = (from: readonly Start[], count: number, value: (s: Start) => number) =>
       (count <= 0 ? [] : from.map((s) => ({ s, v: value(s) })).sort((a, b) => b.v - a.v).slice(0, count).map(({ s }) => s))
-    const apart = (...taken: readonly Start[]) => plant.starts.filter((s) => taken.every((t) => t.at.terminal !== s.at.terminal))
+    const apart = (...taken: readonly Start[]) => plant.starts.filter((s) => taken.every((t) => this.landingOf(t) !== this.landingOf(s)))
     if (part === 'starting') return { starter: start!, others: most(apart(start!), this.together - 1, (s) => adds(this.holding(s))) }
     const may = part === 'master' ? plant.starts.filter((s) => s.masters.some((l) => l.device === load.device)) : apart(start!)
     const starter = most(may, 1, (s) => adds(s.starting) + adds(s.masters))[0] ?? start!
     if (part === 'master') return { starter, others: most(apart(starter), this.together - 1, (s) => adds(this.holding(s))) }
     return { starter, others: [start!, ...most(apart(start!, starter), this.together - 2, (s) => adds(this.holding(s)))] }
+  }
+
+  /** Where a station's lead lands: terminals joined onto one lead, as before a sequencer, never run side by side. */
+  private landingOf({ at }: Start): string {
+    return this.powered.wiring.pointOf(terminalEnd(at.controller, at.terminal))
   }
 
   private judged(watch: Watch, moment: Moment, adds: (loads: readonly Load[]) => number): Found {

@@ -97,6 +97,10 @@ test('a thread at its worst adds up: C’s volts less every stretch and joint ar
     expect(t.profile.every((p, i) => i === 0 || (p.at_m >= t.profile[i - 1]!.at_m && p.volt_V <= t.profile[i - 1]!.volt_V + 1e-9))).toBe(true)
     expect([t.optimistic_V >= t.volt_V, t.volt_V - t.margin_V]).toEqual([true, expect.closeTo(t.needed_V, 9)])
   }
+  // Behind a sequencer: its own output has its turn, and stations on one lead never run side by side.
+  const together = marginsOf(withSizing(demoProperty().site, { together: 2 })).threads
+  expect(together.filter((t) => t.part === 'holding').map((t) => [t.device, t.volt_V > 15])).toEqual(expect.arrayContaining([['W5', true], ['W6', true]]))
+  expect(together.filter((t) => t.device === 'W6').every((t) => !t.running.includes('S-5' as never) && (t.starter as string) !== 'S-5')).toBe(true)
   const away = marginsOf(asIf(demoProperty().site, { moved_m: 60 })).threads[0]!
   expect(away.margin_V).toBeLessThan(threads[0]!.margin_V)
   expect(marginsOf(asIf(demoProperty().site, { added: { count: 2, beyond_m: 50 } })).threads).toHaveLength(28)

@@ -20,7 +20,7 @@ export function editsAt(powered: Powered, moment: Moment, loads: readonly Load[]
     const { coilKind } = must(site.devices, of.device)
     edits.push({ kind: 'element', element, z: coilImpedance(coilKind === null ? null : must(site.coilKinds, coilKind), 'holding', phase, frequency_Hz, climate.coil_C) })
   })
-  return [...edits, ...turns(powered, moment.starter.starting.map((l) => l.device))]
+  return [...edits, ...turns(powered, loads.map((l) => l.device))]
 }
 
 /** Sequencers turned to the outputs that lead to these coils. */

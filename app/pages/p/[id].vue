@@ -15,6 +15,7 @@ watch(() => route.fullPath, () => { said.value = '' })
 useHead({ title: () => `${property.site?.about.name ?? t('app.loading')} · ${t('app.name')}` })
 
 const places = computed(() => [
+  { to: `/p/${id.value}/plan`, label: t('places.plan'), here: String(route.name).startsWith('p-id-plan') },
   { to: `/p/${id.value}`, label: t('places.threads'), here: route.name === 'p-id' },
   { to: `/p/${id.value}/test`, label: t('places.test'), here: String(route.name).startsWith('p-id-test') },
   { to: `/p/${id.value}/record`, label: t('places.record'), here: route.name === 'p-id-record' },
@@ -23,11 +24,16 @@ const controllers = computed(() => (property.site ? entries(property.site.contro
 const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
 const inSweep = computed(() => route.name === 'p-id-test-visit')
 
+/** Letters belong to a field that is typed in; a reading's field takes its own keys first. */
+const isTyping = (at: EventTarget | null) => (at instanceof HTMLInputElement && !at.dataset.sweep) || at instanceof HTMLTextAreaElement
+/** A cell that still says what is on record has nothing of its own to undo. */
+const isUntouched = (at: EventTarget | null) => at instanceof HTMLInputElement && at.dataset.was === at.value
+
 const [keys, find] = [ref(false), ref(false)]
 const said = ref('')
 function onKey(event: KeyboardEvent): void {
-  const typing = event.target instanceof HTMLInputElement && !event.target.dataset.sweep
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typing && !inSweep.value && property.undoable && property.pending === 0 && !property.viewed) {
+  const typing = isTyping(event.target)
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && (!typing || isUntouched(event.target)) && !inSweep.value && property.undoable && property.pending === 0 && !property.viewed) {
     said.value = t('app.tookBack', { revision: property.undoable.revision })
     void property.undo()
     event.preventDefault()

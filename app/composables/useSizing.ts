@@ -1,0 +1,65 @@
+import { proxy, wrap, type Remote } from 'comlink'
+import type { Margins, ReachTable, SizingAnswer, WhatIf } from '../../core/sizing'
+import type { Site } from '../../core/site'
+import type { MarginsWork } from '../workers/margins'
+import type { SizingWork } from '../workers/sizing'
+
+const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
+
+let margins: Remote<MarginsWork> | null = null
+
+/**
+ * Every thread at its worst, worked out beside the page. While a slider moves, the state that is being worked out is
+ * finished and then the latest one taken; those between are left out, so the page never waits.
+ */
+export function useMargins(site: () => Site | null, what: () => WhatIf): { found: Readonly<Ref<Margins | null>>; reach: Readonly<Ref<ReachTable | null>>; behind: Readonly<Ref<boolean>> } {
+  const [found, reach, behind] = [shallowRef<Margins | null>(null), shallowRef<ReachTable | null>(null), ref(false)]
+  let [running, waiting, gone] = [false, false, false]
+  async function work(): Promise<void> {
+    if (running) { waiting = true; return }
+    running = true
+    behind.value = true
+    do {
+      waiting = false
+      const now = site()
+      if (!now) break
+      margins ??= wrap<MarginsWork>(new Worker(new URL('../workers/margins.ts', import.meta.url), { type: 'module' }))
+      const [s, w] = plain([now, what()] as const)
+      const answer = await Promise.all([margins.margins(s, w), margins.reach(s, w)])
+      if (!gone) [found.value, reach.value] = answer
+    } while (waiting)
+    running = false
+    behind.value = false
+  }
+  watch([site, what], () => void work(), { immediate: true, deep: true })
+  onBeforeUnmount(() => { gone = true })
+  return { found, reach, behind }
+}
+
+export interface SizingRun { readonly best_cents: number | null; readonly bound_cents: number | null }
+
+/** The choice of sizes in a worker of its own, which is ended to stop it. */
+export function useSizing(): { running: Readonly<Ref<SizingRun | null>>; answer: Ref<SizingAnswer | null>; start: (site: Site, anew: boolean) => Promise<void>; stop: () => void } {
+  const running = shallowRef<SizingRun | null>(null)
+  const answer = shallowRef<SizingAnswer | null>(null)
+  let worker: Worker | null = null
+  function stop(): void {
+    worker?.terminate()
+    worker = null
+    running.value = null
+  }
+  async function start(site: Site, anew: boolean): Promise<void> {
+    stop()
+    answer.value = null
+    running.value = { best_cents: null, bound_cents: null }
+    const mine = worker = new Worker(new URL('../workers/sizing.ts', import.meta.url), { type: 'module' })
+    const found = await wrap<SizingWork>(mine).size(plain(site), anew, proxy((best_cents: number | null, bound_cents: number) => {
+      if (worker === mine) running.value = { best_cents, bound_cents: Number.isFinite(bound_cents) ? bound_cents : null }
+    }))
+    if (worker !== mine) return
+    answer.value = found
+    stop()
+  }
+  onBeforeUnmount(stop)
+  return { running, answer, start, stop }
+}
