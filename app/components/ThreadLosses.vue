@@ -27,6 +27,7 @@ const others = computed(() => [props.thread.part !== 'starting' ? t('sizes.while
     <h2>{{ t('sizes.losses', { name }) }}</h2>
     <p v-if="others.length > 0" class="quiet">{{ others.join(' ') }}</p>
     <table class="table"><tbody><tr v-for="(l, i) in lines" :key="i" :class="{ sum: l.sum }"><td>{{ l.text }}</td><td class="figure">{{ l.volt.toFixed(2).replace('-', '−') }} V</td></tr></tbody></table>
+    <p class="small" :class="thread.rating_VA !== null && thread.load_VA > thread.rating_VA ? 'fault' : 'quiet'">{{ thread.rating_VA === null ? t('sizes.load', { load: thread.load_VA.toFixed(1) }) : t(thread.load_VA > thread.rating_VA ? 'sizes.overload' : 'sizes.loadOf', { load: thread.load_VA.toFixed(1), rating: thread.rating_VA }) }}</p>
     <p class="quiet small">{{ t('sizes.bothPhases', { optimistic: thread.optimistic_V.toFixed(2), model: thread.model_V.toFixed(2) }) }}<template v-if="thread.unknown"> {{ t('sizes.unknownOnWay') }}</template></p>
     <p class="quiet small">{{ t('sizes.source2') }}</p>
   </div>

@@ -1,6 +1,6 @@
 export { answerOf, minimumOf } from './answer'
 export type { Answer, CoilAnswer, ConductorAnswer, JointAnswer, SupplyAnswer } from './answer'
-export { complex, inverse, minus, size } from './complex'
+export { complex, inverse, minus, plus, size } from './complex'
 export type { Complex } from './complex'
 export { engineOf } from './engine'
 export type { Edit, Engine, Solution } from './engine'

@@ -180,7 +180,7 @@ function newValve(work: Work, controller: ControllerId, terminal: TerminalId, ta
 
 const freeTag = (site: Site, tag: string): string | null => (tag.length <= 12 && Object.values(site.devices).every((d) => d.tag !== tag) ? tag : null)
 
-function placeFor(work: Work, tag: string): PlaceId {
+export function placeFor(work: Work, tag: string): PlaceId {
   const found = entries(work.site.places).find(([, p]) => p.tag.toLowerCase() === tag.toLowerCase())
   if (found) return found[0]
   const id = freeId(work.site, 'places', tag) as PlaceId

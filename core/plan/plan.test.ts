@@ -5,7 +5,7 @@ import { readStationList, writeStationList } from '../formats'
 import { COMMON_METER } from '../record'
 import { marginsOf } from '../sizing'
 import { applyBatch, checkSite, emptySite, type ControllerId, type Site, type StationId } from '../site'
-import { cellCommands, listCommands, removalCommands, sizeCommands, type Cell, rowsOf, stationRow, type StationRow } from './index'
+import { cellCommands, listCommands, newRunCommands, readWay, removalCommands, runCommands, sizeCommands, wayCommands, wayText, type Cell, rowsOf, stationRow, type StationRow } from './index'
 
 const row = (station: string, more: Partial<StationRow> = {}) => stationRow.parse({ station, ...more })
 function listed(site: Site, rows: readonly StationRow[]): Site {
@@ -105,4 +105,24 @@ test('a cell written anew changes what it says and nothing else; emptied, it is 
   expect(checkSite(site).filter((f) => f.weight === 'wrong' || f.code === 'ends_unjoined')).toEqual([])
   const sizes = sizeCommands(site, rowsOf(site)[0]!.run!, '14', false)
   expect(sizes.ok && sizes.value).toEqual([{ do: 'set', in: 'cables', id: 'K1', field: 'gauge', value: { value: { awg: 14 }, how: 'assumed', on: null } }])
+})
+
+test('a run in words: boxes in order with their distances, read, written, extended; new runs beside it', () => {
+  let site = listed(emptySite('Runs'), twelve)
+  const take = (commands: ReturnType<typeof wayCommands>) => { const applied = applyBatch(site, commands); if (!applied.ok) throw new Error(JSON.stringify(applied.refusals)); site = applied.value.site }
+  const K1 = rowsOf(site)[0]!.run!
+  const metres = (m: number) => String(m)
+  expect(wayText(site, K1, metres)).toBe('B1 20, B2 45, B3 70, B4 95, B5 120, B6 145')
+  const way = readWay('B1 20, J1 30, B2 45 m, B9 170; B10', 'm')
+  if (!way.ok) throw new Error(JSON.stringify(way.refusals))
+  take(wayCommands(site, K1, way.value))
+  expect(wayText(site, K1, metres)).toBe('B1 20, J1 30, B2 45, B3 70, B4 95, B5 120, B6 145, B9 170, B10')
+  const laid = newRunCommands(site, 'A' as ControllerId, 'North', 'single', '12', [{ box: 'N1', at_m: 40 }, { box: 'N2', at_m: 90 }])
+  if (!laid.ok) throw new Error(JSON.stringify(laid.refusals))
+  take(laid.value)
+  site = listed(site, [row('13', { box: 'N1', cable: 'North' }), row('14', { box: 'N2', cable: 'North' })])
+  expect(told(site).slice(-2).map((r) => [r.cable, r.box, r.at_m])).toEqual([['North', 'N1', 40], ['North', 'N2', 90]])
+  expect(checkSite(site).filter((f) => f.weight === 'wrong' || f.code === 'ends_unjoined')).toEqual([])
+  expect([readWay('', 'm'), readWay('B1 far', 'm'), readWay('B2 50, B1 30', 'm'), newRunCommands(site, 'A' as ControllerId, 'North', 'single', '', []), runCommands(site, K1, 'tag', 'North'), runCommands(site, K1, 'warmer_K', 'hot')].map((r) => (r.ok ? '' : r.refusals[0]!.code)))
+    .toEqual(['no_boxes', 'not_a_length', 'stop_before', 'tag_twice', 'tag_twice', 'not_warmer'])
 })

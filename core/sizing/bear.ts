@@ -1,10 +1,10 @@
-import { engineOf, minus, size, type Powered, type Solution } from '../circuit'
+import { complex, engineOf, minus, plus, size, type Powered, type Solution } from '../circuit'
 import type { DeviceId } from '../site'
 import { mastersTerminals, type Model } from './model'
 import { editsAt, loadsAt, type Moment } from './state'
 
 /** What the circuit engine gives at one moment: every energised coil's volts, and the volts at C. */
-export interface Borne { readonly moment: Moment; readonly terminal_V: number; readonly solution: Solution; readonly coils: readonly { readonly device: DeviceId; readonly volt_V: number; readonly margin_V: number }[] }
+export interface Borne { readonly moment: Moment; readonly terminal_V: number; readonly load_A: number; readonly solution: Solution; readonly coils: readonly { readonly device: DeviceId; readonly volt_V: number; readonly margin_V: number }[] }
 
 /** Puts moments of a property through the circuit engine, factored once. */
 export function bearer(model: Model, powered: Powered): (moment: Moment) => Borne {
@@ -22,6 +22,8 @@ export function bearer(model: Model, powered: Powered): (moment: Moment) => Born
       const volt_V = size(minus(solution.volts(part.a), solution.volts(part.b)))
       return [{ device: load.device, volt_V, margin_V: model.allowed_V(load, terminal_V) - (terminal_V - volt_V) }]
     })
-    return { moment, terminal_V, solution, coils }
+    let load = complex(0)
+    for (const amps of solution.closed_A.values()) load = plus(load, amps)
+    return { moment, terminal_V, load_A: size(load), solution, coils }
   }
 }

@@ -22,6 +22,8 @@ export interface ThreadMargin {
   /** The station that starts at that moment, and those running. */
   readonly starter: StationId; readonly running: readonly StationId[]
   readonly open_V: number; readonly terminal_V: number
+  /** What the controller gives at that moment, and what its transformer is rated at, where that is on record. */
+  readonly load_VA: number; readonly rating_VA: number | null
   /** The least the coil may have by the school in force. */
   readonly needed_V: number
   readonly volt_V: number; readonly margin_V: number
@@ -92,7 +94,7 @@ function threadOf(model: Model, found: Found, borne: Borne, optimistic: Borne): 
   const { volt_V, margin_V } = own(borne)
   return {
     station: watch.start?.station ?? null, device: watch.load.device, part: watch.part, starter: moment.starter.station, running: moment.others.map((o) => o.station),
-    open_V: source.open_V, terminal_V: borne.terminal_V, needed_V: volt_V - margin_V, volt_V, margin_V, optimistic_V: own(optimistic).volt_V, model_V: found.volt_V, joints_V, stretches,
+    open_V: source.open_V, terminal_V: borne.terminal_V, load_VA: borne.load_A * borne.terminal_V, rating_VA: must(site.controllers, source.controller).transformer?.rating_VA ?? null, needed_V: volt_V - margin_V, volt_V, margin_V, optimistic_V: own(optimistic).volt_V, model_V: found.volt_V, joints_V, stretches,
     profile: stair(steps, borne.terminal_V, volt_V), unknown,
   }
 }

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { readStationList, writeStationList } from '../../../../../core/formats'
 import { CELLS, cellCommands, listCommands, RELAY, removalCommands, rowsOf, stationRow, type Cell, type ListedRow } from '../../../../../core/plan'
-import { gaugeText, inUnit } from '../../../../../core/quantity'
-import { entries } from '../../../../../core/site'
+import { inUnit } from '../../../../../core/quantity'
 import { sayRefusal } from '../../../../../words'
 import { usePlan } from '../../../../composables/usePlan'
 import { useSpeaker } from '../../../../composables/useSpeaker'
@@ -91,7 +90,6 @@ function onKey(event: KeyboardEvent, index: number, cell: Cell): void {
 }
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const takeAway = (row: ListedRow) => row.stationId !== null && keep({ ok: true, value: removalCommands(site.value, row.stationId) })
-const runs = computed(() => entries(site.value.cables).filter(([, c]) => c.tag !== null && (c.kind === 'multicore' || c.stops.length > 2 || Object.values(c.cores).some((core) => core.colour?.value === site.value.settings.commonColour))))
 </script>
 
 <template>
@@ -128,13 +126,8 @@ const runs = computed(() => entries(site.value.cables).filter(([, c]) => c.tag !
       </table>
     </section>
     <p v-if="rows.length > 0" class="quiet small">{{ t('plan.keys') }}</p>
-    <section v-if="runs.length > 0" class="sheet stack">
-      <h2>{{ t('plan.runs') }}</h2>
-      <p class="quiet small">{{ t('plan.runsHow') }}</p>
-      <table class="table"><thead><tr><th scope="col">{{ t('plan.cell.cable') }}</th><th scope="col">{{ t('plan.kind') }}</th><th scope="col">{{ t('plan.cores') }}</th><th scope="col">{{ t('plan.way') }}</th><th scope="col">{{ t('plan.size') }}</th></tr></thead>
-        <tbody><tr v-for="[id, c] in runs" :key="id"><td class="figure">{{ c.tag }}</td><td>{{ t(`plan.kinds.${c.kind}`) }}</td><td class="figure">{{ Object.keys(c.cores).length }}</td><td class="figure way">{{ c.stops.map((s) => site.places[s.place]!.tag).join(' · ') }}</td><td class="figure">{{ c.gauge ? gaugeText(c.gauge.value) : t('plan.unknown') }}</td></tr></tbody>
-      </table>
-    </section>
+    <PlanRuns :site="site" :unit="units.length" :fixed="fixed" />
+    <CoilKinds :site="site" :fixed="fixed" />
     <p class="caution">{{ t('properties.code') }} {{ t('plan.dig') }}</p>
   </div>
 </template>
@@ -155,7 +148,6 @@ td.name .cell { min-width: 150px; } td.zone .cell { min-width: 120px; } td.coil 
 .cell[aria-invalid='true'] { border-color: var(--fault); border-width: 2px; }
 .away { min-width: 34px; min-height: 32px; padding-block: 0; font-size: 18px; line-height: 1; }
 .small { font-size: 13px; }
-.way { overflow-wrap: anywhere; }
 kbd { font: 12px var(--figures); border: 1px solid currentcolor; border-radius: 4px; padding: 0 5px; opacity: .85; }
 @media (max-width: 759px) { .cell { min-height: 48px; } .away { min-height: 48px; min-width: 48px; } .small { font-size: 15px; } }
 </style>

@@ -47,8 +47,10 @@ async function keepSpools(text: string): Promise<void> {
 /** Prices by the length that the property is read in: a line a size, as `1.5 mm² 16.1`. */
 const perUnit = (cents_per_m: number) => (cents_per_m * toMetres(1, units.value.length)) / 100
 const stockText = computed(() => stockOf(site.value).map((s) => `${gaugeText(s.gauge)}  ${perUnit(s.cents_per_m).toFixed(3)}`).join('\n'))
+/** What is typed, until it is taken: a page drawn again meanwhile does not take it away. */
+const stockDraft = ref<string | null>(null)
 async function keepStock(text: string): Promise<void> {
-  if (text.trim() === stockText.value) return
+  if (text.trim() === stockText.value) { stockDraft.value = null; return }
   const lines = text.split('\n').map((l) => l.trim()).filter((l) => l !== '')
   const stock = lines.map((l) => {
     const m = /^(.*?)\s+([\d.,]+)$/.exec(l)
@@ -57,7 +59,9 @@ async function keepStock(text: string): Promise<void> {
     return gauge && (price !== null || !m) ? { gauge, cents_per_m: price === null ? copperCents_per_m(gauge) : Math.round((price * 100 * 1000) / toMetres(1, units.value.length)) / 1000 } : null
   })
   say('stock', stock.includes(null) || stock.length > 12 ? t('material.badStock') : null)
-  if (!stock.includes(null) && stock.length <= 12) await store({ stock: stock as Settings['material']['stock'] })
+  if (stock.includes(null) || stock.length > 12) return
+  stockDraft.value = null
+  await store({ stock: stock as Settings['material']['stock'] })
 }
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const saveCsv = () => saveText(`${site.value.about.name} material.csv`, writeMaterialCsv(site.value), 'text/csv')
@@ -110,7 +114,7 @@ async function saveXlsx(): Promise<void> {
           <h2>{{ t('material.settings') }}</h2>
           <div v-for="f in fields" :key="f.key" class="field"><label :for="`m-${f.key}`">{{ f.label }}</label><TextField :id="`m-${f.key}`" :model-value="f.shown" inputmode="decimal" :aria-invalid="!!bad[f.key]" :aria-describedby="`m-${f.key}-how`" @change="keep(f, valueOf($event))" /><p :id="`m-${f.key}-how`" class="how">{{ f.why }}</p><p v-if="bad[f.key]" class="bad" role="alert">{{ bad[f.key] }}</p></div>
           <div class="field"><label for="m-spools">{{ t('material.spoolLengths') }}, {{ units.length }}</label><TextField id="m-spools" :model-value="spoolText" :aria-invalid="!!bad.spools" @change="keepSpools(valueOf($event))" /><p v-if="bad.spools" class="bad" role="alert">{{ bad.spools }}</p></div>
-          <div class="field"><label for="m-stock">{{ t('material.stock', { unit: units.length }) }}</label><textarea id="m-stock" class="input figure" rows="6" spellcheck="false" :value="stockText" :aria-invalid="!!bad.stock" @change="keepStock(($event.target as HTMLTextAreaElement).value)" /><p class="how">{{ t('material.stockHow') }}</p><p v-if="bad.stock" class="bad" role="alert">{{ bad.stock }}</p></div>
+          <div class="field"><label for="m-stock">{{ t('material.stock', { unit: units.length }) }}</label><textarea id="m-stock" class="input figure" rows="6" spellcheck="false" :value="stockDraft ?? stockText" @input="stockDraft = ($event.target as HTMLTextAreaElement).value" :aria-invalid="!!bad.stock" @change="keepStock(($event.target as HTMLTextAreaElement).value)" /><p class="how">{{ t('material.stockHow') }}</p><p v-if="bad.stock" class="bad" role="alert">{{ bad.stock }}</p></div>
         </section>
       </div>
     </div>
