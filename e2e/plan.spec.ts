@@ -140,6 +140,57 @@ test('runs and coils in words: a run extended and laid anew, a sheet’s figures
   expect([site.cables['K3' as never]!['stops' as never]['length' as never], site.coilKinds['standard' as never]!['minimum_V' as never]]).toEqual([5, 20])
 })
 
+test('without a signal: the list is changed, sizes follow, the page says what waits; back on line it is sent and the page closed meanwhile loses nothing', async ({ page, context, request }) => {
+  const id = await ownProperty(request, 'No signal')
+  await page.goto(`/p/${id}/plan`)
+  await expect(page.locator('#cell-2-name')).toHaveValue('Entrance bed')
+  await page.goto(`/p/${id}/plan/sizes`)
+  await expect(page.locator('.verdict')).toBeVisible()
+  await page.getByRole('link', { name: 'List', exact: true }).click()
+  await context.setOffline(true)
+  for (const [cell, text] of [['#cell-2-name', 'Gate roses'], ['#cell-13-at_m', '260']] as const) { await page.locator(cell).fill(text); await page.locator(cell).press('Enter') }
+  await expect(page.getByText('kept on this device, 2 to send')).toBeVisible()
+  await page.getByRole('link', { name: 'Sizes' }).click()
+  await expect(page.locator('.losses')).toContainText('56 m')
+  await context.setOffline(false)
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 20_000 })
+  const { site } = await stored(request, id)
+  expect(rowsOf(site).filter((r) => r.name === 'Gate roses' || r.station === 'A:12').map((r) => [r.station, r.at_m])).toEqual([['A:1', 46], ['A:12', 260]])
+})
+
+test('the reach table prints alone: no rail, no bar, no buttons', async ({ page, request }) => {
+  const id = await ownProperty(request, 'Print')
+  await page.goto(`/p/${id}/plan/sizes`)
+  await expect(page.getByRole('heading', { name: 'Reach table' })).toBeVisible()
+  const table = page.locator('section', { has: page.getByRole('heading', { name: 'Reach table' }) }).locator('tbody tr')
+  const metres = await table.evaluateAll((rows) => rows.map((r) => [...r.querySelectorAll('td')].slice(1).map((c) => Number(c.textContent))))
+  expect(metres.length).toBe(5)
+  // A thicker size reaches farther; more valves at once, less far.
+  for (const [i, row] of metres.entries()) { expect(row[0]).toBeGreaterThan(row[1]!); if (i > 0) expect(row[0]).toBeGreaterThan(metres[i - 1]![0]!) }
+  await page.emulateMedia({ media: 'print' })
+  for (const gone of ['.rail', '.bar', '.verdict']) await expect(page.locator(gone)).toBeHidden()
+  await expect(table.first()).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Print' })).toBeHidden()
+})
+
+test('on a phone: a station added by its name, its box and distance written, its volts seen', async ({ page, request }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  const id = await ownProperty(request, 'Phone plan')
+  await page.goto(`/p/${id}/plan`)
+  await page.getByLabel('One more station').fill('A:19 Gatepost pots')
+  await page.getByLabel('One more station').press('Enter')
+  const row = page.getByRole('row', { name: /^A:19/ })
+  await expect(row.getByLabel('Name, A:19')).toHaveValue('Gatepost pots')
+  await row.getByLabel('Box, A:19').fill('B5')
+  await row.getByLabel('Box, A:19').press('Tab')
+  await expect(row.getByLabel('Out, A:19')).toHaveValue('168')
+  await expect(page.getByText('All saved')).toBeVisible()
+  await page.getByRole('link', { name: 'Sizes' }).click()
+  await expect(page.getByRole('button', { name: 'Gatepost pots' })).toBeVisible()
+  await page.getByRole('button', { name: 'Gatepost pots' }).click()
+  await expect(page.locator('.losses h2')).toContainText('Gatepost pots')
+})
+
 test('material: spools, cuts and connectors; as CSV and as a workbook; a bad figure is refused at its field', async ({ page, request }) => {
   const id = await ownProperty(request, 'Material')
   await page.goto(`/p/${id}/plan/material`)

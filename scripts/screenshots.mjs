@@ -30,6 +30,10 @@ async function sweepBegun(page, readings) {
 const VIEWS = [
   { name: 'properties', size: desk, path: '/' },
   { name: 'threads', size: desk, path: `${demo}?station=A:9` },
+  { name: 'list', size: desk, path: `${demo}/plan` },
+  { name: 'sizes', size: desk, path: `${demo}/plan/sizes` },
+  { name: 'material', size: desk, path: `${demo}/plan/material` },
+  { name: 'phone-sizes', size: phone, path: `${demo}/plan/sizes` },
   { name: 'sweep', size: desk, path: demo, then: (page) => sweepBegun(page, ['39.6', '34.0', '33.6', '41.2', '34.9']) },
   { name: 'sweep-done', size: desk, path: spring },
   { name: 'test', size: desk, path: `${demo}/test` },

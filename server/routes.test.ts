@@ -53,6 +53,27 @@ test('a file goes in and comes out byte for byte; the same property again is ref
   expect(list.properties.find((p) => p.id === id)).toMatchObject({ visits: Object.keys(original.facts.visits).length, stations: 24 })
 })
 
+test('what an older page or file says still counts: a file of version 1, and a message of its schema from a queue that waited', async () => {
+  const kept = JSON.parse(readFileSync(join(__dirname, '../tests/kept/property-v1.json'), 'utf8')) as Record<string, unknown>
+  const id = v7()
+  expect((await post('/api/properties', JSON.stringify({ ...kept, id }))).status).toBe(201)
+  expect(JSON.parse(await fileOf(id))).toMatchObject({ version: SCHEMA_VERSION, site: { settings: { sizing: { school: 'coil_minimum' }, material: { slackPerEnd_m: 1.5 } } } })
+  const waited = { ...messageFor(id, batch(0, { do: 'setAbout', field: 'contractor', value: 'Waited long' })), schema: 1 }
+  expect(await send(id, waited)).toMatchObject({ status: 200, replies: [{ status: 'accepted', revision: 1 }] })
+  const newer = { ...messageFor(id, batch(1, { do: 'setAbout', field: 'contractor', value: 'Too new' })), schema: SCHEMA_VERSION + 1 }
+  expect(await send(id, newer)).toMatchObject({ replies: [{ status: 'refused', refusals: [{ code: 'newer_client' }] }] })
+  expect(read(await fileOf(id)).site.about.contractor).toBe('Waited long')
+})
+
+test('settings of sizing and material are refused whole where one figure is wrong, and nothing of them is written', async () => {
+  const id = await freshCopy()
+  const { sizing, material } = read(await fileOf(id)).site.settings
+  for (const [field, value] of [['sizing', { ...sizing, together: 9 }], ['sizing', { ...sizing, school: 'guess' }], ['material', { ...material, stock: [{ gauge: { awg: 14 }, cents_per_m: -1 }] }], ['material', { ...material, spools_m: [0] }]] as const)
+    expect(await send(id, messageFor(id, batch(0, { do: 'setSetting', field, value })))).toMatchObject({ replies: [{ status: 'refused' }] })
+  expect(read(await fileOf(id)).site.settings).toMatchObject({ sizing, material })
+  expect(await send(id, messageFor(id, batch(0, { do: 'setSetting', field: 'sizing', value: { ...sizing, together: 2 } })))).toMatchObject({ replies: [{ status: 'accepted' }] })
+})
+
 test('a batch is taken once however often it is sent, journalled, and taken back by an undo', async () => {
   const id = await freshCopy()
   const before = await fileOf(id)

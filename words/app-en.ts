@@ -69,6 +69,7 @@ export const appEn = {
     properties: 'Properties',
   },
   plan: {
+    begin: 'Write the list of stations',
     list: 'List',
     sizes: 'Sizes',
     material: 'Material',

@@ -23,6 +23,7 @@ export function readStationList(text: string, settings: Settings, taken: readonl
   const plain = text.replace(/^\uFEFF/, '').trim()
   if (plain === '') return refused(refusal('empty_list'))
   const table = /[\t;,]/.test(plain) ? Papa.parse<string[]>(plain, { skipEmptyLines: 'greedy', delimitersToGuess: ['\t', ';', ','] }).data : plain.split(/\r?\n/).filter((l) => l.trim() !== '').map((l) => { const m = NUMBERED.exec(l.trim()); return m ? [m[1]!, m[2]!] : ['', l.trim()] })
+  if (table.length === 0) return refused(refusal('empty_list'))
   const head = table[0]!.map((c) => c.trim().toLowerCase())
   const named = head.includes('station') || (head.includes('name') && head.every((c) => (COLUMNS as readonly string[]).includes(c)))
   const unknown = named ? head.filter((c) => c !== '' && !(COLUMNS as readonly string[]).includes(c)) : []

@@ -1,10 +1,10 @@
 import { gaugeText, type Gauge } from '../quantity'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
-import { bounded, byTag, commonOf, entries, lookUp, must, terminalEnd, terminalsInOrder, type CableId, type Command, type ControllerId, type CoreId, type DeviceId, type PlaceId, type Site, type StationId, type TerminalId } from '../site'
+import { bounded, byTag, commonOf, entries, must, terminalEnd, terminalsInOrder, type CableId, type Command, type ControllerId, type CoreId, type DeviceId, type PlaceId, type Site, type StationId, type TerminalId } from '../site'
 import { commandsBetween } from './difference'
 import { MASTER, RELAY, type StationRow } from './row'
 import { addCore, capLoose, cutAt, heal, reachBox, runsOf, spareCore, startRun, stopAt, tapCommon, type PlanRun } from './run'
-import { coreEnd, create, freeId, join, part, portEnd, remove, set, type Work } from './work'
+import { coreEnd, create, freeId, freeKey, join, part, portEnd, remove, set, type Work } from './work'
 
 /** A row as the property has it, with what it stands for. */
 export interface ListedRow extends StationRow {
@@ -100,8 +100,7 @@ function terminalFor(work: Work, controller: ControllerId, tag: string, role: 's
   const found = entries(terminals).find(([, t]) => (role === 'master' ? t.role === 'master' : t.tag.toLowerCase() === tag.toLowerCase()))
   if (found) return found[0]
   const order = role === 'master' ? 1 : /^\d{1,3}$/.test(tag) ? 10 + Number(tag) : Math.max(...Object.values(terminals).map((t) => t.order)) + 1
-  let id = tag.replace(/[^A-Za-z0-9_-]/g, '-')
-  while (lookUp(terminals, id)) id += 'x'
+  const id = freeKey(terminals, tag)
   set(work, 'controllers', controller, 'terminals', { ...terminals, [id]: { tag, role, order } })
   return id as TerminalId
 }

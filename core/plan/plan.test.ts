@@ -1,4 +1,7 @@
+import fc from 'fast-check'
 import { demoProperty } from '../../demo/quarry-lake'
+import { sayRefusal, type Speaker } from '../../words'
+import { translateHere } from '../../words/speaker'
 import { seeded } from '../../tests/random-site'
 import { expectSweep, sceneOf } from '../expect'
 import { readStationList, writeStationList } from '../formats'
@@ -125,4 +128,28 @@ test('a run in words: boxes in order with their distances, read, written, extend
   expect(checkSite(site).filter((f) => f.weight === 'wrong' || f.code === 'ends_unjoined')).toEqual([])
   expect([readWay('', 'm'), readWay('B1 far', 'm'), readWay('B2 50, B1 30', 'm'), newRunCommands(site, 'A' as ControllerId, 'North', 'single', '', []), runCommands(site, K1, 'tag', 'North'), runCommands(site, K1, 'warmer_K', 'hot')].map((r) => (r.ok ? '' : r.refusals[0]!.code)))
     .toEqual(['no_boxes', 'not_a_length', 'stop_before', 'tag_twice', 'tag_twice', 'not_warmer'])
+})
+
+test('lists damaged in any way are read or refused in sentences; what is read can be taken in; nothing throws', () => {
+  const speaker: Speaker = { t: translateHere, figure: (_, value) => String(value), gauge: () => '' }
+  const good = writeStationList(demoProperty().site).split('\n')
+  const piece = fc.constantFrom('', ',', '\t', ';', '"', '\n', 'MV', 'relay', '0', '-3', '1e9', '46 m', 'Ω', '\u0000', '\ud800', 'A:1', 'Q:9', ':::', '  ', 'name', 'station,at', "'; --", 'x'.repeat(200))
+  const site = demoProperty().site
+  let [read, refused] = [0, 0]
+  fc.assert(fc.property(fc.array(fc.tuple(fc.nat(good.length), fc.nat(60), piece), { minLength: 1, maxLength: 6 }), fc.boolean(), (edits, bare) => {
+    const lines = bare ? [] : [...good]
+    for (const [line, at, text] of edits) lines[line] = `${(lines[line] ?? '').slice(0, at)}${text}${(lines[line] ?? '').slice(at + 1)}`
+    const outcome = readStationList(Array.from(lines, (l) => l ?? '').join('\n'), site.settings)
+    const commands = outcome.ok ? listCommands(site, outcome.value) : outcome
+    if (!commands.ok) {
+      refused++
+      for (const r of commands.refusals) expect(sayRefusal(r, speaker)).toMatch(/^\S.{15,}[.!?]?$/s)
+      return
+    }
+    read++
+    const applied = applyBatch(site, commands.value)
+    // A distance before that of the box before it is for a person to mend, and said so.
+    if (!applied.ok) expect([edits, [...new Set(applied.refusals.map((r) => r.code))]]).toEqual([edits, ['stop_before']])
+  }), { seed: 5, numRuns: 500 })
+  expect([read > 10, refused > 30]).toEqual([true, true])
 })

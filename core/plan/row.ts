@@ -7,7 +7,7 @@ import { tag, words } from '../site/ids'
  * `MV` and `relay` name the master valve and the pump relay. What is null is not known, and stays so.
  */
 export const stationRow = z.strictObject({
-  station: z.string().regex(/^([^\s:,]{1,12}:)?[^\s:,]{1,12}$/u, 'a terminal such as 3 or A:3'),
+  station: z.string().regex(/^([^\s:,\p{Cc}\p{Cs}]{1,12}:)?[^\s:,\p{Cc}\p{Cs}]{1,12}$/u, 'a terminal such as 3 or A:3'),
   name: words(80).default(''),
   zone: words(80).default(''),
   cable: tag.nullable().default(null),

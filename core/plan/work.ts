@@ -17,9 +17,14 @@ export const remove = (work: Work, collection: CollectionName, id: string) => ac
 
 /** An id that is free in a collection, made from what the thing is called. */
 export function freeId(site: Site, collection: CollectionName, wanted: string): string {
+  return freeKey(site[collection], wanted)
+}
+
+/** A key that is free among records, of the letters that ids may have. */
+export function freeKey(records: object, wanted: string): string {
   const plain = wanted.replace(/[^A-Za-z0-9_-]+/g, '-').replace(/^[^A-Za-z0-9]+/, '').slice(0, 50) || 'x'
   let id = plain
-  for (let n = 2; lookUp(site[collection], id) !== undefined; n++) id = `${plain}-${n}`
+  for (let n = 2; lookUp(records, id) !== undefined; n++) id = `${plain}-${n}`
   return id
 }
 

@@ -15,10 +15,10 @@ watch(() => route.fullPath, () => { said.value = '' })
 useHead({ title: () => `${property.site?.about.name ?? t('app.loading')} · ${t('app.name')}` })
 
 const places = computed(() => [
-  { to: `/p/${id.value}/plan`, label: t('places.plan'), here: String(route.name).startsWith('p-id-plan') },
-  { to: `/p/${id.value}`, label: t('places.threads'), here: route.name === 'p-id' },
-  { to: `/p/${id.value}/test`, label: t('places.test'), here: String(route.name).startsWith('p-id-test') },
-  { to: `/p/${id.value}/record`, label: t('places.record'), here: route.name === 'p-id-record' },
+  { to: `/p/${id.value}/plan`, label: t('places.plan'), here: String(route.name).startsWith('p-id-plan'), later: true },
+  { to: `/p/${id.value}`, label: t('places.threads'), here: route.name === 'p-id', later: false },
+  { to: `/p/${id.value}/test`, label: t('places.test'), here: String(route.name).startsWith('p-id-test'), later: false },
+  { to: `/p/${id.value}/record`, label: t('places.record'), here: route.name === 'p-id-record', later: false },
 ])
 const controllers = computed(() => (property.site ? entries(property.site.controllers) : []))
 const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
@@ -46,6 +46,12 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault()
 }
 onMounted(() => window.addEventListener('keydown', onKey))
+
+/** The plan’s pages are no part of the first load; they come when it is over, so that they open without a signal too. */
+const LATER_ms = 8000
+let fetching: ReturnType<typeof setTimeout> | undefined
+onMounted(() => { fetching = setTimeout(() => { for (const part of ['', '/sizes', '/material']) void preloadRouteComponents(`/p/${id.value}/plan${part}`).catch(() => { /* asked for again when it is opened */ }) }, LATER_ms) })
+onBeforeUnmount(() => clearTimeout(fetching))
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.query, station: target } } : { path: `/p/${id.value}`, query: { ...route.query, station: target } })
 </script>
@@ -60,7 +66,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
     </aside>
     <header class="bar">
       <NuxtLink to="/" class="phone-home" :aria-label="t('app.home')"><AppMark /></NuxtLink>
-      <nav class="places" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink></nav>
+      <nav class="places" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :prefetch="!p.later" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink></nav>
       <div class="tools">
         <button type="button" class="button plain phone-find" :aria-label="t('app.find')" @click="find = true"><Search :size="22" /></button>
         <button type="button" class="button plain tool" @click="find = true">{{ t('app.find') }} <kbd>/</kbd></button>
@@ -79,7 +85,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
       <p v-if="property.viewed" class="sheet past row"><span>{{ t('app.viewing', { revision: property.viewed.revision }) }}</span> <button type="button" class="button" @click="property.view(null)">{{ t('app.backToNow') }}</button></p>
       <NuxtPage />
     </main>
-    <nav class="thumb" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink><NuxtLink to="/">{{ t('places.properties') }}</NuxtLink></nav>
+    <nav class="thumb" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :prefetch="!p.later" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink><NuxtLink to="/">{{ t('places.properties') }}</NuxtLink></nav>
     <LazyKeysDialog v-if="keys" v-model:visible="keys" />
     <LazyFindDialog v-if="find" v-model:visible="find" :site="property.site" @go="goTo" />
   </div>

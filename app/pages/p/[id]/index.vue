@@ -67,7 +67,7 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
       <p v-else class="quiet">{{ t('threads.choose') }}</p>
     </aside>
   </div>
-  <p v-else class="sheet">{{ t('threads.noController') }}</p>
+  <p v-else class="sheet row">{{ t('threads.noController') }} <NuxtLink class="button primary" :to="`/p/${route.params.id}/plan`">{{ t('plan.begin') }}</NuxtLink></p>
 </template>
 
 <style scoped>

@@ -36,7 +36,7 @@ const begun = (visit: string) => navigateTo(`/p/${String(route.params.id)}/test/
 
 <template>
   <div class="stack page">
-    <div class="row title"><h1>{{ t('test.sweeps') }}</h1><span class="row"><NuxtLink v-if="sweeps.length > 1" class="button" :to="`/p/${route.params.id}/test/compare`">{{ t('compare.choose') }}</NuxtLink><button v-if="!property.viewed" type="button" class="button primary" @click="starting = true">{{ t('test.start') }}</button></span></div>
+    <div class="row title"><h1>{{ t('test.sweeps') }}</h1><span class="row"><NuxtLink v-if="sweeps.length > 1" class="button" :to="`/p/${route.params.id}/test/compare`">{{ t('compare.choose') }}</NuxtLink><button v-if="!property.viewed && Object.keys(property.site!.controllers).length > 0" type="button" class="button primary" @click="starting = true">{{ t('test.start') }}</button></span></div>
     <p class="quiet">{{ t('test.noneHow') }}</p>
     <p v-if="sweeps.length === 0" class="sheet">{{ t('test.none') }}</p>
     <ul class="stack list">
