@@ -1,5 +1,5 @@
 import type { Outcome, Refusal } from '../../core/refusal'
-import type { Command } from '../../core/site'
+import { applyBatch, type Command } from '../../core/site'
 import { sayRefusal, type Speaker } from '../../words'
 import { useProperty } from '../stores/property'
 
@@ -10,7 +10,6 @@ export function usePlan(speaker: () => Speaker): { refused: Ref<readonly Refusal
   async function keep(outcome: Outcome<Command[]>): Promise<boolean> {
     refused.value = outcome.ok ? [] : outcome.refusals
     if (!outcome.ok || outcome.value.length === 0) return outcome.ok
-    const { applyBatch } = await import('../../core/site')
     const applied = applyBatch(property.site!, outcome.value)
     if (!applied.ok) { refused.value = applied.refusals; return false }
     await property.change(outcome.value)

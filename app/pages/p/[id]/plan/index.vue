@@ -126,7 +126,7 @@ const takeAway = (row: ListedRow) => row.stationId !== null && keep({ ok: true, 
       </table>
     </section>
     <p v-if="rows.length > 0" class="quiet small">{{ t('plan.keys') }}</p>
-    <PlanRuns :site="site" :unit="units.length" :fixed="fixed" />
+    <PlanRuns v-if="rows.length > 0" :site="site" :unit="units.length" :fixed="fixed" />
     <CoilKinds :site="site" :fixed="fixed" />
     <p class="caution">{{ t('properties.code') }} {{ t('plan.dig') }}</p>
   </div>

@@ -78,7 +78,7 @@ async function saveXlsx(): Promise<void> {
 <template>
   <div class="stack">
     <div class="row title"><h1>{{ t('material.title') }}</h1><span class="row no-print"><button type="button" class="button" @click="saveCsv">{{ t('material.csv') }}</button><button type="button" class="button" :disabled="saving" @click="saveXlsx">{{ t('material.xlsx') }}</button></span></div>
-    <p v-if="cables.length === 0" class="sheet">{{ t('material.none') }}</p>
+    <p v-if="cables.length === 0" class="sheet row">{{ t('material.none') }} <NuxtLink class="button primary" :to="`/p/${$route.params.id}/plan`">{{ t('plan.begin') }}</NuxtLink></p>
     <div v-else class="columns">
       <div class="stack">
         <section class="sheet stack">

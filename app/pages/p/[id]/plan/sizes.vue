@@ -28,7 +28,7 @@ const print = () => window.print()
 <template>
   <div class="stack">
     <div class="row title no-print"><h1>{{ t('sizes.title') }}</h1><span class="quiet" aria-live="polite">{{ behind ? t('sizes.working') : '' }}</span></div>
-    <p v-if="found && found.threads.length === 0" class="sheet no-print">{{ t('sizing.nothing_wired') }}</p>
+    <p v-if="found && found.threads.length === 0" class="sheet row no-print">{{ t('sizing.nothing_wired') }} <NuxtLink class="button primary" :to="`/p/${$route.params.id}/plan`">{{ t('plan.begin') }}</NuxtLink></p>
     <template v-if="found && chosen">
       <p class="verdict no-print" :class="state(found.threads[0]!)"><StateMark :state="state(found.threads[0]!)" silent /> <strong>{{ short > 0 ? t('sizes.tooLittle', short) : t('sizes.allHave') }}</strong> <span>{{ t(found.threads[0]!.margin_V < 0 ? 'sizes.weakestLacks' : 'sizes.weakest', { name: nameOf(found.threads[0]!), volt: found.threads[0]!.volt_V.toFixed(1), margin: Math.abs(found.threads[0]!.margin_V).toFixed(1) }) }}</span> <span v-if="changed" class="if">{{ t('whatIf.shown') }}</span></p>
       <p v-if="found.unwired.length > 0" class="quiet no-print">{{ t('sizes.unwired', { names: found.unwired.map((s) => asked.stations[s]?.name ?? s).join(', ') }) }}</p>
