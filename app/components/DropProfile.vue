@@ -12,13 +12,14 @@ const emit = defineEmits<{ choose: [thread: ThreadMargin] }>()
 const { t } = useI18n()
 const holder = ref<HTMLElement | null>(null)
 const width = useElementWidth(holder)
-const HEIGHT = 300
+/** As high as the panel beside it at a desk; on a phone, so that the table below is in sight. */
+const height = computed(() => (width.value > 480 ? 392 : 300))
 const [LEFT, RIGHT, TOP, BOTTOM] = [44, 16, 14, 34]
 
 const x = computed(() => scaleLinear().domain([0, Math.max(10, ...props.threads.flatMap((p) => p.profile.map((q) => inUnit(q.at_m, props.unit))))]).nice().range([LEFT, Math.max(LEFT + 60, width.value - RIGHT)]))
 const y = computed(() => {
   const all = props.threads.flatMap((p) => [p.terminal_V, p.volt_V, p.needed_V])
-  return scaleLinear().domain([Math.min(...all) - 0.4, Math.max(...all) + 0.2]).nice(5).range([HEIGHT - BOTTOM, TOP])
+  return scaleLinear().domain([Math.min(...all) - 0.4, Math.max(...all) + 0.2]).nice(5).range([height.value - BOTTOM, TOP])
 })
 const stair = computed(() => line<{ at_m: number; volt_V: number }>((p) => x.value(inUnit(p.at_m, props.unit)), (p) => y.value(p.volt_V)))
 const drawn = computed(() => [...props.threads].sort((a, b) => Number(a === props.chosen) - Number(b === props.chosen) || b.margin_V - a.margin_V).map((thread) => ({
@@ -29,10 +30,10 @@ const drawn = computed(() => [...props.threads].sort((a, b) => Number(a === prop
 
 <template>
   <figure ref="holder">
-    <svg :width="width" :height="HEIGHT" role="img" :aria-label="t('sizes.profileLabel', { count: threads.length })">
+    <svg :width="width" :height="height" role="img" :aria-label="t('sizes.profileLabel', { count: threads.length })">
       <g v-for="tick in y.ticks(5)" :key="`y${tick}`"><line class="grid" :x1="LEFT" :x2="width - RIGHT" :y1="y(tick)" :y2="y(tick)" /><text class="tick figure" :x="LEFT - 6" :y="y(tick) + 4" text-anchor="end">{{ tick }}</text></g>
-      <text v-for="tick in x.ticks(Math.max(3, Math.floor(width / 110)))" :key="`x${tick}`" class="tick figure" :x="x(tick)" :y="HEIGHT - BOTTOM + 18" text-anchor="middle">{{ tick }}</text>
-      <text class="tick" :x="width - RIGHT" :y="HEIGHT - 4" text-anchor="end">{{ t('sizes.out', { unit }) }}</text>
+      <text v-for="tick in x.ticks(Math.max(3, Math.floor(width / 110)))" :key="`x${tick}`" class="tick figure" :x="x(tick)" :y="height - BOTTOM + 18" text-anchor="middle">{{ tick }}</text>
+      <text class="tick" :x="width - RIGHT" :y="height - 4" text-anchor="end">{{ t('sizes.out', { unit }) }}</text>
       <text class="tick" :x="LEFT + 4" :y="TOP + 2">V</text>
       <template v-if="chosen"><line class="least" :x1="LEFT" :x2="width - RIGHT" :y1="y(chosen.needed_V)" :y2="y(chosen.needed_V)" /><text class="least-word" :x="LEFT + 6" :y="y(chosen.needed_V) - 5">{{ t('sizes.least', { volt: chosen.needed_V.toFixed(1) }) }}</text></template>
       <g v-for="d in drawn" :key="`${d.thread.device} ${d.thread.part}`" class="stair" :class="d.kind" @click="emit('choose', d.thread)">

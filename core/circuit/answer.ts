@@ -59,6 +59,7 @@ export function answerOf({ powered }: Engine, solution: Solution): Answer {
       const amps = node === undefined || id === commonOf(site, source.controller) ? undefined : solution.closed_A.get(node)
       if (amps) total = plus(total, amps)
     }
+    for (const { a, b, y, of } of parts) if (of.kind === 'live' && of.controller === source.controller) total = plus(total, times(minus(solution.volts(b), solution.volts(a)), y))
     const terminal_V = size(minus(solution.volts(source.hot), solution.volts(source.common)))
     return { controller: source.controller, current_A: size(total), terminal_V, load_VA: size(total) * terminal_V, rating_VA: must(site.controllers, source.controller).transformer?.rating_VA ?? null }
   })

@@ -1,4 +1,4 @@
-import { commonOf, entries, lengthBetween_m, lookUp, must, stopPositions_m, terminalEnd, wiringOf, type ControllerId, type DeviceId, type End, type Link, type Site, type WirePoint, type Wiring } from '../site'
+import { commonOf, entries, lengthBetween_m, lookUp, must, stopPositions_m, terminalEnd, wiringOf, type ControllerId, type DeviceId, type End, type Link, type Site, type TerminalId, type WirePoint, type Wiring } from '../site'
 import { complex, inverse, type Complex } from './complex'
 import { coilImpedance, type Face, type Frequency, type Phase } from './impedance'
 import { LEAST_ohm, linkNominal_ohm, wire_ohmPerM, type Climate } from './network'
@@ -20,16 +20,19 @@ export interface Conditions {
   readonly faces: ReadonlyMap<DeviceId, Face>
   /** Which output of a sequencer has its turn, by its number; the first where not named. */
   readonly turns: ReadonlyMap<DeviceId, number>
+  /** Terminals that are live in every state asked of this network, as a master's is while its stations take their turns. */
+  readonly live?: readonly { readonly controller: ControllerId; readonly terminal: TerminalId }[]
 }
 
-/** An element between two nodes: a part of the site, a transformer's inner resistance, or a sequencer's contact. */
+/** An element between two nodes: a part of the site, a transformer's inner resistance, a sequencer's contact, or a terminal that is live throughout. */
 export interface Part {
   readonly a: number; readonly b: number; readonly z: Complex; readonly y: Complex
   readonly of: Link | { readonly kind: 'source'; readonly controller: ControllerId } | { readonly kind: 'contact'; readonly device: DeviceId }
+    | { readonly kind: 'live'; readonly controller: ControllerId; readonly terminal: TerminalId }
 }
 export interface Source { readonly controller: ControllerId; readonly common: number; readonly hot: number; readonly open_V: number; readonly source_ohm: number }
 
-/** The whole property as one network with its sources, every terminal open. */
+/** The whole property as one network with its sources, every terminal open that is not live throughout. */
 export interface Powered {
   readonly site: Site
   readonly conditions: Conditions
@@ -75,6 +78,7 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
     const source = { controller, common: node(wiring.pointOf(terminalEnd(controller, common))), hot: node(`hot ${controller}`), open_V: site.settings.V_open_V * conditions.mains_ratio, source_ohm }
     sources.push(source)
     add(source.hot, source.common, complex(source_ohm), { kind: 'source', controller })
+    for (const t of conditions.live ?? []) if (t.controller === controller) add(node(wiring.pointOf(terminalEnd(controller, t.terminal))), source.hot, complex(LEAST_ohm), { kind: 'live', ...t })
   }
   for (const [device, record] of entries(site.devices)) {
     if (record.kind !== 'sequencer') continue

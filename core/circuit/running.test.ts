@@ -60,6 +60,15 @@ describe('what comes of it', () => {
       expect(same(dc).current_A).toBeGreaterThan(c.current_A)
     }
   })
+  test('a terminal live throughout is the same as one switched on, in volts and in what the transformer gives', () => {
+    const switched = answer(site, ['A:7'])
+    const r = running(site, ['A:7'])
+    const powered = poweredOf(site, { ...conditionsFor(r, { climate: climateOf(site, 20), frequency_Hz: 60, phase: 'optimistic', mains_ratio: 1, wire: 'nominal' }), live: [at('A:MV')] })
+    const engine = engineOf(powered)
+    const throughout = answerOf(engine, engine.solve(closings(powered, [at('A:7')])))
+    expect(volts(throughout)).toEqual(volts(switched))
+    expect(throughout.supplies[0]!.load_VA).toBeCloseTo(switched.supplies[0]!.load_VA, 6)
+  })
   test('a sequencer runs the coil whose turn it is, and only that', () => {
     expect(Object.keys(volts(answer(site, ['S:5'])))).toEqual(['W5'])
     const second = running(site, ['S:5'])

@@ -4,7 +4,7 @@ import { must, type Site } from '../site'
 import { cableLengths, conductorCounts, connectorCounts, deviceCounts, spoolPlans } from '../takeoff'
 
 /** A sheet of the material list: its name, and rows of plain cells with the column names first. */
-export interface Sheet { readonly name: string; readonly rows: readonly (readonly (string | number)[])[] }
+interface Sheet { readonly name: string; readonly rows: readonly (readonly (string | number)[])[] }
 
 const metres = (m: number) => Math.round(m * 10) / 10
 

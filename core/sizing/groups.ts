@@ -1,5 +1,5 @@
 import { copperFactor } from '../quantity'
-import { bounded, entries, gaugeOf, lengthBetween_m, must, stopPositions_m, type Cable, type CableId, type CoreId, type Known } from '../site'
+import { entries, gaugeOf, lengthBetween_m, must, stopPositions_m, type Cable, type CableId, type CoreId, type Known } from '../site'
 import type { Gauge } from '../quantity'
 import type { Powered } from '../circuit'
 
@@ -64,9 +64,6 @@ export function groupsOf(powered: Powered, anew = false): Grouped {
 }
 
 /** The places in the list of stops at which a core begins, is cut, and ends. */
-export function cutsOf(cable: Cable, cutAt: readonly string[]): number[] {
+function cutsOf(cable: Cable, cutAt: readonly string[]): number[] {
   return cable.stops.flatMap((s, i) => (i === 0 || i === cable.stops.length - 1 || cutAt.includes(s.id) ? [i] : []))
 }
-
-/** Whether a cable's length is known to the metre. */
-export const lengthKnown = (cable: Cable): boolean => cable.stops.every((s, i) => { const at = bounded(s.at_m); return i === 0 || (at !== null && at.low === at.high) })

@@ -19,7 +19,7 @@ export interface Plant { readonly controller: ControllerId; readonly starts: rea
 const SHEET_C = 20
 
 /** The worst a property must bear: low mains, hottest ground, thickest tolerance of wire, coils in the safe phase. */
-export function worstConditions(site: Site): Omit<Conditions, 'faces' | 'turns'> {
+function worstConditions(site: Site): Omit<Conditions, 'faces' | 'turns'> {
   const { sizing, mains_Hz } = site.settings
   return { climate: { ground_C: sizing.hottest_C, coil_C: SHEET_C }, frequency_Hz: mains_Hz, phase: 'safe', mains_ratio: 1 - sizing.mainsLow_ratio, wire: 'maximum' }
 }

@@ -130,7 +130,7 @@ function watchedLength_m(model: Model, { way }: Found['watch']): number {
 const least = (list: readonly Found[]): Found => list.reduce((a, b) => (b.margin_V < a.margin_V ? b : a))
 
 /** Whole cents of every group in every stocked size. */
-export const costsOf = ({ groups }: Grouped, stock: readonly Stocked[]): number[][] => groups.map((g) => stock.map((s) => Math.round(g.length_m * s.cents_per_m)))
+const costsOf = ({ groups }: Grouped, stock: readonly Stocked[]): number[][] => groups.map((g) => stock.map((s) => Math.round(g.length_m * s.cents_per_m)))
 
 function choiceOf(costs: readonly number[][], stock: readonly Stocked[], demands: readonly Demand[], ruledOut: readonly number[][]): Choice {
   const column = (g: number, k: number) => g * stock.length + k
