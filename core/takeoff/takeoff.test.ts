@@ -59,6 +59,18 @@ test('spools: fewest joints, then least bought, as trying every way finds; ends 
   }
 })
 
+test('a division costs only the cores that are not cut there anyway; slack comes with every end it makes', () => {
+  const draft = new Draft('priced').place('A', 'cabinet').place('B').place('C').place('D')
+    .cable('K', { gauge: { awg: 18 }, stops: [['A', 0], ['B', 90], ['C', 150], ['D', 240]], cores: ['white', 'red', 'blue'] }).valve('V', 'C', null).valve('W', 'B', null)
+    .join('C', ['K.white<', 'V.b', 'K.white>']).join('C', ['K.red<', 'V.a']).join('C', ['K.red>']).join('B', ['K.blue<', 'W.a']).join('B', ['K.blue>'])
+  const [plan] = spoolPlans(stocked(draft.site(), { spools_m: [160], slackPerEnd_m: 1, expansion_ratio: 0 }))
+  // At B one core is cut already, at C two: dividing at C joins one core, at B two; nothing fits without.
+  expect([plan!.joints, plan!.spools.map((s) => s.pulls.map((p) => [p.from, p.to]))]).toEqual([1, [[['A', 'C']], [['C', 'D']]]])
+  expect(plan!.needed_m).toBeCloseTo((150 + 4) + (90 + 2), 9)
+  const whole = draft.join('C', ['K.blue<', 'K.blue>']).site()
+  expect(spoolPlans(stocked(whole, { spools_m: [160], slackPerEnd_m: 1, expansion_ratio: 0 }))[0]!.joints).toBe(0)
+})
+
 test('many pulls of one ware: the bound is below what is bought and above what is needed; a pull that no box divides is named', () => {
   const draft = new Draft('many').place('A', 'cabinet')
   const random = seeded(4)
