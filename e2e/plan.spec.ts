@@ -163,7 +163,7 @@ test('the reach table prints alone: no rail, no bar, no buttons', async ({ page,
   await page.goto(`/p/${id}/plan/sizes`)
   await expect(page.getByRole('heading', { name: 'Reach table' })).toBeVisible()
   const table = page.locator('section', { has: page.getByRole('heading', { name: 'Reach table' }) }).locator('tbody tr')
-  const metres = await table.evaluateAll((rows) => rows.map((r) => [...r.querySelectorAll('td')].slice(1).map((c) => Number(c.textContent))))
+  const metres = await table.evaluateAll((rows) => rows.map((r) => Array.from(r.querySelectorAll('td')).slice(1).map((c) => Number(c.textContent))))
   expect(metres.length).toBe(5)
   // A thicker size reaches farther; more valves at once, less far.
   for (const [i, row] of metres.entries()) { expect(row[0]).toBeGreaterThan(row[1]!); if (i > 0) expect(row[0]).toBeGreaterThan(metres[i - 1]![0]!) }

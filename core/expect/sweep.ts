@@ -8,11 +8,16 @@ import { judge, type Judged } from './verdict'
 /** A terminal of a sweep with what the record expects of it. */
 export interface Expected { readonly terminal: TerminalId; readonly test: OhmsTest; readonly expectation: Expectation }
 
-/** What a sweep of a controller should read, terminal by terminal; nothing for a controller without a common. */
+/**
+ * What a sweep of a controller should read, terminal by terminal; nothing for a controller without a common. Each
+ * expectation is worked out when it is first looked at: a list of stations alone asks for none.
+ */
 export function expectSweep(scene: Scene, controller: ControllerId, meter: Meter): Expected[] {
   return sweepTerminals(scene.site, controller, scene.hanging(controller)).flatMap((terminal) => {
     const test = terminalTest(scene.site, controller, terminal)
-    return test ? [{ terminal, test, expectation: predict(scene, test, meter) }] : []
+    if (!test) return []
+    let made: Expectation | null = null
+    return [{ terminal, test, get expectation() { return (made ??= predict(scene, test, meter)) } }]
   })
 }
 

@@ -57,7 +57,8 @@ const MOST_LOOKED_BACK = 24
 
 /** The baseline of a thread now: the last reading of the same coil and wiring that was accepted. */
 export function baselineOf(scene: Scene, sceneAt: SceneAt, test: OhmsTest, meter: Meter, past: readonly Past[]): Baseline | null {
-  return baselineFrom(judgements(scene, sceneAt, test, lastOf(past)).at(-1)?.kept ?? null, predictOnce(scene, test, meter), meter)
+  const kept = judgements(scene, sceneAt, test, lastOf(past)).at(-1)?.kept ?? null
+  return kept && baselineFrom(kept, predictOnce(scene, test, meter), meter)
 }
 
 const shortened = new WeakMap<readonly Past[], readonly Past[]>()

@@ -45,17 +45,26 @@ function placed(site: Site, controller: ControllerId, device: DeviceId | null) {
   }
 }
 
+interface Lead { readonly cable: CableId; readonly core: CoreId; readonly stop: string; readonly port: 'a' | 'b' }
+const leadsMade = new WeakMap<Site, ReadonlyMap<DeviceId, Lead>>()
+
 /** The core that brings a terminal to a coil, where one joint holds nothing but the two. */
-export function leadOf(site: Site, device: DeviceId): { cable: CableId; core: CoreId; stop: string; port: 'a' | 'b' } | null {
-  for (const { ends } of Object.values(site.splices)) {
-    const port = ends.find((e) => e.kind === 'port' && e.device === device)
-    const core = ends.find((e) => e.kind === 'core')
-    if (ends.length === 2 && port?.kind === 'port' && core?.kind === 'core' && !isCommon(site, core.cable, core.core)) return { cable: core.cable, core: core.core, stop: core.stop, port: port.port as 'a' | 'b' }
-  }
-  return null
+export function leadOf(site: Site, device: DeviceId): Lead | null {
+  if (!leadsMade.has(site)) leadsMade.set(site, readLeads(site))
+  return leadsMade.get(site)!.get(device) ?? null
 }
 
-const isCommon = (site: Site, cable: CableId, core: CoreId) => Object.keys(site.controllers).some((c) => runsOf(site, c as ControllerId).some((r) => r.cable === cable && r.common === core))
+function readLeads(site: Site): Map<DeviceId, Lead> {
+  const commons = new Set(entries(site.controllers).flatMap(([c]) => runsOf(site, c)).map((r) => `${r.cable} ${r.common}`))
+  const leads = new Map<DeviceId, Lead>()
+  for (const { ends } of Object.values(site.splices)) {
+    const port = ends.find((e) => e.kind === 'port')
+    const core = ends.find((e) => e.kind === 'core')
+    if (ends.length !== 2 || port?.kind !== 'port' || core?.kind !== 'core' || commons.has(`${core.cable} ${core.core}`) || leads.has(port.device)) continue
+    leads.set(port.device, { cable: core.cable, core: core.core, stop: core.stop, port: port.port as 'a' | 'b' })
+  }
+  return leads
+}
 
 /**
  * The commands that bring rows into the property: new stations with valve, lead and joints; rows of stations that are there
