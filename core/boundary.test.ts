@@ -5,7 +5,7 @@ const ROOT = resolve(__dirname, '..')
 /** What each room of the core may read besides itself. An arrow that is not here is a mistake or a decision to write down. */
 const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   refusal: [], quantity: [], site: ['quantity', 'refusal'], record: ['site', 'refusal'], circuit: ['quantity', 'site', 'refusal'],
-  expect: ['quantity', 'site', 'record', 'circuit'], plan: ['quantity', 'site', 'refusal'], sizing: ['quantity', 'site', 'circuit'], takeoff: ['quantity', 'site'], strip: ['site'], history: ['site', 'record', 'expect'], formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff'],
+  expect: ['quantity', 'site', 'record', 'circuit'], plan: ['quantity', 'site', 'refusal'], splice: ['quantity', 'site', 'refusal', 'plan'], sizing: ['quantity', 'site', 'circuit'], takeoff: ['quantity', 'site'], strip: ['site'], history: ['site', 'record', 'expect'], formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff'],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = { formats: ['zod', 'papaparse'], sizing: ['zod', 'highs'], default: ['zod'] }
 

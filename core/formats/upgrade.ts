@@ -7,6 +7,8 @@ export const FORMAT_NAME = 'field-thread-property'
 const STEPS: Readonly<Record<number, (file: Record<string, unknown>) => Record<string, unknown>>> = {
   // Figures for sizing and material came in, all with defaults.
   1: (file) => ({ ...file, version: 2 }),
+  // Routes, bays, ticks of joints, pictures under the map; again all with defaults.
+  2: (file) => ({ ...file, version: 3 }),
 }
 
 /** A file of any version we ever wrote, as the present version; unknown formats and newer versions are refused. */

@@ -1,3 +1,4 @@
+export { commandsBetween } from './difference'
 export { CELLS, cellCommands, sizeCommands } from './cell'
 export type { Cell } from './cell'
 export { listCommands, removalCommands, rowsOf } from './list'
@@ -6,5 +7,7 @@ export { newRunCommands, readWay, runCommands, wayCommands, wayText } from './wa
 export type { WrittenWay } from './way'
 export { MASTER, RELAY, stationRow } from './row'
 export type { StationRow } from './row'
-export { runsOf, setDistance, stopAt } from './run'
+export { addCore, bringCore, capLoose, cutAt, isLaid, runsOf, setDistance, spareCore, stopAt, tapCommon } from './run'
 export type { PlanRun } from './run'
+export { coreEnd, create, freeId, join, jointOf, part, portEnd, remove, set } from './work'
+export type { Work } from './work'

@@ -3,7 +3,7 @@ import { accepted, refusal, refused, type Outcome, type Refusal } from '../refus
 import { bounded, byTag, commonOf, entries, must, terminalEnd, terminalsInOrder, type CableId, type Command, type ControllerId, type CoreId, type DeviceId, type PlaceId, type Site, type StationId, type TerminalId } from '../site'
 import { commandsBetween } from './difference'
 import { MASTER, RELAY, type StationRow } from './row'
-import { addCore, capLoose, cutAt, heal, reachBox, runsOf, spareCore, startRun, stopAt, tapCommon, type PlanRun } from './run'
+import { addCore, bringCore, capLoose, heal, isLaid, reachBox, runsOf, spareCore, startRun, stopAt, tapCommon, type PlanRun } from './run'
 import { coreEnd, create, freeId, freeKey, join, part, portEnd, remove, set, type Work } from './work'
 
 /** A row as the property has it, with what it stands for. */
@@ -41,7 +41,7 @@ function placed(site: Site, controller: ControllerId, device: DeviceId | null) {
   const own = lead && cable ? must(cable.cores, lead.core) : null
   return {
     device, run: run?.cable ?? null, place, box: must(site.places, place).tag, at_m: at?.value ?? null, cable: run ? must(site.cables, run.cable).tag : cable?.tag ?? null,
-    coil: coilKind === null ? null : must(site.coilKinds, coilKind).name, colour: own?.colour?.value ?? null, kind: cable && cable.kind !== 'twisted_pair' ? cable.kind : null, gauge: (own?.gauge ?? cable?.gauge)?.value ?? null,
+    coil: coilKind === null ? null : must(site.coilKinds, coilKind).name, colour: own?.colour?.value ?? null, kind: cable?.kind === 'multicore' || cable?.kind === 'single' ? cable.kind : null, gauge: (own?.gauge ?? cable?.gauge)?.value ?? null,
   }
 }
 
@@ -229,13 +229,11 @@ function wire(work: Work, run: PlanRun, terminal: TerminalId, valve: DeviceId, p
   const cable = must(work.site.cables, run.cable)
   const home = cable.stops[0]!
   if (cable.kind === 'multicore') {
-    const spare = spareCore(work.site, run.cable)
+    const station = entries(work.site.stations).find(([, s]) => s.controller === run.controller && s.terminal === terminal)?.[0] ?? null
+    const spare = spareCore(work.site, run.cable, station)
+    if (spare === null && isLaid(cable)) return // it has no core to give: the valve stands in its box until somebody decides
     const core = spare ?? addCore(work, run.cable, row.colour)
-    if (spare !== null) for (const s of must(work.site.cables, run.cable).stops) for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(run.cable, core, s.id, side))
-    const stop = must(work.site.cables, run.cable).stops[stopAt(must(work.site.cables, run.cable), place)]!
-    cutAt(work, run.cable, core, stop.id)
-    join(work, home.place, [terminalEnd(run.controller, terminal), coreEnd(run.cable, core, home.id, 'leaves')])
-    join(work, place, [portEnd(valve, 'a'), coreEnd(run.cable, core, stop.id, 'arrives')])
+    bringCore(work, run, core, terminal, valve, place)
   } else {
     const id = freeId(work.site, 'cables', `${run.cable}-${terminal}`) as CableId
     const at = cable.stops[stopAt(cable, place)]!.at_m

@@ -1,4 +1,4 @@
-import { bounded, commonOf, endKey, entries, lookUp, must, terminalEnd, type Cable, type CableId, type ControllerId, type CoreId, type PlaceId, type Site, type StopId } from '../site'
+import { bounded, commonOf, endKey, entries, lookUp, must, terminalEnd, type Cable, type CableId, type ControllerId, type CoreId, type DeviceId, type PlaceId, type Site, type StationId, type StopId, type TerminalId } from '../site'
 import type { Gauge } from '../quantity'
 import { coreEnd, create, freeId, join, jointOf, part, portEnd, remove, set, type Work } from './work'
 
@@ -114,11 +114,16 @@ export function capLoose(work: Work, cableId: CableId): void {
   }
 }
 
-/** A core of the jacket that serves nothing yet: capped or loose everywhere. */
-export function spareCore(site: Site, cableId: CableId): CoreId | null {
+/** Whether a jacket lies in the ground or was seen: then it has the cores it has, and no plan can add one. */
+export const isLaid = (cable: Cable): boolean => cable.installed !== null || Object.values(cable.cores).some((c) => c.colour?.how === 'seen')
+
+/** The core of the jacket that serves nothing yet, capped or loose everywhere, and is kept for this station or for nothing. */
+export function spareCore(site: Site, cableId: CableId, station: StationId | null = null): CoreId | null {
   const cable = must(site.cables, cableId)
   const held = new Set(entries(site.splices).flatMap(([, s]) => (s.connector === 'cap' ? [] : s.ends.map(endKey))))
-  const free = entries(cable.cores).find(([core]) => cable.stops.every((s) => (['arrives', 'leaves'] as const).every((side) => !held.has(endKey(coreEnd(cableId, core, s.id, side))))))
+  const rank = (c: Cable['cores'][CoreId]) => (c!.pinned?.use === 'station' ? 0 : 1)
+  const free = entries(cable.cores).filter(([, c]) => c.pinned === null || (c.pinned.use === 'station' && c.pinned.station === station))
+    .sort(([, a], [, b]) => rank(a) - rank(b) || a.order - b.order).find(([core]) => cable.stops.every((s) => (['arrives', 'leaves'] as const).every((side) => !held.has(endKey(coreEnd(cableId, core, s.id, side))))))
   return free?.[0] ?? null
 }
 
@@ -142,4 +147,14 @@ export function tapCommon(work: Work, run: PlanRun, place: PlaceId, device: stri
   const cap = jointOf(work.site, ends[0]!)
   if (cap !== null && must(work.site.splices, cap).connector === 'cap') remove(work, 'splices', cap)
   join(work, place, ends)
+}
+
+/** Takes a free core of the jacket from a terminal to a valve: off its caps, cut in the valve's box, landed and joined. */
+export function bringCore(work: Work, run: PlanRun, core: CoreId, terminal: TerminalId, valve: DeviceId, place: PlaceId): void {
+  for (const s of must(work.site.cables, run.cable).stops) for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(run.cable, core, s.id, side))
+  const { stops } = must(work.site.cables, run.cable)
+  const stop = stops[stopAt(must(work.site.cables, run.cable), place)]!
+  cutAt(work, run.cable, core, stop.id)
+  join(work, stops[0]!.place, [terminalEnd(run.controller, terminal), coreEnd(run.cable, core, stops[0]!.id, 'leaves')])
+  join(work, place, [portEnd(valve, 'a'), coreEnd(run.cable, core, stop.id, 'arrives')])
 }

@@ -4,7 +4,7 @@ import { words } from '../site/ids'
 import { acceptance, caution, closing, instant, reading, strikeOut, visit } from './fact'
 
 /** The version of site, file and message together. A change of any of them raises it. */
-export const SCHEMA_VERSION = 2
+export const SCHEMA_VERSION = 3
 
 /**
  * A change to the site: all commands or none, one step of undo. `base` is the revision it was made on, with the sender's

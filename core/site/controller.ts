@@ -11,6 +11,13 @@ export const terminal = z.strictObject({
 })
 export type Terminal = z.infer<typeof terminal>
 
+/** A slot for a module: what is in it, or null where it is empty. Stations count on through the bays in order. */
+export const bay = z.strictObject({
+  tag,
+  module: z.strictObject({ kind: z.enum(['stations', 'decoders']), stations: z.int().min(1).max(400), label: words(40).default('') }).nullable().default(null),
+})
+export type Bay = z.infer<typeof bay>
+
 /** A timer with its terminals, keyed by id. */
 export const controller = z.strictObject({
   tag,
@@ -23,6 +30,22 @@ export const controller = z.strictObject({
   masterFirst: z.boolean().default(false),
   /** Most that may hang on the master terminal, holding. */
   masterLimit_A: z.number().positive().max(10).default(0.28),
+  /** Stations it has without any module; null where nobody has counted. */
+  fixedStations: z.int().min(0).max(400).nullable().default(null),
+  bays: z.array(bay).max(24).default([]),
+  /** Most conductors under the common terminal. */
+  commonHolds: z.int().min(1).max(2).default(1),
+  indoor: z.boolean().nullable().default(null),
+  lockable: z.boolean().nullable().default(null),
+  sensor: z.strictObject({
+    /** What bridges the sensor terminals. */
+    closedBy: z.enum(['link', 'sensor', 'nothing', 'unknown']).default('unknown'),
+    /** How the sensor's contact stands in the dry, by its sheet. */
+    dry: z.enum(['open', 'closed', 'unknown']).default('unknown'),
+    note: words(120).default(''),
+  }).prefault({}),
+  /** The port for a hand-held remote: colours of its two AC feeds and its signal. */
+  remotePort: z.strictObject({ feed_1: words(40).default(''), feed_2: words(40).default(''), signal: words(40).default('') }).nullable().default(null),
   condition: conditionField(),
 })
 export type Controller = z.infer<typeof controller>

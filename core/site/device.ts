@@ -14,6 +14,8 @@ export const device = z.strictObject({
   name: words(80).default(''),
   coilKind: coilKindId.nullable().default(null),
   address: z.int().min(0).max(9999).nullable().default(null),
+  /** Colours of its own leads by port. */
+  leads: z.record(z.string().regex(/^[a-z0-9_]{1,12}$/), words(40)).default({}),
   installed: known(z.iso.date()).default(null),
   condition: conditionField(),
 })

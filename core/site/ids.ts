@@ -14,6 +14,7 @@ export const deviceId = idText.brand<'device'>()
 export const coilKindId = idText.brand<'coilKind'>()
 export const stationId = idText.brand<'station'>()
 export const pointOfConnectionId = idText.brand<'pointOfConnection'>()
+export const underlayId = idText.brand<'underlay'>()
 
 export type PlaceId = z.infer<typeof placeId>
 export type ControllerId = z.infer<typeof controllerId>
@@ -26,6 +27,7 @@ export type DeviceId = z.infer<typeof deviceId>
 export type CoilKindId = z.infer<typeof coilKindId>
 export type StationId = z.infer<typeof stationId>
 export type PointOfConnectionId = z.infer<typeof pointOfConnectionId>
+export type UnderlayId = z.infer<typeof underlayId>
 
 /** Words on the property: names, colours, notes. Control characters and halves of characters have no place in them. */
 export const words = (most: number) => z.string().max(most).regex(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text on one line')

@@ -27,6 +27,28 @@ const material = z.strictObject({
   reserve_ratio: z.number().min(0).max(1).default(0.1),
 })
 
+/** A connector that is carried: what its marking says it holds. Areas are of copper. */
+const connectorSpec = z.strictObject({
+  kind: z.enum(['gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink']),
+  least: z.int().min(1).max(12),
+  most: z.int().min(2).max(12),
+  thinnest_mm2: z.number().positive().max(50),
+  thickest_mm2: z.number().positive().max(50),
+  together_mm2: z.number().positive().max(200),
+}).refine((c) => c.least <= c.most && c.thinnest_mm2 <= c.thickest_mm2, 'the least must not exceed the most')
+
+/** How new wiring is planned: growth, colours in order, what the van carries (none: the usual connectors). */
+const wiring = z.strictObject({
+  sparesLeast: z.int().min(0).max(40).default(2),
+  spares_ratio: z.number().min(0).max(2).default(0.2),
+  colours: z.array(words(40)).max(60).default([]),
+  jackets: z.array(z.int().min(2).max(60)).max(20).default([]),
+  multicoreFarthest_m: z.number().positive().max(5000).default(150),
+  multicoreMost: z.int().min(1).max(60).default(12),
+  connectors: z.array(connectorSpec).max(8).default([]),
+  manyCommons: z.enum(['chain', 'split']).default('chain'),
+})
+
 /** What holds for the whole property until somebody says otherwise. Every default is explained in docs/numbers.md. */
 export const settings = z.strictObject({
   soundSplice_ohm: z.number().min(0).max(1).default(0.03),
@@ -44,6 +66,7 @@ export const settings = z.strictObject({
   commonColour: words(40).default('white'),
   sizing: sizing.prefault({}),
   material: material.prefault({}),
+  wiring: wiring.prefault({}),
   lightning: z.enum(['ordinary', 'frequent']).default('ordinary'),
 })
 export type Settings = z.infer<typeof settings>

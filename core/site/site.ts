@@ -2,11 +2,12 @@ import * as z from 'zod'
 import { cable } from './cable'
 import { controller } from './controller'
 import { coilKind, device } from './device'
-import { cableId, coilKindId, controllerId, deviceId, placeId, pointOfConnectionId, spliceId, stationId, words } from './ids'
+import { cableId, coilKindId, controllerId, deviceId, placeId, pointOfConnectionId, spliceId, stationId, underlayId, words } from './ids'
 import { place } from './place'
 import { settings } from './settings'
 import { splice } from './splice'
 import { pointOfConnection, station } from './station'
+import { underlay } from './underlay'
 
 /** The records that are not in a collection, as a record of their own so that commands write them the same way. */
 export const about = z.strictObject({
@@ -26,6 +27,7 @@ export const COLLECTIONS = {
   splices: { id: spliceId, record: splice },
   stations: { id: stationId, record: station },
   pointsOfConnection: { id: pointOfConnectionId, record: pointOfConnection },
+  underlays: { id: underlayId, record: underlay },
 } as const
 export type CollectionName = keyof typeof COLLECTIONS
 
@@ -44,6 +46,7 @@ export const siteSchema = z.strictObject({
   splices: z.record(spliceId, splice),
   stations: z.record(stationId, station),
   pointsOfConnection: z.record(pointOfConnectionId, pointOfConnection),
+  underlays: z.record(underlayId, underlay).default({}),
 })
 export type Site = z.infer<typeof siteSchema>
 
@@ -51,6 +54,6 @@ export type Site = z.infer<typeof siteSchema>
 export function emptySite(name: string): Site {
   return siteSchema.parse({
     about: { name }, settings: {}, places: {}, controllers: {}, coilKinds: {}, devices: {}, cables: {}, splices: {},
-    stations: {}, pointsOfConnection: {},
+    stations: {}, pointsOfConnection: {}, underlays: {},
   })
 }

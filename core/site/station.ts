@@ -9,8 +9,12 @@ export const station = z.strictObject({
   zone: words(80).default(''),
   valves: z.array(deviceId).max(40).default([]),
   pointOfConnection: pointOfConnectionId.nullable().default(null),
+  /** Whether the controller brings the master terminal of its point of connection on with it. */
+  withMaster: z.boolean().default(true),
 })
 export type Station = z.infer<typeof station>
+
+const reach = z.enum(['direct', 'path'])
 
 /** Where water comes in, and which devices play a role there. Intent again: the wiring may differ. */
 export const pointOfConnection = z.strictObject({
@@ -19,5 +23,8 @@ export const pointOfConnection = z.strictObject({
   pumpRelay: deviceId.nullable().default(null),
   flowSensor: deviceId.nullable().default(null),
   terminal: z.strictObject({ controller: controllerId, terminal: terminalId }).nullable().default(null),
+  masterRest: z.enum(['closed', 'open']).default('closed'),
+  /** How each device is reached, as declared in the controller's set-up. */
+  reached: z.strictObject({ masterValve: reach.default('direct'), pumpRelay: reach.default('direct'), flowSensor: reach.default('direct') }).prefault({}),
 })
 export type PointOfConnection = z.infer<typeof pointOfConnection>

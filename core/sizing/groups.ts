@@ -34,6 +34,7 @@ export function groupsOf(powered: Powered, anew = false): Grouped {
   const at = new Map<string, number>()
   for (const [id, cable] of entries(site.cables)) {
     const positions = stopPositions_m(cable)
+    if (cable.kind === 'jumper') continue
     if (cable.kind !== 'single') {
       const free = entries(cable.cores).filter(([, core]) => anew || (!isPinned(core.gauge) && (core.gauge !== null || !isPinned(cable.gauge))))
       if (free.length === 0) continue

@@ -37,7 +37,7 @@ export function pieceLength(site: Site, cable: Cable, from: number, to: number):
 
 /** Every cable of the property as it must be ordered. */
 export function cableLengths(site: Site): CableLength[] {
-  return entries(site.cables).map(([id, cable]) => {
+  return entries(site.cables).filter(([, c]) => c.kind !== 'jumper').map(([id, cable]) => {
     const last = cable.stops.length - 1
     const piece = pieceLength(site, cable, 0, last)
     return {

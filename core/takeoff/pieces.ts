@@ -23,6 +23,8 @@ export function connectorCounts(site: Site): ConnectorCount[] {
 export function conductorCounts(site: Site): ConductorCount[] {
   const lengths = new Map<string, { gauge: Gauge | null; length_m: number }>()
   for (const cable of Object.values(site.cables)) {
+    if (cable.kind === 'jumper') continue // an offcut
+
     const length_m = lengthBetween_m(stopPositions_m(cable), 0, cable.stops.length - 1).high
     for (const core of Object.values(cable.cores)) {
       const gauge = gaugeOf(cable, core)

@@ -1,0 +1,28 @@
+import { commandsBetween, runsOf } from '../plan'
+import { accepted, refused, type Outcome, type Refusal } from '../refusal'
+import { applyBatch, entries, type Command, type Site } from '../site'
+import { planBoxCommands } from './box-commands'
+import { runPlanCommands } from './run-plan'
+
+/**
+ * The whole wiring plan: cores, colours and spares of every run, then the connectors of every box and cabinet; runs once
+ * more, since a common that was split has taken a spare. What was made, pinned or lies in the ground stays.
+ */
+export function wiringPlanCommands(site: Site): Outcome<Command[]> {
+  const stuck: Refusal[] = []
+  const boxed = entries(site.places).reduce((now, [place]) => {
+    const commands = planBoxCommands(now, place)
+    if (commands.ok) return changed(now, commands.value)
+    stuck.push(...commands.refusals)
+    return now
+  }, runs(site))
+  return stuck.length > 0 ? refused(...stuck) : accepted(commandsBetween(site, runs(boxed)))
+}
+
+const runs = (site: Site): Site => entries(site.controllers).flatMap(([c]) => runsOf(site, c)).reduce((now, run) => changed(now, runPlanCommands(now, run)), site)
+
+function changed(site: Site, commands: readonly Command[]): Site {
+  const applied = applyBatch(site, commands)
+  if (!applied.ok) throw new Error(`wiringPlanCommands: ${JSON.stringify(applied.refusals)}`)
+  return applied.value.site
+}
