@@ -5,9 +5,9 @@ const ROOT = resolve(__dirname, '..')
 /** What each room of the core may read besides itself. An arrow that is not here is a mistake or a decision to write down. */
 const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   refusal: [], quantity: [], site: ['quantity', 'refusal'], record: ['site', 'refusal'], circuit: ['quantity', 'site', 'refusal'],
-  expect: ['quantity', 'site', 'record', 'circuit'], plan: ['quantity', 'site', 'refusal'], splice: ['quantity', 'site', 'refusal', 'plan'], sizing: ['quantity', 'site', 'circuit'], takeoff: ['quantity', 'site'], strip: ['site'], history: ['site', 'record', 'expect'], formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff'],
+  expect: ['quantity', 'site', 'record', 'circuit'], plan: ['quantity', 'site', 'refusal'], splice: ['quantity', 'site', 'refusal', 'plan'], map: ['site', 'refusal', 'plan'], cabinet: ['site', 'refusal', 'circuit', 'splice'], sizing: ['quantity', 'site', 'circuit'], takeoff: ['quantity', 'site'], strip: ['site'], history: ['site', 'record', 'expect'], formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
 }
-const PACKAGES: Readonly<Record<string, readonly string[]>> = { formats: ['zod', 'papaparse'], sizing: ['zod', 'highs'], default: ['zod'] }
+const PACKAGES: Readonly<Record<string, readonly string[]>> = { formats: ['zod', 'papaparse', 'fast-xml-parser'], sizing: ['zod', 'highs'], default: ['zod'] }
 
 const sources = (folder: string): string[] => readdirSync(folder, { withFileTypes: true, recursive: true } as never as { withFileTypes: true })
   .filter((e) => e.isFile() && /\.(ts|vue)$/.test(e.name) && !e.name.endsWith('.test.ts'))

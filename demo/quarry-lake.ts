@@ -24,23 +24,44 @@ const SINGLES: [terminal: string, colour: string, box: string, name: string, zon
 ]
 const MAIN_RUN: [string, number][] = [['A', 0], ['B1', 14], ['B2', 46], ['B3', 77], ['B4', 120], ['B5', 168], ['B6', 204], ['B7', 240]]
 const BANK_RUN: [string, number][] = [['A', 0], ['B8', 35], ['B9', 88], ['B10', 150], ['B11', 212]]
+/** Metres east and north of the gatehouse door, as drawn; and where two boxes turned up instead. */
+const DRAWN: Readonly<Record<string, [number, number]>> = {
+  A: [0, 0], B1: [12, 5], B2: [40, 18], B3: [66, 32], B4: [96, 60], B5: [98, 106], B6: [70, 126], B7: [36, 132], B8: [-30, 14], B9: [-58, 56], B10: [-64, 112], B11: [-30, 152],
+  S: [-92, 172], S1: [-74, 184], S2: [-48, 192], S3: [-8, 186],
+}
+const FOUND: Readonly<Record<string, [number, number]>> = { B4: [97.5, 58.8], B9: [-57.2, 57.9] }
+/** The bends of the runs, by the stop they follow. */
+const BENDS: Readonly<Record<string, Record<string, [number, number][]>>> = {
+  K1: { B3: [[84, 36]], B4: [[108, 84]], B5: [[90, 122]] }, G2: { A: [[-14, 2]], B8: [[-52, 28]], B10: [[-52, 140]] }, K3: { S2: [[-30, 196]] },
+}
+const MARKS = [{ kind: 'sleeve', from_m: 20, to_m: 31, note: 'Under the drive' }, { kind: 'hazard', from_m: 128, to_m: 150, note: 'Gas main beside the path' }]
+const at = ([x_m, y_m]: [number, number]) => ({ x_m, y_m })
+const drawn = (tag: string) => ({
+  ...(DRAWN[tag] ? { position: { value: at(DRAWN[tag]), how: 'reported' } } : {}),
+  ...(FOUND[tag] ? { foundAt: { value: at(FOUND[tag]), how: 'seen', on: '2026-04-11' }, lid: 'Round, 20 cm, green' } : {}),
+})
+const bent = (cable: string) => ({ bends: Object.fromEntries(Object.entries(BENDS[cable] ?? {}).map(([stop, points]) => [stop, points.map(at)])) })
+
 const SPARES = ['brown/white', 'violet/white', 'grey/white']
 
 /** Quarry Lake Observatory's gatehouse: 18 stations, a master valve with a pump relay, a multi-core run and a run of singles. */
 export function quarryLake(): Site {
-  const draft = new Draft('Quarry Lake Observatory').about('contractor', 'Lantern Grounds')
+  const draft = new Draft('Quarry Lake Observatory').about('contractor', 'Lantern Grounds').about('origin', { latitude_deg: -47.5, longitude_deg: -120.25 })
     .setting('market', 'metric').setting('units', { length: 'm', temperature: 'C' }).setting('ground_C', 14)
-    .place('A', 'cabinet', { name: 'Gatehouse, inside the door' })
-    .controller('A', 'A', 18, { name: 'Gatehouse', transformer: { rating_VA: 40 } })
+    .place('A', 'cabinet', { name: 'Gatehouse, inside the door', ...drawn('A') })
+    .controller('A', 'A', 18, {
+      name: 'Gatehouse', transformer: { rating_VA: 40 }, fixedStations: 6, indoor: true, commonHolds: 2, sensor: { closedBy: 'sensor', dry: 'closed', note: 'Rain sensor on the gutter' },
+      bays: ['1', '2'].map((tag) => ({ tag, module: { kind: 'stations', stations: 6, label: 'Six-station module' } })), remotePort: { feed_1: 'red', feed_2: 'black', signal: 'blue' },
+    })
     .coilKind('standard', 33, { name: 'Standard AC coil', inrush_A: 0.4, holding_A: 0.23 })
     .coilKind('low-draw', 52, { name: 'Low-draw AC coil', inrush_A: 0.25, holding_A: 0.19 })
     .coilKind('relay', 180, { name: 'Low-draw relay coil', inrush_A: 0.1, holding_A: 0.06 })
-  for (const [tag] of [...MAIN_RUN.slice(1), ...BANK_RUN.slice(1)]) draft.place(tag, 'valve_box', tag === 'B10' ? { found: 'lost', name: 'Under the jetty turf' } : {})
+  for (const [tag] of [...MAIN_RUN.slice(1), ...BANK_RUN.slice(1)]) draft.place(tag, 'valve_box', { ...drawn(tag), ...(tag === 'B10' ? { found: 'lost', name: 'Under the jetty turf' } : {}) })
 
   // The multi-core run: leads of 1.0 mm², a common of 1.5 mm², three spares to the last box.
   const cores = ['white', 'orange', ...LEADS.map(([, colour]) => colour), ...SPARES]
   draft.cable('K1', { gauge: { area_mm2: 1 }, stops: MAIN_RUN, cores: cores.map((c) => `${c.replace('/', '-')}=${c}`) },
-    { name: 'Main run', installed: { value: '2009-05-12', how: 'reported' } })
+    { name: 'Main run', installed: { value: '2009-05-12', how: 'reported' }, ...bent('K1'), marks: MARKS, filler: 'natural string' })
     .core('K1', 'white', { gauge: { value: { area_mm2: 1.5 }, how: 'seen' } })
   draft.valve('MV', 'B1', 'low-draw', { name: 'Master valve' }).device('PR', 'relay', 'A', 'relay', { name: 'Pump start relay' })
     .join('A', ['A:MV', 'K1.orange>', 'PR.a']).join('B1', ['K1.orange<', 'MV.a'])
@@ -56,7 +77,7 @@ export function quarryLake(): Site {
   for (const spare of SPARES) draft.join('A', [`K1.${spare.replace('/', '-')}>`]).join('B7', [`K1.${spare.replace('/', '-')}<`])
 
   // The run of singles along the bank: one lead each, a common of 2.5 mm².
-  draft.cable('G2', { gauge: { area_mm2: 2.5 }, kind: 'single', stops: BANK_RUN, cores: ['white'] }, { name: 'Bank common' })
+  draft.cable('G2', { gauge: { area_mm2: 2.5 }, kind: 'single', stops: BANK_RUN, cores: ['white'] }, { name: 'Bank common', ...bent('G2') })
   for (const [terminal, colour, box, name, zone] of SINGLES) {
     const stops = BANK_RUN.slice(0, BANK_RUN.findIndex(([tag]) => tag === box) + 1)
     draft.cable(`L${terminal}`, { gauge: { area_mm2: 1 }, kind: 'single', stops, cores: [colour] })
@@ -70,15 +91,22 @@ export function quarryLake(): Site {
       draft.join(box, [`${run.cable}.white<`, ...coils.map((c) => `${c}.b`), ...(i < all.length - 1 ? [`${run.cable}.white>`] : [])], 'nut_and_gel_tube')
     })
   }
-  return boathouse(draft).site()
+  return dated(boathouse(draft).site())
+}
+
+/** The last box of the main run was opened this spring and is to be made anew; every other joint is as old as its run. */
+function dated(site: Site): Site {
+  const made = (place: string) => ({ value: place.startsWith('S') ? '2017-04-03' : '2009-05-12', how: 'reported' as const, on: null })
+  const splices = Object.fromEntries(Object.entries(site.splices).map(([id, s]) => [id, s.connector === 'terminal' || s.connector === 'cap' || s.place === 'B7' ? s : { ...s, made: made(s.place) }]))
+  return { ...site, splices }
 }
 
 /** The boathouse: six stations on one multi-core, the last two jumpered onto one lead that feeds a two-output sequencer. */
 function boathouse(draft: Draft): Draft {
-  draft.place('S', 'cabinet', { name: 'Boathouse, back wall' }).controller('S', 'S', 6, { name: 'Boathouse', transformer: { rating_VA: 30 } })
-  for (const box of ['S1', 'S2', 'S3']) draft.place(box)
+  draft.place('S', 'cabinet', { name: 'Boathouse, back wall', ...drawn('S') }).controller('S', 'S', 6, { name: 'Boathouse', transformer: { rating_VA: 30 } })
+  for (const box of ['S1', 'S2', 'S3']) draft.place(box, 'valve_box', drawn(box))
   draft.cable('K3', { gauge: { area_mm2: 0.75 }, stops: [['S', 0], ['S1', 22], ['S2', 51], ['S3', 95]], cores: ['white', 'red', 'yellow', 'blue', 'green', 'brown', 'grey'] },
-    { name: 'Slipway run', installed: { value: '2017-04-03', how: 'seen' } })
+    { name: 'Slipway run', installed: { value: '2017-04-03', how: 'seen' }, ...bent('K3') })
   const valves: [terminal: string, colour: string, box: string, coil: string, name: string][] = [
     ['1', 'red', 'S1', 'standard', 'Boat lawn'], ['2', 'yellow', 'S1', 'standard', 'Rope bed'], ['3', 'blue', 'S2', 'low-draw', 'Planter row'], ['4', 'green', 'S3', 'standard', 'Pontoon grass'],
   ]

@@ -64,13 +64,18 @@ export const appEn = {
   places: {
     plan: 'Plan',
     threads: 'Threads',
+    boxes: 'Boxes',
+    controller: 'Controller',
     test: 'Test',
     record: 'Record',
     properties: 'Properties',
+    more: 'More',
   },
   plan: {
     begin: 'Write the list of stations',
     list: 'List',
+    map: 'Map',
+    wiring: 'Wiring',
     sizes: 'Sizes',
     material: 'Material',
     title: 'Stations, boxes and runs',

@@ -8,18 +8,20 @@ import { isOhms } from '../core/record'
 import { appEn } from './app-en'
 import { coreEn } from './core-en'
 import { say, type Speaker } from './index'
+import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
 import { translateHere } from './speaker'
 
 const ROOT = join(__dirname, '..')
 const speaker: Speaker = { t: translateHere, gauge: gaugeText, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
-const messages = { ...coreEn, ...appEn } as Record<string, unknown>
+const messages = { ...coreEn, ...appEn, ...wiringEn } as Record<string, unknown>
 const at = (key: string) => key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
 const files = (folder: string): string[] => readdirSync(join(ROOT, folder), { withFileTypes: true }).flatMap((e) =>
   (e.isDirectory() ? files(join(folder, e.name)) : /\.(ts|vue)$/.test(e.name) && !e.name.endsWith('.test.ts') ? [join(folder, e.name)] : []))
 
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
+  expect(Object.keys(wiringEn).filter((key) => key in appEn || key in coreEn)).toEqual([])
 })
 
 test('every message that the code asks for by name is there', () => {
@@ -38,17 +40,19 @@ test('every message that the code asks for by name is there', () => {
 test('every message of the screen is asked for somewhere, by name or by its section', () => {
   const code = [...files('app')].map((f) => readFileSync(join(ROOT, f), 'utf8')).join('\n')
   const keysOf = (o: object, path: string): string[] => Object.entries(o).flatMap(([k, v]) => (typeof v === 'string' ? [`${path}${k}`] : keysOf(v as object, `${path}${k}.`)))
-  const unused = keysOf(appEn, '').filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
+  const unused = [...keysOf(appEn, ''), ...keysOf(wiringEn, '')].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })
 
 test('every refusal, finding and verdict code in the core has its sentence', () => {
   const core = [...files('core'), ...files('server'), ...files('cli')].map((f) => readFileSync(join(ROOT, f), 'utf8')).join('\n')
   const refusals = [...core.matchAll(/\brefusal\('([a-z_]+)'/g)].map((m) => `refusal.${m[1]}`)
+  const rules = [...core.matchAll(/\bbreach\([a-zA-Z.]+, '(?:wrong|doubt)', '([a-z_]+)'/g)].map((m) => `breach.${m[1]}`)
+  for (const misfit of ['too_many', 'too_few', 'too_thick', 'too_thin', 'too_full']) rules.push(`breach.holds_${misfit}`, `refusal.connector_${misfit}`)
   const findings = [...core.matchAll(/\bfinding\('(?:wrong|doubt|gap)', '([a-z_]+)'/g)].map((m) => `finding.${m[1]}`)
   expect(refusals.length).toBeGreaterThan(40)
   expect(findings.length).toBeGreaterThan(12)
-  expect([...new Set([...refusals, ...findings])].filter((key) => typeof at(key) !== 'string')).toEqual([])
+  expect([...new Set([...refusals, ...findings, ...rules])].filter((key) => typeof at(key) !== 'string')).toEqual([])
 })
 
 test('what the demo has to say comes out whole: no code, no gap, no figure without its unit', () => {

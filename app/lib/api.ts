@@ -56,4 +56,8 @@ export const postMessages = (property: string, messages: readonly unknown[]) =>
 /** Takes a file's text in; with a name, as a copy under that name. */
 export const postPropertyFile = (text: string, copyName: string | null) =>
   ask(z.object({ id: z.uuid() }), `/api/properties${copyName === null ? '' : `?as=copy&name=${encodeURIComponent(copyName)}`}`, { method: 'POST', body: text })
-export const fileAddress = (id: string) => `${at(id)}/file`
+export const fileAddress = (id: string, withPictures: boolean) => `${at(id)}/file${withPictures ? '?as=zip' : ''}`
+/** Sends a picture under its SHA-256; false where it did not arrive. */
+export const putPicture = async (id: string, sha256: string, blob: Blob): Promise<boolean> =>
+  (await fetch(pictureAddress(id, sha256), { method: 'PUT', headers: { 'content-type': blob.type || 'application/octet-stream' }, body: blob }).catch(() => null))?.ok ?? false
+export const pictureAddress = (id: string, sha256: string) => `${at(id)}/pictures/${sha256}`

@@ -3,7 +3,7 @@ import { MOST_BYTES } from '../../core/formats/limits'
 import type { Refusal } from '../../core/refusal'
 import { sayRefusal } from '../../words'
 import { dayText, useSpeaker } from '../composables/useSpeaker'
-import { fetchProperties, postPropertyFile, type Listed } from '../lib/api'
+import { fetchProperties, postPropertyFile, putPicture, type Listed } from '../lib/api'
 
 const { t, speaker } = useSpeaker(() => ({ length: 'm', temperature: 'C' }))
 useHead({ title: () => `${t('app.home')} · ${t('app.name')}` })
@@ -36,16 +36,26 @@ async function chosen(event: Event): Promise<void> {
   const file = input.files?.[0]
   if (!file) return
   broken.value = []
-  if (file.size > MOST_BYTES) broken.value = [{ code: 'too_large', path: [], params: {} }]
+  pictures = new Map()
+  if (/\.zip$/i.test(file.name)) {
+    const { unpack } = await import('../lib/property-file')
+    const packed = unpack(new Uint8Array(await file.arrayBuffer()))
+    pictures = packed?.pictures ?? pictures
+    if (packed) await take(packed.text, null)
+    else broken.value = [{ code: 'not_our_file', path: [], params: {} }]
+  } else if (file.size > MOST_BYTES) broken.value = [{ code: 'too_large', path: [], params: {} }]
   else await take(await file.text(), null)
   input.value = ''
 }
+
+/** What came beside the file and goes in once the property is there. */
+let pictures: ReadonlyMap<string, Blob> = new Map()
 
 async function take(text: string, name: string | null): Promise<void> {
   busy.value = true
   const reply = await postPropertyFile(text, name)
   busy.value = false
-  if (reply.kind === 'ok') { already.value = null; await navigateTo(`/p/${reply.value.id}`); return }
+  if (reply.kind === 'ok') { already.value = null; for (const [sha256, blob] of pictures) await putPicture(reply.value.id, sha256, blob); await navigateTo(`/p/${reply.value.id}`); return }
   if (reply.kind === 'unreachable') { broken.value = [{ code: 'database_down', path: [], params: {} }]; return }
   const here = reply.refusals.find((r) => r.code === 'already_here')
   if (here) {
@@ -60,7 +70,7 @@ async function take(text: string, name: string | null): Promise<void> {
     <header class="top"><AppMark /><strong>{{ t('app.name') }}</strong></header>
     <main id="work" class="stack">
       <div class="row title"><h1>{{ t('properties.title') }}</h1><span class="row"><button type="button" class="button primary" @click="beginning = true">{{ t('properties.new') }}</button><button type="button" class="button" :disabled="busy" @click="chooser?.click()">{{ busy ? t('properties.importing') : t('properties.import') }}</button></span></div>
-      <input ref="chooser" type="file" accept=".json,application/json" class="sr-only" tabindex="-1" :aria-label="t('properties.import')" @change="chosen">
+      <input ref="chooser" type="file" accept=".json,.zip,application/json,application/zip" class="sr-only" tabindex="-1" :aria-label="t('properties.import')" @change="chosen">
       <section v-if="broken.length > 0" class="sheet broken" role="alert">
         <h2>{{ t('properties.broken') }}</h2>
         <p>{{ t('properties.brokenHow') }}</p>

@@ -35,7 +35,7 @@ export function runningOf(site: Site, on: readonly TerminalAt[], told: readonly 
   }
   on.forEach((t, i) => energise(t, i === on.length - 1 ? 'inrush' : 'holding'))
   for (const t of on) for (const station of stationsAt(site, t)) {
-    const at = station.pointOfConnection === null ? null : must(site.pointsOfConnection, station.pointOfConnection).terminal
+    const at = station.pointOfConnection === null || !station.withMaster ? null : must(site.pointsOfConnection, station.pointOfConnection).terminal
     if (at) energise(at, must(site.controllers, at.controller).masterFirst ? 'holding' : 'inrush')
   }
   for (const t of told) if (t.as !== 'off') energise(t, t.as)

@@ -1,6 +1,6 @@
 import { gaugeText, type Gauge } from '../quantity'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
-import { bounded, byTag, commonOf, entries, must, terminalEnd, terminalsInOrder, type CableId, type Command, type ControllerId, type CoreId, type DeviceId, type PlaceId, type Site, type StationId, type TerminalId } from '../site'
+import { bounded, byTag, checkSite, commonOf, entries, must, terminalEnd, terminalsInOrder, type CableId, type Command, type ControllerId, type CoreId, type DeviceId, type PlaceId, type Site, type StationId, type TerminalId } from '../site'
 import { commandsBetween } from './difference'
 import { MASTER, RELAY, type StationRow } from './row'
 import { addCore, bringCore, capLoose, heal, isLaid, reachBox, runsOf, spareCore, startRun, stopAt, tapCommon, type PlanRun } from './run'
@@ -86,8 +86,13 @@ export function listCommands(site: Site, rows: readonly StationRow[]): Outcome<C
   })
   if (wrong.length > 0) return refused(...wrong)
   for (const cable of touched) capLoose(work, cable)
+  const direct = dcOnAc(work.site).filter((r) => !dcOnAc(site).some((b) => b.path[1] === r.path[1]))
+  if (direct.length > 0) return refused(...direct)
   return accepted(commandsBetween(site, work.site))
 }
+
+/** Coils for direct current that hang on an output for alternating current. */
+const dcOnAc = (site: Site): Refusal[] => checkSite(site).filter((f) => f.code === 'dc_coil_on_ac')
 
 function controllerOf(work: Work, row: StationRow): { controller: ControllerId; tag: string } | null {
   const parts = row.station.split(':')

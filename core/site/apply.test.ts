@@ -3,7 +3,7 @@ import { quarryLake } from '../../demo/quarry-lake'
 import { rebase, takeBack, type Accepted } from '../record'
 import { applyBatch, brokenInvariants, COLLECTIONS, Draft, sameJson, siteSchema, undoCommands, type CollectionName, type Command, type Site } from './index'
 
-const site = quarryLake()
+const site = siteSchema.parse({ ...quarryLake(), underlays: { plan: { name: 'Old plan', sha256: '0'.repeat(64), width_px: 800, height_px: 600 } } })
 const names = Object.keys(COLLECTIONS) as CollectionName[]
 
 /** Commands as a careless page might send them: real records changed, removed and copied, and plain nonsense. */

@@ -92,9 +92,14 @@ function brokenCable(site: Site, cable: Cable, path: Path): Refusal[] {
       if (!inner.has(stop)) broken.push(refusal('not_an_inner_stop', [...path, 'cores', id, 'cutAt', i], { id: stop }))
       if (core.cutAt.indexOf(stop) < i) broken.push(refusal('stop_twice', [...path, 'cores', id, 'cutAt', i], { id: stop }))
     })
+    for (const stop of Object.keys(core.colourAt))
+      if (!ids.includes(stop as never)) broken.push(refusal('no_such_stop', [...path, 'cores', id, 'colourAt', stop], { id: stop }))
     for (const stop of Object.keys(core.conditions))
       if (!ids.slice(0, -1).includes(stop as never)) broken.push(refusal('no_stretch_here', [...path, 'cores', id, 'conditions', stop], { id: stop }))
   }
+  for (const stop of Object.keys(cable.bends))
+    if (!ids.slice(0, -1).includes(stop as never)) broken.push(refusal('no_stretch_here', [...path, 'bends', stop], { id: stop }))
+  if (cable.kind === 'jumper' && new Set(cable.stops.map((s) => s.place)).size > 1) broken.push(refusal('jumper_leaves_box', [...path, 'stops']))
   return broken
 }
 

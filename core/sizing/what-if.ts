@@ -62,7 +62,8 @@ function withStations(site: Site, count: number, beyond_m: number): Site {
   next.places[id('box')] = { ...must(site.places, place), tag: 'as_if' as never }
   const gauge = must(site.cables, cable).gauge
   const lead = (from: string, to: string, start_m: number, end_m: number) => ({
-    ...structuredClone(must(site.cables, cable)), tag: null, kind: 'single' as const, gauge, cores: { c: { colour: null, gauge: null, cutAt: [], conditions: {}, condition: { state: 'sound' as const, since: null, note: '' }, order: 0 } },
+    ...structuredClone(must(site.cables, cable)), tag: null, kind: 'single' as const, gauge, marks: [], bends: {}, filler: '',
+    cores: { c: { colour: null, colourAt: {}, pinned: null, gauge: null, cutAt: [], conditions: {}, condition: { state: 'sound' as const, since: null, note: '' }, order: 0 } },
     stops: [{ id: 's' as never, place: from as never, at_m: { value: start_m, how: 'assumed' as const, on: null } }, { id: 'e' as never, place: to as never, at_m: { value: end_m, how: 'assumed' as const, on: null } }],
   })
   const home = must(site.controllers, controller).place

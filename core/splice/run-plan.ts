@@ -124,7 +124,7 @@ function unwiredOn(site: Site, run: PlanRun, leads: readonly [StationId, DeviceI
 export function runPlanCommands(site: Site, run: PlanRun): Command[] {
   const work: Work = { site }
   if (must(site.cables, run.cable).kind === 'multicore' && !isLaid(must(site.cables, run.cable))) {
-    for (const [core, { pinned }] of entries(must(site.cables, run.cable).cores)) if (pinned?.use === 'station') giveTo(work, run, core, pinned.station)
+    for (const [core, { pinned }] of entries(must(site.cables, run.cable).cores)) if (pinned?.use === 'station' && site.stations[pinned.station]) giveTo(work, run, core, pinned.station)
     const spares = () => censusOf(work.site, must(work.site.cables, run.cable).stops[0]!.place).filter((c) => c.cable === run.cable && c.terminal === null).length
     for (let missing = planRun(work.site, run).needs.spares - spares(); missing > 0; missing--) addCore(work, run.cable, null)
     capLoose(work, run.cable)

@@ -28,6 +28,7 @@ const WORTH_PACKING = 2000
 
 /** A long answer packed for whoever can unpack it: twenty years of readings shrink to a tenth, and a garden's signal is thin. */
 async function compressed(event: H3Event, value: unknown): Promise<unknown> {
+  if (event.handled) return value // sent already, as it is
   if (!/\bgzip\b/.test(getRequestHeader(event, 'accept-encoding') ?? '')) return value
   const text = typeof value === 'string' ? value : JSON.stringify(value)
   if (text === undefined || text.length < WORTH_PACKING) return value
@@ -43,18 +44,30 @@ export function propertyParam(event: H3Event): Outcome<string> {
   return parsed.success ? accepted(parsed.data.toLowerCase()) : refused(refusal('bad_address', ['address']))
 }
 
-/** The body's text, read no further than the limit; JSON content only. The status is the one to refuse with. */
-export async function readText(event: H3Event): Promise<{ ok: true; text: string } | { ok: false; status: number; code: string }> {
-  if (!/^application\/json\b/i.test(getRequestHeader(event, 'content-type') ?? '')) return { ok: false, status: 415, code: 'json_only' }
-  if (Number(getRequestHeader(event, 'content-length') ?? 0) > MOST_BYTES) return { ok: false, status: 413, code: 'too_large' }
+/** The picture named by the address. */
+export function pictureParam(event: H3Event): Outcome<string> {
+  const sha256 = getRouterParam(event, 'sha256') ?? ''
+  return /^[0-9a-f]{64}$/.test(sha256) ? accepted(sha256) : refused(refusal('bad_picture_address', ['address']))
+}
+
+/** The body's bytes; null where there are more than the limit. */
+export async function readBytes(event: H3Event): Promise<Buffer | null> {
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > MOST_BYTES) return null
   const chunks: Buffer[] = []
   let size = 0
   for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
     size += chunk.length
-    if (size > MOST_BYTES) return { ok: false, status: 413, code: 'too_large' }
+    if (size > MOST_BYTES) return null
     chunks.push(chunk)
   }
-  return { ok: true, text: Buffer.concat(chunks).toString('utf8') }
+  return Buffer.concat(chunks)
+}
+
+/** The body's text, read no further than the limit; JSON content only. The status is the one to refuse with. */
+export async function readText(event: H3Event): Promise<{ ok: true; text: string } | { ok: false; status: number; code: string }> {
+  if (!/^application\/json\b/i.test(getRequestHeader(event, 'content-type') ?? '')) return { ok: false, status: 415, code: 'json_only' }
+  const bytes = await readBytes(event)
+  return bytes === null ? { ok: false, status: 413, code: 'too_large' } : { ok: true, text: bytes.toString('utf8') }
 }
 
 /** A JSON body checked against a schema. */

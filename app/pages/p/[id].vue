@@ -16,16 +16,24 @@ useHead({ title: () => `${property.site?.about.name ?? t('app.loading')} · ${t(
 
 const places = computed(() => [
   { to: `/p/${id.value}/plan`, label: t('places.plan'), here: String(route.name).startsWith('p-id-plan'), later: true },
+  { to: `/p/${id.value}/boxes`, label: t('places.boxes'), here: String(route.name).startsWith('p-id-boxes'), later: true },
+  { to: `/p/${id.value}/controller`, label: t('places.controller'), here: route.name === 'p-id-controller', later: true },
   { to: `/p/${id.value}`, label: t('places.threads'), here: route.name === 'p-id', later: false },
   { to: `/p/${id.value}/test`, label: t('places.test'), here: String(route.name).startsWith('p-id-test'), later: false },
   { to: `/p/${id.value}/record`, label: t('places.record'), here: route.name === 'p-id-record', later: false },
 ])
+/** Four places at the thumb, in the order of the field; the rest behind “more”. */
+const AT_THUMB = ['', '/test', '/boxes', '/plan'] as const
+const atThumb = computed(() => AT_THUMB.map((end) => places.value.find((p) => p.to === `/p/${id.value}${end}`)!))
+const others = computed(() => places.value.filter((p) => !atThumb.value.includes(p)))
+const more = ref(false)
+watch(() => route.fullPath, () => { more.value = false })
 const controllers = computed(() => (property.site ? entries(property.site.controllers) : []))
 const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
 const inSweep = computed(() => route.name === 'p-id-test-visit')
 
 /** Letters belong to a field that is typed in; a reading's field takes its own keys first. */
-const isTyping = (at: EventTarget | null) => (at instanceof HTMLInputElement && !at.dataset.sweep) || at instanceof HTMLTextAreaElement
+const isTyping = (at: EventTarget | null) => (at instanceof HTMLInputElement && !at.dataset.sweep && !['checkbox', 'radio', 'range'].includes(at.type)) || at instanceof HTMLTextAreaElement
 /** A cell that still says what is on record has nothing of its own to undo. */
 const isUntouched = (at: EventTarget | null) => at instanceof HTMLInputElement && at.dataset.was === at.value
 
@@ -50,7 +58,7 @@ onMounted(() => window.addEventListener('keydown', onKey))
 /** The plan’s pages are no part of the first load; they come when it is over, so that they open without a signal too. */
 const LATER_ms = 8000
 let fetching: ReturnType<typeof setTimeout> | undefined
-onMounted(() => { fetching = setTimeout(() => { for (const part of ['', '/sizes', '/material']) void preloadRouteComponents(`/p/${id.value}/plan${part}`).catch(() => { /* asked for again when it is opened */ }) }, LATER_ms) })
+onMounted(() => { fetching = setTimeout(() => { for (const part of ['/plan', '/plan/sizes', '/plan/material', '/plan/wiring', '/plan/map', '/boxes', '/boxes/x', '/controller']) void preloadRouteComponents(`/p/${id.value}${part}`).catch(() => { /* asked for again when it is opened */ }) }, LATER_ms) })
 onBeforeUnmount(() => clearTimeout(fetching))
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.query, station: target } } : { path: `/p/${id.value}`, query: { ...route.query, station: target } })
@@ -85,7 +93,8 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
       <p v-if="property.viewed" class="sheet past row"><span>{{ t('app.viewing', { revision: property.viewed.revision }) }}</span> <button type="button" class="button" @click="property.view(null)">{{ t('app.backToNow') }}</button></p>
       <NuxtPage />
     </main>
-    <nav class="thumb" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :prefetch="!p.later" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink><NuxtLink to="/">{{ t('places.properties') }}</NuxtLink></nav>
+    <nav v-if="more" id="more" class="more" :aria-label="t('places.more')"><NuxtLink v-for="p in others" :key="p.to" :to="p.to" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink><NuxtLink to="/">{{ t('places.properties') }}</NuxtLink></nav>
+    <nav class="thumb" :aria-label="t('app.name')"><NuxtLink v-for="p in atThumb" :key="p.to" :to="p.to" :prefetch="!p.later" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink><button type="button" :class="{ here: more || others.some((p) => p.here) }" :aria-expanded="more" aria-controls="more" @click="more = !more">{{ t('places.more') }}</button></nav>
     <LazyKeysDialog v-if="keys" v-model:visible="keys" />
     <LazyFindDialog v-if="find" v-model:visible="find" :site="property.site" @go="goTo" />
   </div>
@@ -109,7 +118,7 @@ const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.
 .tools { display: flex; align-items: center; gap: 4px; }
 .tool { color: var(--quiet); font-weight: 400; font-size: 14px; }
 kbd { font: 13px var(--figures); border: 1px solid var(--rule); border-radius: 4px; padding: 0 5px; }
-.phone-home, .phone-find, .thumb { display: none; }
+.phone-home, .phone-find, .thumb, .more { display: none; }
 .work { grid-area: work; padding: 16px 20px 32px; min-width: 0; }
 .told { margin-bottom: 8px; }
 .past { border-left: 5px solid var(--doubtful); margin-bottom: 16px; justify-content: space-between; }
@@ -122,8 +131,11 @@ kbd { font: 13px var(--figures); border: 1px solid var(--rule); border-radius: 4
   .phone-home { display: flex; align-items: center; min-width: 48px; min-height: 48px; padding-left: 8px; }
   .work { padding: 12px 16px 24px; }
   .thumb { grid-area: thumb; display: flex; position: sticky; bottom: 0; background: var(--sheet); border-top: 1px solid var(--rule); z-index: 10; }
-  .thumb a { flex: 1; display: flex; align-items: center; justify-content: center; min-height: 56px; font-size: 15px; color: var(--quiet); text-decoration: none; }
-  .thumb a.here { color: var(--copper); font-weight: 700; }
+  .more { display: grid; position: fixed; right: 0; bottom: 56px; min-width: 200px; background: var(--sheet); border: 1px solid var(--rule); z-index: 12; }
+  .more a { display: flex; align-items: center; min-height: 52px; padding: 0 20px; color: inherit; text-decoration: none; border-bottom: 1px solid var(--rule); }
+  .more a.here { color: var(--copper); font-weight: 700; }
+  .thumb a, .thumb button { flex: 1; border: 0; background: none; display: flex; align-items: center; justify-content: center; min-height: 56px; font-size: 15px; color: var(--quiet); text-decoration: none; }
+  .thumb a.here, .thumb button.here { color: var(--copper); font-weight: 700; }
   .sweeping .work { padding: 0; }
 }
 </style>

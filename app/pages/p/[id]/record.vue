@@ -77,7 +77,7 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         <section class="sheet stack">
           <h2>{{ t('record.file') }}</h2>
           <p class="quiet">{{ t('record.saveHow') }}</p>
-          <p class="row"><a class="button" :href="fileAddress(String(route.params.id))" download>{{ t('record.save') }}</a><button type="button" class="button" @click="saveCsv">{{ t('csv.outAll') }}</button></p>
+          <p class="row"><a class="button" :href="fileAddress(String(route.params.id), Object.keys(site.underlays).length > 0)" download>{{ t('record.save') }}</a><button type="button" class="button" @click="saveCsv">{{ t('csv.outAll') }}</button></p>
         </section>
       </div>
       <div class="stack">

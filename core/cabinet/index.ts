@@ -1,0 +1,8 @@
+export { doorOf, inventoryOf, unlandedAt } from './door'
+export type { DoorTerminal, Unlanded } from './door'
+export { modulesOf, terminalsToCount } from './modules'
+export type { ModuleCount, SeenBay } from './modules'
+export { controllerRules, masterSums, MOST_POINTS, newPointCommands, pointsOf } from './points'
+export type { MasterSum } from './points'
+export { swapSteps } from './swap'
+export type { SwapCode, SwapStep } from './swap'

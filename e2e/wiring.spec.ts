@@ -1,0 +1,199 @@
+import { readFileSync } from 'node:fs'
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
+import GeoJSON from 'ol/format/GeoJSON.js'
+import { v7 } from 'uuid'
+import { writeProperty } from '../core/formats'
+import { listCommands, stationRow } from '../core/plan'
+import { noFacts } from '../core/record'
+import { applyBatch, emptySite } from '../core/site'
+import { ownProperty, seriousFindings, stored } from './kit'
+
+/** A planned property: three valves in B1, one in B2, nothing made yet. */
+async function planned(request: APIRequestContext): Promise<string> {
+  const empty = emptySite(`Planned ${Date.now()}`)
+  const commands = listCommands(empty, [...['1', '2', '3'].map((station) => stationRow.parse({ station, name: `Bed ${station}`, box: 'B1', at_m: 30, coil: '33' })), stationRow.parse({ station: '4', name: 'Far bed', box: 'B2', at_m: 50, coil: '33' })])
+  const applied = applyBatch(empty, commands.ok ? commands.value : [])
+  if (!applied.ok) throw new Error(JSON.stringify(applied.refusals))
+  const reply = await request.post('/api/properties', { headers: { 'content-type': 'application/json' }, data: writeProperty({ id: v7(), revision: 0, site: applied.value.site, facts: noFacts() }) })
+  return ((await reply.json()) as { id: string }).id
+}
+const saved = (page: Page) => expect(page.getByText('All saved')).toBeVisible()
+
+test('the wiring plans itself: colours and spares, then a box made in one nut, in chained crimps or with its common split; ticked, refused, undone', async ({ page, request }) => {
+  const id = await planned(request)
+  await page.goto(`/p/${id}/plan/wiring`)
+  await page.getByRole('button', { name: 'Plan the wiring' }).click()
+  await expect(page.getByText('The wiring is as planned.')).toBeVisible()
+  await expect(page.locator('tbody tr')).toHaveCount(7)
+  await expect(page.locator('tbody tr').nth(1)).toContainText('red')
+  await page.goto(`/p/${id}/boxes/B1`)
+  const common = page.locator('article', { has: page.getByRole('heading', { name: 'Common' }) })
+  await expect(common.getByRole('img')).toHaveAccessibleName(/K1 white, V1 lead b, V2 lead b, V3 lead b, K1 white → on \(nut and gel tube\)/)
+  await common.getByRole('combobox').selectOption({ label: 'gel crimp, 3 ports' })
+  await expect(page.getByRole('alert')).toContainText('it would hold 5 conductors, and takes 3')
+  await common.getByRole('button', { name: '3 × gel crimp, 3 ports, with 2 jumpers' }).click()
+  await expect(common.getByRole('combobox')).toHaveCount(3)
+  await common.getByRole('button', { name: 'one nut and gel tube' }).click()
+  await common.getByRole('button', { name: /Split the common over two cores: 2 connectors/ }).click()
+  await expect(page.locator('article', { has: page.getByRole('heading', { name: 'Common' }) })).toHaveCount(2)
+  await page.getByRole('button', { name: 'Settle open connectors' }).click()
+  await saved(page)
+  await expect(page.getByRole('heading', { name: 'Common' })).toHaveCount(2)
+  const first = page.locator('article').first()
+  await first.getByLabel('tugged').check()
+  await first.getByLabel('sealed').check()
+  await saved(page)
+  const { site } = await stored(request, id)
+  expect(Object.values(site.splices).filter((s) => s.ticks.length > 0).map((s) => [s.connector, s.ticks, s.made?.how])).toEqual([['gel_crimp_3', ['tugged', 'sealed'], 'seen']])
+  await page.keyboard.press('Control+z')
+  await expect(first.getByLabel('sealed')).not.toBeChecked()
+  await page.reload()
+  await expect(first.getByLabel('tugged')).toBeChecked()
+})
+
+test('what is in the ground is recorded: what a joint would bring about is told first; a core is cut, coloured otherwise at its other end, and told', async ({ page, request }) => {
+  const id = await ownProperty(request, 'Recorded')
+  await page.goto(`/p/${id}/boxes/B2`)
+  await page.getByRole('button', { name: 'A valve stands here' }).click()
+  const ends = page.locator('section', { has: page.getByRole('heading', { name: 'What is here' }) })
+  await ends.getByRole('button', { name: /lead b/ }).last().click()
+  await ends.getByRole('button', { name: 'K1 white', exact: true }).click()
+  await ends.getByRole('button', { name: 'K1 red', exact: true }).click()
+  await expect(ends).toContainText('This would A:1 is joined to the common by the record')
+  await ends.getByRole('button', { name: 'K1 red', exact: true }).click()
+  await ends.getByRole('button', { name: 'Join them' }).click()
+  await saved(page)
+  await page.getByRole('button', { name: 'K1 violet: at work A:6, runs through' }).click()
+  await page.getByRole('button', { name: 'Cut it here' }).click()
+  await page.getByLabel('Colour here, if unlike').fill('black')
+  await page.getByLabel('Colour here, if unlike').press('Enter')
+  await expect(page.getByText('A core of K1 is violet, but black at B2')).toBeVisible()
+  await saved(page)
+  const { site } = await stored(request, id)
+  expect(site.cables['K1' as never]).toMatchObject({ cores: { violet: { cutAt: ['B3', 'B2'], colourAt: { B2: 'black' } } } })
+  await page.getByRole('button', { name: 'Let it run through' }).click()
+  await page.getByRole('link', { name: 'All boxes' }).click()
+  await expect(page.getByRole('link', { name: /^B2 / })).toContainText('1 to look at')
+})
+
+test('the controller: a near miss is told before it lands; an empty bay hides the next; a swap goes on after a reload', async ({ page, request }) => {
+  const id = await ownProperty(request, 'Controller')
+  await page.goto(`/p/${id}/controller`)
+  await page.getByRole('button', { name: 'Take off: 5', exact: true }).click()
+  await page.getByRole('button', { name: /^K1 brown, loose/ }).click()
+  await page.getByLabel('Land on').selectOption({ label: '6 Dome walk, right' })
+  await expect(page.getByText('Landed there, V5 is meant for A:5, but the wiring brings it to A:6')).toBeVisible()
+  await page.getByLabel('Land on').selectOption({ label: '5 Dome walk, left' })
+  await expect(page.getByText('Landed there,')).toBeHidden()
+  await page.getByRole('button', { name: 'Land', exact: true }).click()
+  await saved(page)
+  await page.getByLabel('Bay 1', { exact: true }).selectOption('empty')
+  await expect(page.getByText('The module in bay 2 is not seen: bay 1 before it is empty.')).toBeVisible()
+  await page.getByLabel('Limit of the master terminal, A').fill('0.2')
+  await page.getByLabel('Limit of the master terminal, A').press('Enter')
+  await expect(page.getByText(/A:MV would hold 0.25 A/)).toBeVisible()
+  for (let n = 2; n <= 5; n++) { await page.getByLabel('Name of the new point').fill(`Supply ${n}`); await page.getByRole('button', { name: 'Add a point' }).click(); if (n < 5) await expect(page.locator(`[id$="-name"]`)).toHaveCount(n) }
+  await expect(page.getByRole('alert')).toContainText('serves at most 4 points of connection')
+  await saved(page)
+  await page.getByRole('button', { name: 'Change the controller' }).click()
+  await page.getByLabel('Pause the schedule').check()
+  await page.getByLabel(/^MV/).check()
+  await page.reload()
+  await page.getByRole('button', { name: 'Change the controller' }).click()
+  await expect(page.getByText('2 of ', { exact: false }).first()).toBeVisible()
+  await expect(page.getByLabel('Pause the schedule')).toBeChecked()
+})
+
+test('the map: boxes drawn, moved by hand and by figures, files out for general readers and in again, lengths from the drawing, a picture tied twice', async ({ page, request }) => {
+  const id = await ownProperty(request, 'Mapped')
+  await page.goto(`/p/${id}/plan/map`)
+  const board = page.getByRole('application')
+  await expect(board.locator('canvas').first()).toBeVisible()
+  await page.getByRole('button', { name: 'New box' }).click()
+  let box = (await board.boundingBox())!
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2)
+  await expect(page.getByRole('heading', { name: 'B12' })).toBeVisible()
+  await page.getByLabel('Found here: East, m').fill('-3.5')
+  await page.getByLabel('Found here: North, m').fill('60')
+  await page.getByRole('button', { name: 'Put it here' }).nth(1).click()
+  await expect(page.getByText(/found .* from where it was drawn/)).toBeVisible()
+  await page.getByLabel('Found here: East, m').fill('here')
+  await page.getByRole('button', { name: 'Put it here' }).nth(1).click()
+  await expect(page.getByRole('alert')).toContainText('“here” is no length')
+  // By hand: the chosen box stands in the middle of the view, and is dragged from there.
+  await page.getByRole('button', { name: 'B11', exact: true }).click()
+  await page.getByRole('button', { name: 'Move', exact: true }).click()
+  box = (await board.boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2 - 30, { steps: 6 })
+  await page.mouse.up()
+  await saved(page)
+  const { site } = await stored(request, id)
+  const b11 = (site.places as Record<string, { position: { value: { x_m: number; y_m: number } } }>).B11!.position.value
+  expect(b11.x_m).toBeGreaterThan(-29)
+  expect((site.places as Record<string, unknown>).B12).toMatchObject({ found: 'found', foundAt: { value: { x_m: -3.5, y_m: 60 } } })
+  // Out, and read by a general reader; in again it changes nothing.
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save GeoJSON' }).click()])
+  await expect(page.getByText(/The format has no room for: .*joints/)).toBeVisible()
+  const text = readFileSync(await file.path(), 'utf8')
+  const features = new GeoJSON().readFeatures(text)
+  expect([features.length, features.filter((f) => f.getGeometry()?.getType() === 'LineString').length]).toEqual([26, 9])
+  await page.getByLabel('Open GeoJSON or GPX').setInputFiles({ name: 'again.geojson', mimeType: 'application/geo+json', buffer: Buffer.from(text) })
+  await expect(page.getByText('Nothing in the file is new.')).toBeVisible()
+  await page.getByLabel('Open GeoJSON or GPX').setInputFiles({ name: 'x.gpx', mimeType: 'application/gpx+xml', buffer: Buffer.from('<gpx><wpt lat="-47.5001" lon="-120.2501"><name>B13</name></wpt></gpx>') })
+  await expect(page.getByText('1 new boxes')).toBeVisible()
+  await page.getByRole('button', { name: /^K3/ }).click()
+  await page.getByRole('button', { name: 'Take lengths from the drawing' }).click()
+  await saved(page)
+  // A picture underneath, tied to two places.
+  await page.getByLabel('Picture underneath').setInputFiles('docs/screenshots/list.png')
+  await expect(page.getByRole('heading', { name: /Picture underneath/ })).toBeVisible()
+  await page.waitForTimeout(800)
+  box = (await board.boundingBox())!
+  for (const [at, dx, dy] of [['A', -20, 10], ['B7', 30, -25]] as const) {
+    await page.getByRole('button', { name: 'Tie a spot' }).click()
+    await page.mouse.click(box.x + box.width / 2 + dx, box.y + box.height / 2 + dy)
+    await page.getByLabel('The spot lies at').selectOption({ label: at })
+    await page.locator('form', { has: page.getByLabel('The spot lies at') }).getByRole('button', { name: 'Put it here' }).click()
+  }
+  await expect(page.getByText('2 of 2 ties')).toBeVisible()
+  await saved(page)
+  const tied = Object.values((await stored(request, id)).site.underlays)[0]!
+  expect(tied.ties).toMatchObject([{ at: { x_m: 0, y_m: 0 } }, { at: { x_m: 36, y_m: 132 } }])
+  expect((await request.get(`/api/properties/${id}/pictures/${tied.sha256}`)).headers()['content-type']).toBe('image/png')
+  await page.reload()
+  await expect(page.getByText('2 of 2 ties')).toBeVisible()
+  await expect(page.getByText('The picture is not here')).toBeHidden()
+})
+
+test('without a signal: joints are ticked in the garden, kept on the device, and sent when it is back', async ({ page, context, request }) => {
+  const id = await ownProperty(request, 'Garden')
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(`/p/${id}/boxes/B7`)
+  await expect(page.getByRole('heading', { name: 'Common' })).toBeVisible()
+  await context.setOffline(true)
+  await page.locator('article').first().getByLabel('tugged').check()
+  await expect(page.getByText('kept on this device, 1 to send')).toBeVisible()
+  await context.setOffline(false)
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 20_000 })
+  expect(Object.values((await stored(request, id)).site.splices).filter((s) => s.ticks.includes('tugged'))).toHaveLength(1)
+  await page.getByRole('button', { name: 'More', exact: true }).click()
+  await page.getByRole('link', { name: 'Controller' }).click()
+  await expect(page.getByRole('heading', { name: 'The door' })).toBeVisible()
+})
+
+for (const [viewport, colorScheme] of [[{ width: 1280, height: 800 }, 'light'], [{ width: 390, height: 844 }, 'light'], [{ width: 360, height: 640 }, 'dark'], [{ width: 1280, height: 800 }, 'dark']] as const) {
+  test(`map, wiring, boxes, controller: nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}, ${colorScheme}`, async ({ page, request }) => {
+    await page.setViewportSize(viewport)
+    await page.emulateMedia({ colorScheme })
+    const id = await ownProperty(request, 'Wiring axe')
+    for (const path of ['/plan/map', '/plan/wiring', '/boxes', '/boxes/B3', '/controller']) {
+      await page.goto(`/p/${id}${path}`)
+      await expect(page.locator('h1').first()).toBeVisible()
+      await page.waitForLoadState('networkidle')
+      expect(await seriousFindings(page), path).toEqual([])
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(viewport.width)
+    }
+  })
+}
