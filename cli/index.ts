@@ -7,7 +7,7 @@ import { sayRefusal, type Speaker } from '../words'
 import { translateHere } from '../words/speaker'
 import { readArguments, type Arguments } from './flags'
 import type { OUTPUTS } from './output'
-import { material, sizes, stations } from './planning'
+import { material, sizes, stations, wiring } from './planning'
 import { deck, solve } from './power'
 import { check, expect, judge } from './verbs'
 
@@ -26,7 +26,7 @@ function read(file: string): Outcome<string> {
 }
 
 async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output: Output; speaker: Speaker }>> {
-  const wanted = { check: [1, 1], expect: [1, 1], solve: [1, 1], deck: [1, 1], size: [1, 1], material: [1, 1], stations: [1, 2], judge: [2, 2] }[verb]
+  const wanted = { check: [1, 1], expect: [1, 1], solve: [1, 1], deck: [1, 1], size: [1, 1], material: [1, 1], stations: [1, 2], wiring: [1, 1], judge: [2, 2] }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
   const text = read(files[0]!)
@@ -39,6 +39,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
   if (verb === 'solve') return done(solve(property.value, flags))
   if (verb === 'deck') return done(deck(property.value, flags))
   if (verb === 'size') return done(await sizes(property.value, flags, speaker))
+  if (verb === 'wiring') return done(accepted(wiring(property.value)))
   if (verb === 'material') return done(material(property.value))
   if (files.length === 1) return done(stations(property.value, null))
   const csv = read(files[1]!)
@@ -54,6 +55,10 @@ function lines(output: Output): string[] {
     case 'deck': return [output.deck.trimEnd()]
     case 'material': return [output.csv.trimEnd()]
     case 'stations': return [output.text.trimEnd()]
+    case 'wiring': return [
+      ...output.runs.flatMap((r) => [`${r.cable}: ${r.needs.cores} cores needed, has ${r.has}`, ...r.cores.map((c) => `  ${(c.colour ?? c.planned).padEnd(14)} ${(c.terminal ?? c.use).padEnd(8)} ${c.cutAt.length > 0 ? `cut at ${c.cutAt.join(' ')}` : ''}`.trimEnd())]),
+      ...output.boxes.filter((b) => b.joints.length > 0).flatMap((b) => ['', b.box, ...b.joints.map((j) => `  ${(j.terminal ?? j.serves).padEnd(8)} ${j.conductors} in ${j.connectors.join(' + ')}${j.made ? '' : '  (to make)'}`)]),
+    ]
     case 'size': return [
       ...output.margins.map((m) => `${m.device.padEnd(8)} ${m.volt_V.toFixed(2).padStart(6)} V of ${m.needed_V.toFixed(2)} needed, ${m.margin_V < 0 ? 'lacks' : 'spare'} ${Math.abs(m.margin_V).toFixed(2)}  ${m.station ?? ''}`.trimEnd()),
       '', output.says, ...(output.mends ?? []).map((m) => `- ${m.says}`), ...(output.sizes ?? []).map((s) => `${s.cable.padEnd(8)} ${s.from} to ${s.to}`.padEnd(28) + s.size),

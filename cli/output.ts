@@ -105,4 +105,17 @@ export const materialOutput = z.strictObject({
 
 export const stationsOutput = z.strictObject({ verb: z.literal('stations'), text: z.string().describe('CSV, or the property file with the list taken in') })
 
-export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput, size: sizeOutput, material: materialOutput, stations: stationsOutput } as const
+const use = z.enum(['in_use', 'common', 'spare', 'unknown'])
+export const wiringOutput = z.strictObject({
+  verb: z.literal('wiring'), property: z.string(),
+  runs: z.array(z.strictObject({
+    cable: z.string(), laid: z.boolean().describe('In the ground or seen: the plan leaves it as it is'), needs: z.strictObject({ stations: z.int(), masters: z.int(), commons: z.int(), spares: z.int(), cores: z.int() }), has: z.int(), jacket: z.int().nullable(),
+    advised: z.enum(['multicore', 'single']), because: z.string(), cores: z.array(z.strictObject({ colour: z.string().nullable(), planned: z.string(), use, terminal: z.string().nullable(), cutAt: z.array(z.string()), through: z.array(z.string()) })),
+  })),
+  boxes: z.array(z.strictObject({
+    box: z.string(), cores: z.strictObject({ in_use: z.int(), common: z.int(), spare: z.int(), unknown: z.int() }),
+    joints: z.array(z.strictObject({ serves: z.enum(['common', 'lead', 'other']), terminal: z.string().nullable(), conductors: z.int(), made: z.boolean(), connectors: z.array(z.string()).describe('On record'), ways: z.array(z.strictObject({ connectors: z.array(z.string()), jumpers: z.int() })).describe('With what is carried, the fewest first') })),
+  })),
+})
+
+export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput, size: sizeOutput, material: materialOutput, stations: stationsOutput, wiring: wiringOutput } as const

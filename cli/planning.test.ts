@@ -71,3 +71,11 @@ test('solve and deck agree on their nodes, and what floats is left out of the on
   expect(solved.coils.map((c) => `${c.device} ${c.face}`).sort()).toEqual(['MV inrush', 'PR inrush', 'V18 inrush', 'V3 holding'])
   for (const c of solved.coils) expect([c.device, c.safe_V < c.volt_V]).toEqual([c.device, true])
 })
+
+test('wiring: cores and joints of the demo as recorded, with the ways to make them; what breaks a rule is in check', () => {
+  const wiring = OUTPUTS.wiring.parse(JSON.parse(thread('wiring', DEMO, '--json').out))
+  expect(wiring.runs.map((r) => [r.cable, r.laid, r.has])).toEqual([['K1', true, 17], ['G2', true, 1], ['K3', true, 7]])
+  const common = wiring.boxes.find((b) => b.box === 'B2')!.joints[0]!
+  expect(common).toMatchObject({ serves: 'common', conductors: 5, made: true, connectors: ['nut_and_gel_tube'], ways: [{ connectors: ['nut_and_gel_tube'], jumpers: 0 }, { connectors: ['gel_crimp_3', 'gel_crimp_3', 'gel_crimp_3'], jumpers: 2 }] })
+  expect(thread('check', DEMO).out).toContain('3 conductors under C, which takes 2')
+})

@@ -1,16 +1,17 @@
 import loadHighs from 'highs'
 import type * as z from 'zod'
 import { readStationList, writeMaterialCsv, writeProperty, writeStationList, type Property } from '../core/formats'
-import { listCommands } from '../core/plan'
+import { listCommands, runsOf } from '../core/plan'
 import { gaugeText } from '../core/quantity'
 import { accepted, refused, type Outcome } from '../core/refusal'
 import { choiceSolver, marginsOf, size, type SizingAnswer, type ThreadMargin } from '../core/sizing'
-import { applyBatch, must, type Site } from '../core/site'
+import { applyBatch, byTag, entries, must, type Site } from '../core/site'
+import { boxJoints, censusCounts, censusOf, isMade, planRun } from '../core/splice'
 import { cableLengths, connectorCounts, spoolPlans } from '../core/takeoff'
 import type { Speaker } from '../words'
 import { sayMend, sayWeakest } from '../words/sizing'
 import type { Arguments } from './flags'
-import type { materialOutput, sizeOutput, stationsOutput } from './output'
+import type { materialOutput, sizeOutput, stationsOutput, wiringOutput } from './output'
 
 type Flags = Arguments['flags']
 
@@ -64,4 +65,20 @@ export function stations(property: Property, csv: string | null): Outcome<z.infe
   const commands = rows.ok ? listCommands(property.site, rows.value) : rows
   const applied = commands.ok ? applyBatch(property.site, commands.value) : commands
   return applied.ok ? accepted({ verb: 'stations', text: writeProperty({ ...property, site: applied.value.site }) }) : refused(...applied.refusals)
+}
+
+/** What every run needs and every core serves, and the joints of every box with the ways in which they could be made. */
+export function wiring({ site }: Property): z.infer<typeof wiringOutput> {
+  const tag = (place: string) => must(site.places, place).tag
+  return {
+    verb: 'wiring', property: site.about.name,
+    runs: entries(site.controllers).flatMap(([c]) => runsOf(site, c)).map((run) => planRun(site, run)).map(({ run, laid, needs, has, jacket, advised, cores }) => ({
+      cable: must(site.cables, run.cable).tag ?? run.cable, laid, needs, has, jacket, advised: advised.kind, because: advised.because,
+      cores: cores.map((c) => ({ colour: c.colour, planned: c.planned, use: c.use, terminal: c.terminal, cutAt: c.cutAt.map(tag), through: c.through.map(tag) })),
+    })),
+    boxes: entries(site.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)).map(([id, place]) => ({
+      box: place.tag, cores: censusCounts(censusOf(site, id)),
+      joints: boxJoints(site, id).map((j) => ({ serves: j.serves, terminal: j.terminal, conductors: j.ends.length, made: j.holds.every((h) => isMade(h.record)), connectors: j.holds.map((h) => h.record.connector), ways: j.ways.map((w) => ({ connectors: w.plan.made.map((m) => m.connector.kind), jumpers: w.plan.jumpers })) })),
+    })),
+  }
 }

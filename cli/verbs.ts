@@ -1,4 +1,5 @@
 import type * as z from 'zod'
+import { controllerRules, modulesOf } from '../core/cabinet'
 import { climateOf } from '../core/circuit'
 import { describe, expectSweep, judgeCabinet, judgeSweep, predict, sceneOf, stateOf, type Expectation, type Scene, type Term } from '../core/expect'
 import { probeAt, readReadingsCsv, type Property } from '../core/formats'
@@ -6,7 +7,9 @@ import { baselineOf, pastOf, pastOfTest, type SceneAt } from '../core/history'
 import type { Meter, OhmsTest } from '../core/record'
 import { accepted, pathText, refusal, refused, type Outcome } from '../core/refusal'
 import { checkSite, commonOf, entries, must, terminalEnd, type ControllerId, type End, type Site } from '../core/site'
-import { say, type Speaker } from '../words'
+import { brokenRules } from '../core/splice'
+import { say, sayRefusal, type Speaker } from '../words'
+import { sayBreach } from '../words/breach'
 import { sayTerm, sayVerdict } from '../words/reading'
 import type { Arguments } from './flags'
 import type { checkOutput, expectOutput, judgeOutput } from './output'
@@ -16,11 +19,15 @@ type Check = z.infer<typeof checkOutput>
 type Expect = z.infer<typeof expectOutput>
 type Judge = z.infer<typeof judgeOutput>
 
-/** Where intent and wiring differ and what is not known. */
+/** Where intent and wiring differ, what is not known, and the rules that boxes and controllers break. */
 export function check({ site }: Property, speaker: Speaker): Check {
   return {
     verb: 'check', property: site.about.name,
-    findings: checkSite(site).map((f) => ({ weight: f.weight, code: f.code, path: pathText(f.path), says: say({ code: `finding.${f.code}`, params: f.params }, speaker) })),
+    findings: [
+      ...checkSite(site).map((f) => ({ weight: f.weight, code: f.code, path: pathText(f.path), says: say({ code: `finding.${f.code}`, params: f.params }, speaker) })),
+      ...brokenRules(site).map((b) => ({ weight: b.weight, code: b.code, path: pathText(b.path), says: sayBreach(b, speaker) })),
+      ...entries(site.controllers).flatMap(([id]) => [...controllerRules(site, id), ...modulesOf(site, id).broken]).map((r) => ({ weight: 'doubt' as const, code: r.code, path: pathText(r.path), says: sayRefusal(r, speaker) })),
+    ],
   }
 }
 

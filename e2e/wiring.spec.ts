@@ -152,8 +152,9 @@ test('the map: boxes drawn, moved by hand and by figures, files out for general 
   await page.waitForTimeout(800)
   box = (await board.boundingBox())!
   for (const [at, dx, dy] of [['A', -20, 10], ['B7', 30, -25]] as const) {
+    await page.getByRole('button', { name: 'A', exact: true }).click()
     await page.getByRole('button', { name: 'Tie a spot' }).click()
-    await page.mouse.click(box.x + box.width / 2 + dx, box.y + box.height / 2 + dy)
+    await board.click({ position: { x: box.width / 2 + dx, y: box.height / 2 + dy } })
     await page.getByLabel('The spot lies at').selectOption({ label: at })
     await page.locator('form', { has: page.getByLabel('The spot lies at') }).getByRole('button', { name: 'Put it here' }).click()
   }

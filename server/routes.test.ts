@@ -1,7 +1,9 @@
+import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
 import fc from 'fast-check'
+import { strFromU8, unzipSync } from 'fflate'
 import { v7 } from 'uuid'
 import { readProperty, type Property } from '../core/formats'
 import { SCHEMA_VERSION, type MessageBody } from '../core/record'
@@ -228,3 +230,22 @@ test('the database killed: 503 with a sentence, and everything acknowledged is t
   const { facts } = read(await fileOf(id))
   expect(acknowledged.filter((a) => !facts.readings[a])).toEqual([])
 }, 60_000)
+
+test('pictures: kept once under the SHA-256 of their bytes, whatever they are called; anything else is refused; they ride in the zip', async () => {
+  const id = await freshCopy()
+  const png = Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), Buffer.from('a picture for the test')])
+  const sha256 = createHash('sha256').update(png).digest('hex')
+  const put = async (at: string, body: Buffer) => { const reply = await fetch(`${BASE}/api/properties/${id}/pictures/${at}`, { method: 'PUT', headers: { 'content-type': 'image/png' }, body: new Uint8Array(body) }); return [reply.status, ((await reply.json()) as { refusals?: { code: string }[] }).refusals?.[0]?.code] }
+  expect(await Promise.all([put(sha256, png), put(sha256, png)])).toEqual([[200, undefined], [200, undefined]])
+  expect(await put(sha256.replace(/^./, (c) => (c === '0' ? '1' : '0')), png)).toEqual([400, 'other_bytes'])
+  expect(await put('short', png)).toEqual([400, 'bad_picture_address'])
+  expect(await put(sha256, Buffer.from('<svg onload="alert(1)"/>'))).toEqual([415, 'not_a_picture'])
+  expect(await put(sha256, Buffer.alloc(5_300_000))).toEqual([413, 'too_large'])
+  const got = await fetch(`${BASE}/api/properties/${id}/pictures/${sha256}`)
+  expect([got.status, got.headers.get('content-type'), got.headers.get('x-content-type-options'), Buffer.from(await got.arrayBuffer()).equals(png)]).toEqual([200, 'image/png', 'nosniff', true])
+  expect((await fetch(`${BASE}/api/properties/${id}/pictures/${'0'.repeat(64)}`)).status).toBe(404)
+  await send(id, messageFor(id, batch(0, { do: 'create', in: 'underlays', id: 'plan', record: { name: 'Plan', sha256, width_px: 10, height_px: 10 } })))
+  const files = unzipSync(new Uint8Array(await (await fetch(`${BASE}/api/properties/${id}/file?as=zip`)).arrayBuffer()))
+  expect([Object.keys(files).sort(), Buffer.from(files[`pictures/${sha256}`]!).equals(png)]).toEqual([[`pictures/${sha256}`, 'property.json'], true])
+  expect(strFromU8(files['property.json']!)).toBe(await fileOf(id))
+})

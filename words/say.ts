@@ -14,7 +14,8 @@ export interface Speaker {
 
 /** One sentence: the field, the problem, the mend. */
 export function sayRefusal(r: Refusal, speaker: Speaker): string {
-  return say({ code: `refusal.${r.code}`, params: { ...r.params, where: whereText(r.path) } }, speaker)
+  const named: Record<string, string> = typeof r.params.connector === 'string' ? { connector: speaker.t(`connector.${r.params.connector}`, {}) } : {}
+  return say({ code: `refusal.${r.code}`, params: { ...r.params, ...named, where: whereText(r.path) } }, speaker)
 }
 
 /** Where in a document, as `splices.s3.ends[2]`; `The file` for the whole of it. */

@@ -1,29 +1,8 @@
 /** Words of the map, the boxes, the wiring plan and the controller; they come with those pages. */
 export const wiringEn = {
-  connector: {
-    gel_crimp_3: 'gel crimp, 3 ports', nut_and_gel_tube: 'nut and gel tube', gel_nut: 'pre-filled gel nut', solder_heatshrink: 'solder and heat-shrink', dry_nut: 'dry twist nut', bare_twist: 'bare twist',
-    terminal: 'terminal', cap: 'cap', unknown: 'connector not known',
-  },
   strip: { gel_crimp_3: 'no strip: cut the end clean, bared tips off', other: 'strip {mm} mm, equal lengths', none: '' },
   holdPoint: { before_sealing: 'Try it from the controller before it is sealed.', before_bundling: 'Cannot be opened again: make, tug, then try it from the controller before bundling.', none: '' },
   tick: { home: 'seen home', squeezed: 'squeezed', twisted: 'twisted', tugged: 'tugged', sealed: 'sealed' },
-  breach: {
-    bare_in_box: '{at}: a bare twist, dead within months. Cut back to bright copper and use a sealed connector.',
-    dry_in_box: '{at}: a dry nut in a box. Use a sealed connector.',
-    holds_too_many: '{at}: a connector holds {is} conductors and takes {limit}. Chain several with jumpers, or use a larger kind.',
-    holds_too_few: '{at}: a connector holds {is} conductor and needs {limit}. Cap the end, or join more.',
-    holds_too_thick: '{at}: {is} mm² in a connector that takes {limit} mm². Use a nut with a gel tube, or a pigtail.',
-    holds_too_thin: '{at}: {is} mm² in a connector that grips from {limit} mm². Use a smaller kind.',
-    holds_too_full: '{at}: {is} mm² of copper in a connector that holds {limit} mm². Use a larger kind, or chain several.',
-    connector_unknown: '{at}: a joint was made, but not its kind of connector noted.',
-    spare_open: '{at}: {count} spare end of {cable} is open. Cap it: water creeps along the copper. | {at}: {count} spare ends of {cable} are open. Cap them: water creeps along the copper.',
-    two_alike: '{cable} has two {colour} cores. Tell them apart at both ends, and mark them, before anything lands.',
-    unlike_ends: 'A core of {cable} is {colour}, but {other} at {at}. One of them is wrong, or there is a joint that nobody knows: prove it end to end.',
-    filler: '{cable} has a {filler} beside its {cores} cores: it is no conductor.',
-    filler_by_pale_core: '{cable} has a {filler} that looks like its pale core: joined by mistake it is a silent open. Count {cores} cores.',
-    leads_unlike: '{valve} at {at} has leads of unlike colour ({a}, {b}): it may be a DC latching coil. Read its label or its ohms (a few, against 20–60).',
-    common_crowded: '{controller}: {count} conductors under C, which takes {holds}. Join them to one tail, and land the tail.',
-  },
   boxes: {
     title: 'Boxes', none: 'No boxes yet.', noneHow: 'Write the list of stations with their boxes, or draw boxes on the map.', toMap: 'To the map',
     joints: '1 joint | {count} joints', open: '{count} to make', troubles: '{count} to look at', all: 'Everything to look at', nothing: 'Nothing breaks a rule.',
@@ -45,7 +24,7 @@ export const wiringEn = {
   map: {
     title: 'Map', empty: 'Nothing is on the map yet. Choose a place from the list, then a spot; or open a file.', unplaced: 'Not on the map yet', select: 'Choose', move: 'Move', addBox: 'New box', route: 'Bends', mark: 'Sleeve or hazard', found: 'Found here', drawnAt: 'Drawn', stray: 'found {m} from where it was drawn', area: 'The property map. Places and cables are also in the lists beside it.',
     openFile: 'Open GeoJSON or GPX', geojson: 'Save GeoJSON', gpx: 'Save GPX', picture: 'Picture underneath', took: 'Taken in: {moved} moved, {added} new boxes, {routed} routes, {newCables} new cables.', leftOut: 'Left out: {names}.', nothingNew: 'Nothing in the file is new.',
-    cables: 'Cables', drawn_m: '{length} drawn', recorded_m: '{length} on record', takeLengths: 'Take lengths from the drawing', notDrawn: 'not drawn', origin: 'Latitude and longitude of the origin', originHow: 'In degrees. Without it GeoJSON and GPX cannot be written.', north: 'North is up.', x: 'East', y: 'North', at: 'Position', here: 'Put it here', sleeve: 'sleeve', hazard: 'hazard', from: 'From', to: 'To', note: 'Note', addMark: 'Add', takeAway: 'Take away', opacity: 'How strong', tie: 'Tie a spot', tieHow: 'Click a spot of the picture, then where it lies: a place, or its metres. Two ties scale and turn it.', ties: '{count} of 2 ties', untie: 'Untie', width: 'Width of the picture', remove: 'Take the picture away', clickSpot: 'Click the spot on the picture.', spotAt: 'The spot lies at', kept: 'The picture is kept on this device until it is sent.', bends: 'Drag the line to bend it; a bend let go on the line with Alt is taken out.', done: 'Done', fit: 'All in view', care: 'Have buried services located before digging, probing or driving a stake; dig by hand near a mark.', placeKind: 'Kind', boxHere: 'Click where the box is.', cableHere: 'Click the boxes in order, then Done.', newCable: 'New cable', missing: 'The picture is not here; it comes when there is a signal.',
+    cables: 'Cables', drawn_m: '{length} drawn', recorded_m: '{length} on record', takeLengths: 'Take lengths from the drawing', notDrawn: 'not drawn', origin: 'Latitude and longitude of the origin', originHow: 'In degrees. Without it GeoJSON and GPX cannot be written.', north: 'North is up.', x: 'East', y: 'North', at: 'Position', here: 'Put it here', sleeve: 'sleeve', hazard: 'hazard', from: 'From', to: 'To', note: 'Note', addMark: 'Add', takeAway: 'Take away', opacity: 'How strong', tie: 'Tie a spot', tieHow: 'Click a spot of the picture, then where it lies: a place, or its metres. Two ties scale and turn it.', ties: '{count} of 2 ties', untie: 'Untie', width: 'Width of the picture', remove: 'Take the picture away', clickSpot: 'Click the spot on the picture.', offPicture: 'That spot is not on the picture. Click inside it.', spotAt: 'The spot lies at', kept: 'The picture is kept on this device until it is sent.', bends: 'Drag the line to bend it; a bend let go on the line with Alt is taken out.', done: 'Done', fit: 'All in view', care: 'Have buried services located before digging, probing or driving a stake; dig by hand near a mark.', placeKind: 'Kind', boxHere: 'Click where the box is.', cableHere: 'Click the boxes in order, then Done.', newCable: 'New cable', missing: 'The picture is not here; it comes when there is a signal.',
   },
   carried: {
     splices: '{count} joints', devices: '{count} valves and other devices', stations: '{count} stations', controllers: '{count} controllers', underlays: '{count} pictures', unplaced: '{count} places without a position', undrawn: '{count} cables that are not drawn', depths: 'depths, lids and markers of {count} places', strays: 'where {count} boxes were drawn before they were found', cores: '{count} cores', marks: '{count} sleeves and hazards', areas: '{count} areas', bad_points: '{count} points without a position', title: 'The format has no room for: {list}. They stay in the property file.',

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { jointTicks, must, type Command, type Site, type Splice, type SpliceId } from '../../core/site'
-import { connectorCommands, isMade, limitsOf, splitCommands, splitOf, tickCommands, wayCommandsOf, type BoxJoint, type ConnectorKind, type Seen, type Way } from '../../core/splice'
+import { connectorCommands, isMade, splitCommands, splitOf, tickCommands, wayCommandsOf, type BoxJoint, type ConnectorKind, type Seen, type Way } from '../../core/splice'
 import type { Outcome } from '../../core/refusal'
+import { sayRefusal } from '../../words'
 import { dayText } from '../composables/useSpeaker'
 import { useWiringWords } from '../composables/useWiringWords'
 
 /** A joint as it is and as it could be made: its picture, its connectors, what was looked at when it was made. */
 const props = defineProps<{ site: Site; joint: BoxJoint; fixed: boolean }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>]; open: [splices: readonly SpliceId[]] }>()
-const { t } = useWiringWords(() => props.site.settings.units)
+const { t, speaker } = useWiringWords(() => props.site.settings.units)
 const today = () => new Date().toISOString().slice(0, 10)
 const KINDS = ['gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink', 'dry_nut', 'bare_twist', 'unknown'] as const
 
@@ -44,6 +45,7 @@ const changeKind = (splice: SpliceId, event: Event) => {
 }
 const tick = (splice: SpliceId, which: Splice['ticks'][number], event: Event) => emit('keep', { ok: true, value: tickCommands(props.site, splice, which, (event.target as HTMLInputElement).checked, today()) })
 const strip = (kind: ConnectorKind, mm: number | null) => (kind === 'gel_crimp_3' ? t('strip.gel_crimp_3') : mm === null ? t('strip.none') : t('strip.other', { mm }))
+const misfitText = ({ misfit, record }: BoxJoint['holds'][number]) => (misfit === null ? '' : sayRefusal({ code: `connector_${misfit.code}`, path: [], params: { connector: record.connector, is: Math.round(misfit.is * 100) / 100, limit: misfit.limit } }, speaker.value))
 /** A joint that was made and holds is left in peace. */
 const settled = computed(() => props.joint.holds.every((h) => isMade(h.record) && h.misfit === null && h.record.connector !== 'unknown'))
 const others = computed(() => props.joint.ways.filter((w) => !isNow(w)))
@@ -58,7 +60,7 @@ const others = computed(() => props.joint.ways.filter((w) => !isNow(w)))
         <select class="input kind" :value="hold.record.connector" :disabled="fixed" :aria-label="t('boxes.kindOf', { joint: title })" @change="changeKind(hold.splice, $event)"><option v-for="k in KINDS" :key="k" :value="k">{{ t(`connector.${k}`) }}</option></select>
         <span class="quiet">{{ strip(hold.record.connector, hold.strip_mm) }}</span>
       </p>
-      <p v-if="hold.misfit" class="fault">{{ t(`refusal.connector_${hold.misfit.code}`, { where: t(`connector.${hold.record.connector}`), is: hold.misfit.is.toFixed(hold.misfit.code === 'too_many' || hold.misfit.code === 'too_few' ? 0 : 2), limit: limitsOf(site.settings, hold.record.connector)![hold.misfit.code === 'too_many' ? 'most' : hold.misfit.code === 'too_few' ? 'least' : hold.misfit.code === 'too_thick' ? 'thickest_mm2' : hold.misfit.code === 'too_thin' ? 'thinnest_mm2' : 'together_mm2'] }) }}</p>
+      <p v-if="hold.misfit" class="fault">{{ misfitText(hold) }}</p>
       <p v-else-if="hold.holdPoint !== 'none' && hold.record.ticks.length < 4" class="quiet small">{{ t(`holdPoint.${hold.holdPoint}`) }}</p>
       <p class="row ticks">
         <label v-for="k in jointTicks" :key="k" class="tick"><input type="checkbox" :checked="hold.record.ticks.includes(k)" :disabled="fixed" @change="tick(hold.splice, k, $event)"> {{ t(`tick.${k === 'squeezed' && hold.record.connector !== 'gel_crimp_3' ? 'twisted' : k}`) }}</label>

@@ -38,7 +38,8 @@ const relabel = (terminal: TerminalId, label: string) => emit('keep', { ok: true
         <span class="peg figure">{{ d.label || d.tag }}</span>
         <span class="wires"><CoreSwatch v-for="s in d.landed" :key="endKey(s.end)" :colour="s.colour" :width="26" /><span v-if="d.landed.length === 0" class="quiet">{{ t('door.free') }}</span></span>
         <span class="what"><strong>{{ d.name }}</strong> <span class="quiet">{{ d.landed.map((s) => `${s.from} ${s.colour ?? ''}`.trim()).join(', ') }}<template v-if="d.coils.length > 0"> → {{ valves(d.coils) }}</template></span><span v-if="d.unknown > 0" class="doubtful"> {{ t('door.unknown') }}</span></span>
-        <span class="row tools"><input v-if="d.role === 'master'" class="input label figure" :value="d.label" :placeholder="t('door.label')" :aria-label="t('door.labelOf', { terminal: d.tag })" :readonly="fixed" @change="relabel(d.terminal, valueOf($event))"><button v-if="!fixed && d.landed.length > 0" type="button" class="button plain" :aria-label="`${t('door.off')}: ${d.tag}`" @click="off(d.terminal)">{{ t('door.off') }}</button></span>
+        <input v-if="d.role === 'master'" class="input label figure" :value="d.label" :placeholder="t('door.label')" :aria-label="t('door.labelOf', { terminal: d.tag })" :readonly="fixed" @change="relabel(d.terminal, valueOf($event))">
+        <button v-if="!fixed && d.landed.length > 0" type="button" class="button plain off" :aria-label="`${t('door.off')}: ${d.tag}`" @click="off(d.terminal)">{{ t('door.off') }}</button>
       </li>
     </ol>
     <div v-if="unlanded.length > 0" class="stack unlanded">
@@ -58,11 +59,11 @@ const relabel = (terminal: TerminalId, label: string) => emit('keep', { ok: true
 .common .peg { background: var(--ink); color: var(--sheet); } .empty .peg { border-style: dashed; color: var(--quiet); border-color: var(--quiet); }
 .wires { display: flex; flex-wrap: wrap; gap: 3px; max-width: 90px; }
 .what { font-size: 14px; min-width: 0; }
-.tools { gap: 4px; flex-wrap: nowrap; } .label { width: 118px; min-height: 34px; padding: 2px 8px; font-size: 13px; }
-.tools .button { min-height: 34px; padding-block: 2px; font-size: 14px; }
+.label { grid-column: 3; grid-row: 2; width: 140px; min-height: 34px; padding: 2px 8px; margin-bottom: 4px; font-size: 13px; }
+.off { grid-column: 4; grid-row: 1; min-height: 34px; padding-block: 2px; font-size: 14px; }
 .chips { display: flex; flex-wrap: wrap; gap: 6px; }
 .chip { display: inline-flex; align-items: center; gap: 6px; min-height: 36px; padding: 4px 10px; border: 1px solid var(--rule); border-radius: 18px; background: var(--paper); cursor: pointer; font-size: 14px; }
 .chip.chosen { border-color: var(--copper); background: var(--copper-soft); font-weight: 700; }
 .unlanded { gap: 8px; } .pick { width: auto; min-width: 160px; }
-@media (max-width: 759px) { .chip, .tools .button, .label { min-height: 48px; } .chip, .what { font-size: 16px; } .door li { grid-template-columns: 52px auto 1fr; padding: 6px 0; } .tools { grid-column: 2 / 4; justify-content: flex-end; } }
+@media (max-width: 759px) { .chip, .off, .label { min-height: 48px; } .chip, .what { font-size: 16px; } .door li { gap: 4px 8px; } .wires { max-width: 60px; } }
 </style>

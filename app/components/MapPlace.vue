@@ -50,6 +50,6 @@ const set = (field: string, value: string) => emit('keep', { ok: true, value: [{
 
 <style scoped>
 .stack { gap: 8px; } .head { justify-content: space-between; }
-.two .field { flex: 1 1 90px; } .spot { gap: 6px; } .spot strong { min-width: 84px; } .spot .input { width: 92px; }
+.two { gap: 8px; } .two .field { flex: 1 1 112px; } .two .field:first-child { flex: 0 1 72px; } .spot { gap: 6px; } .spot strong { flex-basis: 100%; font-size: 13px; } .spot .input { width: 86px; }
 .slim { min-height: 38px; padding: 4px 10px; }
 </style>

@@ -34,6 +34,8 @@ export interface MapEvents {
 }
 export interface MapColours { readonly ink: string; readonly paper: string; readonly sheet: string; readonly quiet: string; readonly copper: string; readonly pine: string; readonly ochre: string; readonly brick: string }
 
+/** Words in lines of about so many letters. */
+const folded = (text: string, most = 14): string => text.split(' ').reduce((lines, word) => { const last = lines.at(-1)!; return last === '' || last.length + word.length < most ? [...lines.slice(0, -1), `${last} ${word}`.trim()] : [...lines, word] }, ['']).join('\n')
 const point = ([x_m, y_m]: number[]): Point => ({ x_m: x_m!, y_m: y_m! })
 const coordinate = ({ x_m, y_m }: Point) => [x_m, y_m]
 
@@ -109,7 +111,7 @@ export class PropertyMap {
     }
     if (extents.length === 0) return
     const all = extents.reduce((a, b) => [Math.min(a![0]!, b![0]!), Math.min(a![1]!, b![1]!), Math.max(a![2]!, b![2]!), Math.max(a![3]!, b![3]!)])!
-    this.map.getView().fit(all, { padding: [48, 48, 48, 48], maxZoom: 24, minResolution: 0.02 })
+    this.map.getView().fit(all, { padding: [48, 96, 48, 72], maxZoom: 24, minResolution: 0.02 })
   }
 
   centre(at: Point): void { this.map.getView().setCenter(coordinate(at)) }
@@ -209,7 +211,11 @@ export class PropertyMap {
   private noteStyle(f: FeatureLike): Style[] {
     const { ink, brick, quiet } = this.colours
     const kind = f.get('mark') as 'sleeve' | 'hazard' | 'stray'
+    const [left, , right] = this.cables.getExtent() ?? []
+    const [at] = (f.getGeometry() as LineString).getCoordinateAt(0.5)
+    // Away from the middle of the property, where nothing else is written.
+    const outward = at! > (left! + right!) / 2 ? 1 : -1
     if (kind === 'stray') return [new Style({ stroke: new Stroke({ color: quiet, width: 2, lineDash: [2, 4] }) })]
-    return [new Style({ stroke: new Stroke({ color: kind === 'sleeve' ? `${ink}66` : `${brick}66`, width: 14, lineCap: 'butt' }), text: new Text({ text: f.get('label') as string, font: `600 13px ${this.font}`, fill: new Fill({ color: kind === 'sleeve' ? ink : brick }), stroke: new Stroke({ color: this.colours.paper, width: 4 }), textAlign: 'left', offsetX: 14, offsetY: 12, overflow: true }) })]
+    return [new Style({ stroke: new Stroke({ color: kind === 'sleeve' ? `${ink}66` : `${brick}66`, width: 14, lineCap: 'butt' }), text: new Text({ text: folded(f.get('label') as string), font: `600 13px ${this.font}`, fill: new Fill({ color: kind === 'sleeve' ? ink : brick }), stroke: new Stroke({ color: this.colours.paper, width: 4 }), textAlign: outward < 0 ? 'right' : 'left', justify: 'left', offsetX: 14 * outward, offsetY: 16, overflow: true }) })]
   }
 }

@@ -85,7 +85,8 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
   .threads-page { grid-template-columns: 1fr; margin: 0; }
   .picture { padding: 0; }
   .head > :first-child { flex-basis: 100%; }
-  .chooser { width: 100%; }
+  .chooser { width: 100%; flex-wrap: wrap; }
+  .chooser > .input { flex: 1 0 100%; max-width: none; } .chooser > .row { flex: 1; flex-wrap: nowrap; }
   .panel { display: none; }
   .chosen .picture { display: none; }
   .chosen .panel { display: block; position: static; height: auto; border: 0; padding: 4px 0; background: none; }

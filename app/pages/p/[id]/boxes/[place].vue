@@ -2,7 +2,7 @@
 import { byTag, entries, type Command, type PlaceId, type SpliceId } from '../../../../../core/site'
 import type { Outcome } from '../../../../../core/refusal'
 import { boxJoints, brokenRules, connectorsForVan, looseCommands, planBoxCommands } from '../../../../../core/splice'
-import { say } from '../../../../../words'
+import { sayBreach } from '../../../../../words/breach'
 import { usePlan } from '../../../../composables/usePlan'
 import { useWiringWords } from '../../../../composables/useWiringWords'
 import { useProperty } from '../../../../stores/property'
@@ -23,7 +23,6 @@ const rules = computed(() => brokenRules(site.value).filter((r) => r.place === p
 const van = computed(() => (record.value ? connectorsForVan(site.value, place.value) : []))
 const unsettled = computed(() => joints.value.some((j) => j.holds.some((h) => h.record.connector === 'unknown' || h.misfit !== null)))
 const link = (id: string) => `/p/${String(route.params.id)}/boxes/${id}`
-const ruleText = (r: (typeof rules.value)[number]) => say({ code: `breach.${r.code}`, params: r.params }, { ...speaker.value, figure: (name, value) => (name === 'connector' ? t(`connector.${value}`) : speaker.value.figure(name, value)) })
 const doing = (outcome: Outcome<Command[]>) => void keep(outcome)
 const takeApart = (splices: readonly SpliceId[]) => doing({ ok: true, value: looseCommands(site.value, splices.flatMap((s) => site.value.splices[s]?.ends ?? [])) })
 </script>
@@ -36,7 +35,7 @@ const takeApart = (splices: readonly SpliceId[]) => doing({ ok: true, value: loo
     </div>
     <p class="caution">{{ t('boxes.care') }}</p>
     <ul v-if="sentences.length > 0" class="sheet wrong" role="alert"><li v-for="s in sentences" :key="s">{{ s }}</li></ul>
-    <section v-if="rules.length > 0" class="sheet rules"><h2 class="sr-only">{{ t('boxes.all') }}</h2><p v-for="(r, i) in rules" :key="i"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" /> {{ ruleText(r) }}</p></section>
+    <section v-if="rules.length > 0" class="sheet rules"><h2 class="sr-only">{{ t('boxes.all') }}</h2><p v-for="(r, i) in rules" :key="i"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" /> {{ sayBreach(r, speaker) }}</p></section>
     <BoxCensus :site="site" :place="place" :fixed="fixed" @keep="doing" />
     <div v-if="joints.length > 0" class="row title"><h2>{{ t('boxes.picture') }}</h2><button v-if="!fixed && unsettled" type="button" class="button primary" @click="doing(planBoxCommands(site, place))">{{ t('boxes.planBox') }}</button></div>
     <div class="joints"><BoxJointCard v-for="j in joints" :key="j.id" :site="site" :joint="j" :fixed="fixed" @keep="doing" @open="takeApart" /></div>

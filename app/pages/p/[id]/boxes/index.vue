@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { byTag, entries } from '../../../../../core/site'
 import { boxJoints, brokenRules, isMade } from '../../../../../core/splice'
-import { say } from '../../../../../words'
+import { sayBreach } from '../../../../../words/breach'
 import { useWiringWords } from '../../../../composables/useWiringWords'
 import { useProperty } from '../../../../stores/property'
 
@@ -17,7 +17,6 @@ const boxes = computed(() => entries(site.value.places).sort(([, a], [, b]) => b
   const devices = Object.values(site.value.devices).filter((d) => d.place === id && (d.kind === 'coil' || d.kind === 'relay')).map((d) => d.tag ?? d.name)
   return { id, place, joints: joints.length, open: joints.filter((j) => !j.holds.every((h) => isMade(h.record))).length, troubles: rules.value.filter((r) => r.place === id), devices }
 }))
-const ruleText = (r: (typeof rules.value)[number]) => say({ code: `breach.${r.code}`, params: r.params }, { ...speaker.value, figure: (name, value) => (name === 'connector' ? t(`connector.${value}`) : speaker.value.figure(name, value)) })
 </script>
 
 <template>
@@ -34,7 +33,7 @@ const ruleText = (r: (typeof rules.value)[number]) => say({ code: `breach.${r.co
     <section v-if="boxes.length > 0" class="sheet stack rules">
       <h2>{{ t('boxes.all') }}</h2>
       <p v-if="rules.length === 0" class="fits"><StateMark state="fits" silent /> {{ t('boxes.nothing') }}</p>
-      <ul class="stack"><li v-for="(r, i) in rules" :key="i"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" /> <NuxtLink :to="`${here}/${r.place}`">{{ ruleText(r) }}</NuxtLink></li></ul>
+      <ul class="stack"><li v-for="(r, i) in rules" :key="i"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" /> <NuxtLink :to="`${here}/${r.place}`">{{ sayBreach(r, speaker) }}</NuxtLink></li></ul>
     </section>
   </div>
 </template>

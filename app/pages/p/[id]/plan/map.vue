@@ -20,7 +20,6 @@ const { keep, sentences } = usePlan(() => speaker.value)
 const route = useRoute()
 const id = String(route.params.id)
 const fixed = computed(() => property.viewed !== null)
-const unit = computed(() => site.value.settings.units.length)
 const board = ref<{ fit(): void; finish(): void; centre(at: Point): void; pictureSpot(at: Point): { px: number; py: number } | null } | null>(null)
 const doing = (outcome: Outcome<Command[]>) => void keep(outcome)
 const today = () => new Date().toISOString().slice(0, 10)
@@ -44,7 +43,7 @@ function pick(pid: PlaceId): void {
   if (at) { waiting.value = null; board.value?.centre(at) } else { waiting.value = pid; mode.value = 'place' }
 }
 async function clicked(at: Point): Promise<void> {
-  if (tying.value && !spot.value) { spot.value = board.value?.pictureSpot(at) ?? null; return }
+  if (tying.value && !spot.value) { spot.value = board.value?.pictureSpot(at) ?? null; told.value = spot.value ? [] : [t('map.offPicture')]; return }
   if (mode.value !== 'place' || fixed.value) return
   if (waiting.value) {
     if (await keep({ ok: true, value: placeCommands(site.value, waiting.value, at, 'drawn', today()) })) { waiting.value = null; mode.value = 'choose' }

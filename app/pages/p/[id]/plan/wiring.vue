@@ -5,6 +5,7 @@ import { entries, must, type CableId, type CoreId, type Settings, type StationId
 import { runsOf } from '../../../../../core/plan'
 import { brokenRules, carried, coloursInOrder, limitsOf, pinCommands, planRun, wireCommands, wiringPlanCommands, type Connector, type RunPlan, type Unwired } from '../../../../../core/splice'
 import { say } from '../../../../../words'
+import { sayBreach } from '../../../../../words/breach'
 import { usePlan } from '../../../../composables/usePlan'
 import { unbroken } from '../../../../composables/useSpeaker'
 import { useWiringWords } from '../../../../composables/useWiringWords'
@@ -20,7 +21,6 @@ const fixed = computed(() => property.viewed !== null)
 const plans = computed(() => entries(site.value.controllers).flatMap(([c]) => runsOf(site.value, c)).map((run) => ({ plan: planRun(site.value, run), record: must(site.value.cables, run.cable) })))
 const todo = computed(() => wiringPlanCommands(site.value))
 const rules = computed(() => brokenRules(site.value))
-const ruleText = (r: (typeof rules.value)[number]) => say({ code: `breach.${r.code}`, params: r.params }, { ...speaker.value, figure: (name, value) => (name === 'connector' ? t(`connector.${value}`) : speaker.value.figure(name, value)) })
 const tag = (place: string) => site.value.places[place as keyof typeof site.value.places]?.tag ?? place
 const nameOf = (terminal: string | null) => {
   const [c, n] = (terminal ?? ':').split(':')
@@ -71,7 +71,7 @@ function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'togeth
     <ul v-if="!todo.ok" class="sheet wrong" role="alert"><li v-for="(r, i) in todo.refusals" :key="i">{{ say({ code: `refusal.${r.code}`, params: { ...r.params, where: String(r.params.at ?? '') } }, speaker) }}</li></ul>
     <ul v-if="sentences.length > 0" class="sheet wrong" role="alert"><li v-for="s in sentences" :key="s">{{ s }}</li></ul>
     <section v-if="plans.length === 0" class="sheet stack"><p>{{ t('boxes.none') }} {{ t('boxes.noneHow') }}</p><p><NuxtLink class="button primary" :to="`/p/${String(route.params.id)}/plan`">{{ t('plan.begin') }}</NuxtLink></p></section>
-    <section v-if="rules.length > 0" class="sheet rules"><h2>{{ t('wiring.rules') }}</h2><p v-for="(r, i) in rules" :key="i"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" /> <NuxtLink :to="`/p/${String(route.params.id)}/boxes/${r.place}`">{{ ruleText(r) }}</NuxtLink></p></section>
+    <section v-if="rules.length > 0" class="sheet rules"><h2>{{ t('wiring.rules') }}</h2><p v-for="(r, i) in rules" :key="i"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" /> <NuxtLink :to="`/p/${String(route.params.id)}/boxes/${r.place}`">{{ sayBreach(r, speaker) }}</NuxtLink></p></section>
     <section v-for="{ plan, record } in plans" :key="plan.run.cable" class="sheet stack">
       <div class="row head"><h2><span class="figure">{{ record.tag }}</span> <span class="quiet">{{ record.name }}{{ record.gauge ? `, ${gaugeText(record.gauge.value)}` : '' }}{{ plan.laid ? `, ${t('wiring.laid')}` : '' }}</span></h2></div>
       <p>{{ t('wiring.needs', { ...plan.needs }) }}<template v-if="record.kind === 'multicore'">; {{ t('wiring.has', { count: plan.has }) }}.<template v-if="!plan.laid"> {{ plan.jacket === null ? t('wiring.noJacket') : t('wiring.jacket', { count: plan.jacket }) }}.</template></template></p>
