@@ -20,14 +20,24 @@ export async function stored(request: APIRequestContext, id: string): Promise<Pr
   return outcome.value
 }
 
-/** Tabs to what has this accessible name and presses Enter on it: no pointer anywhere. */
-export async function pressByKey(page: Page, name: RegExp, most = 60): Promise<void> {
+/** Tabs to what has this accessible name: no pointer anywhere. */
+export async function pressTo(page: Page, name: RegExp, most = 60): Promise<void> {
   for (let i = 0; i < most; i++) {
-    const focused = await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '')
-    if (name.test(focused)) return page.keyboard.press('Enter')
+    const focused = await page.evaluate(() => {
+      const at = document.activeElement
+      const label = at instanceof HTMLInputElement || at instanceof HTMLSelectElement ? at.labels?.[0]?.textContent : null
+      return (at?.getAttribute('aria-label') ?? label ?? at?.textContent ?? '').trim()
+    })
+    if (name.test(focused)) return
     await page.keyboard.press('Tab')
   }
-  throw new Error(`pressByKey: ${name} cannot be reached with Tab`)
+  throw new Error(`pressTo: ${name} cannot be reached with Tab`)
+}
+
+/** Tabs to what has this accessible name and presses Enter on it. */
+export async function pressByKey(page: Page, name: RegExp, most = 60): Promise<void> {
+  await pressTo(page, name, most)
+  await page.keyboard.press('Enter')
 }
 
 /** Starts a sweep and ticks its cautions; leaves the cursor on the first reading. Returns the visit's id. */

@@ -1,12 +1,13 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test'
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import GeoJSON from 'ol/format/GeoJSON.js'
 import { v7 } from 'uuid'
 import { writeProperty } from '../core/formats'
 import { listCommands, stationRow } from '../core/plan'
 import { noFacts } from '../core/record'
 import { applyBatch, emptySite } from '../core/site'
-import { ownProperty, seriousFindings, stored } from './kit'
+import { ownProperty, pressByKey, pressTo, seriousFindings, stored } from './kit'
 
 /** A planned property: three valves in B1, one in B2, nothing made yet. */
 async function planned(request: APIRequestContext): Promise<string> {
@@ -198,3 +199,71 @@ for (const [viewport, colorScheme] of [[{ width: 1280, height: 800 }, 'light'], 
     }
   })
 }
+
+test('by keyboard alone: a box is recorded, a core described, a place put on the map, a terminal landed', async ({ page, request }) => {
+  const id = await planned(request)
+  await page.goto(`/p/${id}/boxes/B2`)
+  await expect(page.getByRole('heading', { name: 'Cores at this box' })).toBeVisible()
+  await pressByKey(page, /^K1 colour not known: at work A:4/)
+  await pressTo(page, /^Colour$/)
+  await page.keyboard.type('green')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'K1 green: at work A:4, ends here' })).toBeVisible()
+  // The lead of the valve comes out of its joint, and goes back in another connector.
+  await pressByKey(page, /^Take apart$/, 120)
+  await expect(page.getByRole('heading', { name: 'Loose' })).toBeVisible()
+  for (const end of [/^K1 white$/, /^V4 lead b$/]) await pressByKey(page, end, 120)
+  await expect(page.getByText('2 chosen')).toBeVisible()
+  await pressByKey(page, /^Join them$/, 120)
+  await expect(page.getByRole('heading', { name: 'Loose' })).toBeHidden()
+  await page.goto(`/p/${id}/plan/map`)
+  await expect(page.getByText('Not on the map yet')).toBeVisible()
+  for (const [tag, x, y] of [['A', '0', '0'], ['B1', '60', '80']] as const) {
+    await pressByKey(page, new RegExp(`^${tag}$`), 120)
+    await pressTo(page, /^Drawn: East/, 120)
+    await page.keyboard.type(x)
+    await page.keyboard.press('Tab')
+    await page.keyboard.type(y)
+    await page.keyboard.press('Enter')
+    await expect(page.getByLabel('Drawn: East')).toHaveValue(x)
+  }
+  await saved(page)
+  const { site } = await stored(request, id)
+  expect(Object.values(site.places).filter((p) => p.position !== null).map((p) => p.tag)).toEqual(['A', 'B1'])
+  expect(site.cables).toMatchObject({ K1: { cores: { c4: { colour: { value: 'green', how: 'seen' } } } } })
+  expect(Object.values(site.splices).filter((s) => s.place === ('B2' as never) && s.ends.length === 2)).toHaveLength(2)
+  await page.goto(`/p/${id}/controller`)
+  await pressByKey(page, /^Take off: 4$/, 120)
+  await pressByKey(page, /^K1 green, loose/, 120)
+  await pressTo(page, /^Land on$/, 120)
+  await page.keyboard.type('4')
+  await pressByKey(page, /^Land$/, 120)
+  await saved(page)
+  expect(Object.values((await stored(request, id)).site.splices).filter((s) => s.connector === 'terminal')).toHaveLength(5)
+})
+
+test('a property goes out with its picture in a zip and comes in elsewhere whole; a zip of something else is told', async ({ page, request }) => {
+  const id = await ownProperty(request, `Packed ${Date.now()}`)
+  await page.goto(`/p/${id}/plan/map`)
+  await page.getByLabel('Picture underneath').setInputFiles('docs/screenshots/list.png')
+  await expect(page.getByRole('heading', { name: /Picture underneath/ })).toBeVisible()
+  await saved(page)
+  await expect(page.getByText('The picture is kept on this device until it is sent.')).toBeHidden()
+  await page.goto(`/p/${id}/record`)
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save', exact: false }).first().click()])
+  const zip = readFileSync(await file.path())
+  const files = unzipSync(new Uint8Array(zip))
+  expect(Object.keys(files).length).toBe(2)
+  // The same property under another id, as another office would have it.
+  const other = v7()
+  files['property.json'] = strToU8(strFromU8(files['property.json']!).replace(id, other))
+  await page.goto('/')
+  await page.getByLabel('Open a property file').setInputFiles({ name: 'elsewhere.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync(files)) })
+  await page.waitForURL(new RegExp(other))
+  await page.goto(`/p/${other}/plan/map`)
+  await expect(page.getByRole('heading', { name: /Picture underneath/ })).toBeVisible()
+  await expect(page.getByText('The picture is not here')).toBeHidden()
+  await page.goto('/')
+  await page.getByLabel('Open a property file').setInputFiles({ name: 'holiday.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync({ 'a.txt': strToU8('nothing') })) })
+  await expect(page.getByRole('alert')).toContainText('This is not a property file')
+})

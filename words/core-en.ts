@@ -60,6 +60,7 @@ export const coreEn = {
     not_within: '{where}: write a number from {low} to {high}.',
     no_such_stop: '{where} names “{id}”, which is no stop of this cable. Name one of its stops.',
     jumper_leaves_box: '{where}: a jumper lies within one box. Give both of its stops the same place, or call it another kind of cable.',
+    no_core_left: '{cable} has no core left for {valve}. Remake a broken one, lay a new cable, or feed two valves from one core with a sequencer.',
     no_connector_holds: '{where}: no connector that is carried holds {count} conductors up to {thickest_mm2} mm² at {at}. Carry a larger kind (Plan, Wiring), or bring thick ones down by a pigtail.',
     connector_too_many: 'A {connector}: it would hold {is} conductors, and takes {limit}. Chain several with short jumpers, or use a larger kind.',
     connector_too_few: 'A {connector}: it would hold {is} conductor, and needs {limit}. Cap it, or join more.',

@@ -34,15 +34,15 @@ const short = (c: CensusCore) => (c.use === 'common' ? 'C' : c.use === 'in_use' 
       </ul>
     </div>
     <p class="quiet small">{{ t('boxes.coresHow') }}</p>
-    <form v-if="core" class="edit" @submit.prevent>
+    <form v-if="core" :key="`${place} ${keyOf(core)}`" class="edit" @submit.prevent>
       <p class="row"><CoreSwatch :colour="core.colour" /><strong>{{ core.cableTag }} {{ core.colour ?? t('boxes.unsaid') }}</strong><span class="quiet">{{ t(`boxes.use.${core.use}`) }}{{ core.terminal ? ` ${core.terminal}` : '' }}, {{ t(`boxes.here.${core.here}`) }}</span></p>
       <div v-if="!fixed" class="row fields">
-        <div class="field"><label :for="`own-${place}`">{{ t('boxes.colour') }}</label><input :id="`own-${place}`" class="input" :value="own(core).colour?.value ?? ''" @change="emit('keep', { ok: true, value: colourCommands(site, core.cable, core.core, null, valueOf($event), today()) })"></div>
-        <div class="field"><label :for="`here-${place}`">{{ t('boxes.colourHere') }}</label><input :id="`here-${place}`" class="input" :value="own(core).colourAt[stopOf(core)] ?? ''" @change="emit('keep', { ok: true, value: colourCommands(site, core.cable, core.core, stopOf(core), valueOf($event), today()) })"></div>
+        <div class="field"><label :for="`own-${place}`">{{ t('boxes.colour') }}</label><TextField :id="`own-${place}`" class="input" :model-value="own(core).colour?.value ?? ''" @change="emit('keep', { ok: true, value: colourCommands(site, core.cable, core.core, null, valueOf($event), today()) })" /></div>
+        <div class="field"><label :for="`here-${place}`">{{ t('boxes.colourHere') }}</label><TextField :id="`here-${place}`" class="input" :model-value="own(core).colourAt[stopOf(core)] ?? ''" @change="emit('keep', { ok: true, value: colourCommands(site, core.cable, core.core, stopOf(core), valueOf($event), today()) })" /></div>
         <button v-if="core.here === 'through'" type="button" class="button" @click="emit('keep', { ok: true, value: cutCommands(site, core.cable, core.core, stopOf(core), true) })">{{ t('boxes.cut') }}</button>
         <button v-else-if="core.here === 'cut'" type="button" class="button" @click="emit('keep', { ok: true, value: cutCommands(site, core.cable, core.core, stopOf(core), false) })">{{ t('boxes.heal') }}</button>
         <div class="field few"><label :for="`count-${place}`">{{ t('boxes.count', { have: Object.keys(must(site.cables, core.cable).cores).length }) }}</label><input :id="`count-${place}`" class="input figure" inputmode="numeric" :placeholder="String(Object.keys(must(site.cables, core.cable).cores).length)" @change="emit('keep', coreCountCommands(site, core.cable, Number(valueOf($event))))"></div>
-        <div class="field"><label :for="`filler-${place}`">{{ t('boxes.filler') }}</label><input :id="`filler-${place}`" class="input" :value="must(site.cables, core.cable).filler" @change="emit('keep', { ok: true, value: [{ do: 'set', in: 'cables', id: core.cable, field: 'filler', value: valueOf($event).trim() }] })"></div>
+        <div class="field"><label :for="`filler-${place}`">{{ t('boxes.filler') }}</label><TextField :id="`filler-${place}`" class="input" :model-value="must(site.cables, core.cable).filler" @change="emit('keep', { ok: true, value: [{ do: 'set', in: 'cables', id: core.cable, field: 'filler', value: valueOf($event).trim() }] })" /></div>
       </div>
     </form>
   </section>

@@ -24,18 +24,18 @@ const coils = computed(() => Object.entries(props.site.devices).filter(([, d]) =
 </script>
 
 <template>
-  <section class="sheet stack">
+  <section :key="place" class="sheet stack">
     <h2>{{ t('boxes.details') }}</h2>
     <div class="fields">
-      <div class="field"><label for="box-name">{{ t('boxes.name') }}</label><input id="box-name" class="input" :value="record.name" :readonly="fixed" @change="set('name', valueOf($event).trim())"></div>
+      <div class="field"><label for="box-name">{{ t('boxes.name') }}</label><TextField id="box-name" class="input" :model-value="record.name" :readonly="fixed" @change="set('name', valueOf($event).trim())" /></div>
       <div class="field"><label for="box-found">{{ t('map.at') }}</label><select id="box-found" class="input" :value="record.found" :disabled="fixed" @change="set('found', valueOf($event))"><option v-for="f in ['found', 'expected', 'lost']" :key="f" :value="f">{{ t(`boxes.found.${f}`) }}</option></select></div>
-      <div class="field"><label for="box-depth">{{ t('boxes.depth') }}, {{ unit }}</label><input id="box-depth" class="input figure" inputmode="decimal" :value="depth" :readonly="fixed" @change="setDepth"></div>
-      <div class="field"><label for="box-lid">{{ t('boxes.lid') }}</label><input id="box-lid" class="input" :value="record.lid" :readonly="fixed" @change="set('lid', valueOf($event).trim())"></div>
-      <div class="field"><label for="box-marker">{{ t('boxes.marker') }}</label><input id="box-marker" class="input" :value="record.marker" :readonly="fixed" @change="set('marker', valueOf($event).trim())"></div>
+      <div class="field"><label for="box-depth">{{ t('boxes.depth') }}, {{ unit }}</label><TextField id="box-depth" class="input figure" inputmode="decimal" :model-value="depth" :readonly="fixed" @change="setDepth" /></div>
+      <div class="field"><label for="box-lid">{{ t('boxes.lid') }}</label><TextField id="box-lid" class="input" :model-value="record.lid" :readonly="fixed" @change="set('lid', valueOf($event).trim())" /></div>
+      <div class="field"><label for="box-marker">{{ t('boxes.marker') }}</label><TextField id="box-marker" class="input" :model-value="record.marker" :readonly="fixed" @change="set('marker', valueOf($event).trim())" /></div>
     </div>
     <div v-for="[id, d] in coils" :key="id" class="fields">
       <strong class="valve">{{ d!.tag ?? d!.name }}</strong>
-      <div v-for="port in ['a', 'b']" :key="port" class="field"><label :for="`${id}-${port}`">{{ t('boxes.lead', { port }) }}</label><input :id="`${id}-${port}`" class="input" :value="d!.leads[port] ?? ''" :readonly="fixed" @change="emit('keep', { ok: true, value: leadColourCommands(site, id, port, valueOf($event)) })"></div>
+      <div v-for="port in ['a', 'b']" :key="port" class="field"><label :for="`${id}-${port}`">{{ t('boxes.lead', { port }) }}</label><TextField :id="`${id}-${port}`" class="input" :model-value="d!.leads[port] ?? ''" :readonly="fixed" @change="emit('keep', { ok: true, value: leadColourCommands(site, id, port, valueOf($event)) })" /></div>
     </div>
   </section>
 </template>

@@ -38,7 +38,7 @@ const relabel = (terminal: TerminalId, label: string) => emit('keep', { ok: true
         <span class="peg figure">{{ d.label || d.tag }}</span>
         <span class="wires"><CoreSwatch v-for="s in d.landed" :key="endKey(s.end)" :colour="s.colour" :width="26" /><span v-if="d.landed.length === 0" class="quiet">{{ t('door.free') }}</span></span>
         <span class="what"><strong>{{ d.name }}</strong> <span class="quiet">{{ d.landed.map((s) => `${s.from} ${s.colour ?? ''}`.trim()).join(', ') }}<template v-if="d.coils.length > 0"> → {{ valves(d.coils) }}</template></span><span v-if="d.unknown > 0" class="doubtful"> {{ t('door.unknown') }}</span></span>
-        <input v-if="d.role === 'master'" class="input label figure" :value="d.label" :placeholder="t('door.label')" :aria-label="t('door.labelOf', { terminal: d.tag })" :readonly="fixed" @change="relabel(d.terminal, valueOf($event))">
+        <TextField v-if="d.role === 'master'" class="input label figure" :model-value="d.label" :placeholder="t('door.label')" :aria-label="t('door.labelOf', { terminal: d.tag })" :readonly="fixed" @change="relabel(d.terminal, valueOf($event))" />
         <button v-if="!fixed && d.landed.length > 0" type="button" class="button plain off" :aria-label="`${t('door.off')}: ${d.tag}`" @click="off(d.terminal)">{{ t('door.off') }}</button>
       </li>
     </ol>

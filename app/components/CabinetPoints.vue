@@ -32,7 +32,7 @@ const amps = (x: number) => `${x.toFixed(2)} A`
     <h2>{{ t('door.points') }}</h2>
     <article v-for="[id, p] in points" :key="id" class="point stack">
       <div class="fields">
-        <div class="field"><label :for="`${id}-name`">{{ t('door.name') }}</label><input :id="`${id}-name`" class="input" :value="p.name" :readonly="fixed" @change="set(id, 'name', valueOf($event).trim())"></div>
+        <div class="field"><label :for="`${id}-name`">{{ t('door.name') }}</label><TextField :id="`${id}-name`" class="input" :model-value="p.name" :readonly="fixed" @change="set(id, 'name', valueOf($event).trim())" /></div>
         <div class="field"><label :for="`${id}-t`">{{ t('door.terminal') }}</label><select :id="`${id}-t`" class="input figure" :value="p.terminal?.terminal ?? ''" :disabled="fixed" @change="set(id, 'terminal', valueOf($event) === '' ? null : { controller, terminal: valueOf($event) })"><option value="">{{ t('door.nobody') }}</option><option v-for="m in masters" :key="m.id" :value="m.id">{{ m.tag }}</option></select></div>
         <div class="field"><label :for="`${id}-rest`">{{ t('door.masterValve') }}, {{ t('door.rest').toLowerCase() }}</label><select :id="`${id}-rest`" class="input" :value="p.masterRest" :disabled="fixed" @change="set(id, 'masterRest', valueOf($event))"><option value="closed">{{ t('door.closed') }}</option><option value="open">{{ t('door.openRest') }}</option></select></div>
       </div>
@@ -48,7 +48,7 @@ const amps = (x: number) => `${x.toFixed(2)} A`
     </article>
     <form v-if="!fixed" class="row" @submit.prevent="add"><input v-model="name" class="input pick" :placeholder="t('door.pointName')" :aria-label="t('door.pointName')"><button type="submit" class="button">{{ t('door.addPoint') }}</button></form>
     <div class="fields">
-      <div class="field"><label for="m-limit">{{ t('door.masterLimit') }}</label><input id="m-limit" class="input figure" inputmode="decimal" :value="record.masterLimit_A" :readonly="fixed" @change="setLimit"></div>
+      <div class="field"><label for="m-limit">{{ t('door.masterLimit') }}</label><TextField id="m-limit" class="input figure" inputmode="decimal" :model-value="String(record.masterLimit_A)" :readonly="fixed" @change="setLimit" /></div>
       <label class="check"><input type="checkbox" :checked="record.masterFirst" :disabled="fixed" @change="emit('keep', { ok: true, value: [{ do: 'set', in: 'controllers', id: controller, field: 'masterFirst', value: ($event.target as HTMLInputElement).checked }] })"> {{ t('door.masterFirst') }}</label>
     </div>
     <fieldset v-if="stations.some(([, s]) => s.pointOfConnection !== null)"><legend class="quiet">{{ t('door.perStation') }}</legend>

@@ -32,10 +32,10 @@ const set = (field: string, value: string) => emit('keep', { ok: true, value: [{
 </script>
 
 <template>
-  <section class="sheet stack">
+  <section :key="place" class="sheet stack">
     <div class="row head"><h2><span class="figure">{{ record.tag }}</span> <span class="quiet">{{ record.name }}</span></h2><NuxtLink class="button plain" :to="`/p/${property}/boxes/${place}`">{{ t('boxes.details') }} →</NuxtLink></div>
     <div class="row two">
-      <div class="field"><label for="mp-tag">{{ t('plan.cell.box') }}</label><input id="mp-tag" class="input figure" :value="record.tag" :readonly="fixed" @change="set('tag', valueOf($event).trim())"></div>
+      <div class="field"><label for="mp-tag">{{ t('plan.cell.box') }}</label><TextField id="mp-tag" class="input figure" :model-value="record.tag" :readonly="fixed" @change="set('tag', valueOf($event).trim())" /></div>
       <div class="field"><label for="mp-kind">{{ t('map.placeKind') }}</label><select id="mp-kind" class="input" :value="record.kind" :disabled="fixed" @change="set('kind', valueOf($event))"><option v-for="k in ['valve_box', 'junction_box', 'cabinet', 'other']" :key="k" :value="k">{{ t(`boxes.kind.${k}`) }}</option></select></div>
       <div class="field"><label for="mp-found">{{ t('map.at') }}</label><select id="mp-found" class="input" :value="record.found" :disabled="fixed" @change="set('found', valueOf($event))"><option v-for="f in ['found', 'expected', 'lost']" :key="f" :value="f">{{ t(`boxes.found.${f}`) }}</option></select></div>
     </div>

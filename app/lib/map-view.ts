@@ -18,7 +18,7 @@ import VectorSource from 'ol/source/Vector'
 import { Circle, Fill, RegularShape, Stroke, Style, Text } from 'ol/style'
 import View from 'ol/View'
 import 'ol/ol.css'
-import { atPixel, legsOf, lineOf, piece, pixelAt, placementOf, whereIs, type Placement } from '../../core/map'
+import { atPixel, legsOf, markLine, pixelAt, placementOf, whereIs, type Placement } from '../../core/map'
 import { entries, type CableId, type PlaceId, type Point, type Site, type StopId, type Underlay } from '../../core/site'
 
 /** What the reader is doing on the map. */
@@ -82,9 +82,8 @@ export class PropertyMap {
         feature.setProperties({ cable: id, stop: leg.stop, label: cable.tag ?? '', laid: cable.kind })
         this.cables.addFeature(feature)
       }
-      const line = lineOf(site, cable)
       for (const mark of cable.marks) {
-        const part = piece(line, mark.from_m, mark.to_m)
+        const part = markLine(site, cable, mark)
         if (part.length > 1) this.notes.addFeature(new Feature({ geometry: new LineString(part.map(coordinate)), mark: mark.kind, label: mark.note }))
       }
     }

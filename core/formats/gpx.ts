@@ -36,8 +36,7 @@ const DOCTYPE = /<!DOCTYPE/i
 export function readGpx(text: string): Outcome<Carried<Drawn>> {
   const valid = DOCTYPE.test(text) ? { err: { line: 1 } } : XMLValidator.validate(text)
   if (valid !== true) return refused(refusal('not_xml', [], { line: valid.err.line }))
-  const parsed: unknown = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '@', parseTagValue: false, parseAttributeValue: false, processEntities: true }).parse(text)
-  const root = (parsed as { gpx?: unknown }).gpx
+  const root = child(parsed(text), 'gpx')
   if (root === undefined) return refused(refusal('not_gpx'))
   let bad = 0
   const position = (node: unknown): LatLon | null => {
@@ -57,3 +56,12 @@ export function readGpx(text: string): Outcome<Carried<Drawn>> {
 const list = (x: unknown): unknown[] => (x === undefined || x === '' ? [] : Array.isArray(x) ? x : [x])
 const child = (x: unknown, name: string): unknown => (typeof x === 'object' && x !== null && Object.hasOwn(x, name) ? (x as Record<string, unknown>)[name] : undefined)
 const words = (x: unknown): string => (typeof x === 'string' ? x.trim() : '')
+
+/** The elements as objects; undefined where the parser gives up on what its validator let pass. */
+function parsed(text: string): unknown {
+  try {
+    return new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '@', parseTagValue: false, parseAttributeValue: false, processEntities: true }).parse(text)
+  } catch {
+    return undefined
+  }
+}

@@ -3,8 +3,8 @@ import { accepted, refusal, refused, type Outcome } from '../refusal'
 import { must, type Cable, type CableId, type Command, type Place, type PlaceId, type Point, type Site, type StopId, type WayMark } from '../site'
 import { drawnDistances_m } from './route'
 
-/** Positions are kept to the centimetre: nobody places a box closer. */
-export const rounded = ({ x_m, y_m }: Point): Point => ({ x_m: Math.round(x_m * 100) / 100, y_m: Math.round(y_m * 100) / 100 })
+/** Positions are kept to the millimetre: nobody places a box closer, and feet come back as they were typed. */
+export const rounded = ({ x_m, y_m }: Point): Point => ({ x_m: Math.round(x_m * 1000) / 1000, y_m: Math.round(y_m * 1000) / 1000 })
 
 /** The commands that put a place on the map: as drawn, or as found (it then counts as found). */
 export function placeCommands(site: Site, place: PlaceId, at: Point, as: 'drawn' | 'found', today: string): Command[] {

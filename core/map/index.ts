@@ -1,7 +1,7 @@
 export { toLatLon, toLocal } from './frame'
 export type { LatLon, Origin } from './frame'
 export { bendCommands, drawCable, lengthsFromDrawing, markCommands, newPlaceCommands, placeCommands, rounded } from './edit'
-export { apart_m, drawnDistances_m, legsOf, length_m, lineOf, piece, stray_m, whereIs } from './route'
+export { apart_m, drawnDistances_m, legsOf, length_m, lineOf, markLine, piece, stray_m, whereIs } from './route'
 export type { Leg } from './route'
 export { atPixel, pixelAt, placementOf } from './underlay'
 export type { Placement } from './underlay'

@@ -5,7 +5,7 @@ import { quarryLake } from '../../demo/quarry-lake'
 import { readGeoJson, readGpx, writeGeoJson, writeGpx } from '../formats'
 import type { Outcome } from '../refusal'
 import { applyBatch, Draft, emptySite, type CableId, type Command, type PlaceId, type Site } from '../site'
-import { apart_m, atPixel, bendCommands, drawnDistances_m, lengthsFromDrawing, lineOf, newPlaceCommands, piece, pixelAt, placeCommands, placementOf, stray_m, takeIn, toLatLon, toLocal } from '.'
+import { apart_m, atPixel, bendCommands, drawnDistances_m, lengthsFromDrawing, lineOf, markLine, newPlaceCommands, piece, pixelAt, placeCommands, placementOf, stray_m, takeIn, toLatLon, toLocal } from '.'
 
 const after = (site: Site, commands: readonly Command[]): Site => {
   const applied = applyBatch(site, commands)
@@ -36,6 +36,8 @@ test('a drawn route has the length of its line, gives its distances to the run, 
   expect(taken.cables[cable]!.stops.map((s) => s.at_m && 'value' in s.at_m && s.at_m.value)).toEqual([0, 77, 107])
   expect(piece(lineOf(site, site.cables[cable]!), 30, 43)).toEqual([{ x_m: 30, y_m: 0 }, { x_m: 33, y_m: 0 }, { x_m: 33, y_m: 10 }])
   expect(piece(lineOf(site, site.cables[cable]!), 200, 300)).toEqual([])
+  const later = { ...site.cables[cable]!, stops: site.cables[cable]!.stops.map((s, i) => (i === 0 ? { ...s, at_m: { value: 10, how: 'seen' as const, on: null } } : s)) }
+  expect(markLine(site, later, { kind: 'sleeve', from_m: 40, to_m: 53, note: '' })).toEqual([{ x_m: 30, y_m: 0 }, { x_m: 33, y_m: 0 }, { x_m: 33, y_m: 10 }])
   const straight = after(site, bendCommands(site, cable, 'A' as never, []))
   expect(drawnDistances_m(straight, straight.cables[cable]!)[1]).toBeCloseTo(55, 9)
   const beside = new Draft('Beside').place('A', 'cabinet', { position: { value: { x_m: 0, y_m: 0 }, how: 'seen' } }).place('B', 'valve_box', { position: { value: { x_m: 3, y_m: 4 }, how: 'seen' } })
@@ -48,7 +50,7 @@ const emptyRoute = () => new Draft('Bare').place('A', 'cabinet').place('B').cont
 test('drawn against found: both are kept, the found one counts, the stray is told', () => {
   const site = drawn()
   expect(stray_m(site.places['B1' as PlaceId]!)).toBe(5)
-  const moved = after(site, placeCommands(site, 'B2' as PlaceId, { x_m: 63.004, y_m: 48 }, 'found', '2026-11-25'))
+  const moved = after(site, placeCommands(site, 'B2' as PlaceId, { x_m: 63.0004, y_m: 48 }, 'found', '2026-11-25'))
   expect(moved.places['B2' as PlaceId]).toMatchObject({ found: 'found', position: { value: { y_m: 44 } }, foundAt: { value: { x_m: 63, y_m: 48 }, on: '2026-11-25' } })
   expect(after(site, newPlaceCommands(site, { x_m: 1, y_m: 1 }, 'valve_box').commands).places['B4' as PlaceId]?.tag).toBe('B4')
 })
@@ -101,4 +103,20 @@ test('what is no map is refused in a sentence’s code; the demo’s map goes ou
   const demo = quarryLake()
   expect(takeIn(demo, value(readGeoJson(value(writeGeoJson(demo)).value)).value)).toMatchObject({ commands: [], left: [] })
   expect(writeGeoJson({ ...demo, about: { ...demo.about, origin: null } })).toMatchObject({ ok: false, refusals: [{ code: 'no_origin' }] })
+})
+
+test('files that are damaged, or are something else, are refused or read, never half taken in', () => {
+  const [geo, gpxText] = [value(writeGeoJson(drawn())).value, value(writeGpx(drawn())).value]
+  const garbled = (text: string) => fc.tuple(fc.nat(text.length - 1), fc.nat(20), fc.string({ maxLength: 6 })).map(([at, cut, put]) => text.slice(0, at) + put + text.slice(at + cut))
+  const whole = (text: string, read: typeof readGeoJson) => {
+    const outcome = read(text)
+    if (!outcome.ok) { expect(outcome.refusals[0]!.code).toMatch(/^[a-z_]+$/); return }
+    const site = drawn()
+    const taken = takeIn(site, outcome.value.value)
+    after(site, taken.commands)
+    for (const p of outcome.value.value.points) expect(Math.abs(p.at.latitude_deg) <= 90 && Math.abs(p.at.longitude_deg) <= 180).toBe(true)
+  }
+  fc.assert(fc.property(garbled(geo), (text) => whole(text, readGeoJson)), { numRuns: 300, seed: 5 })
+  fc.assert(fc.property(garbled(gpxText), (text) => whole(text, readGpx)), { numRuns: 300, seed: 6 })
+  fc.assert(fc.property(fc.jsonValue(), (json) => whole(JSON.stringify({ type: 'FeatureCollection', features: [json] }), readGeoJson)), { numRuns: 200, seed: 7 })
 })

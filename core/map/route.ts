@@ -1,4 +1,4 @@
-import { must, type Cable, type Place, type PlaceId, type Point, type Site, type StopId } from '../site'
+import { must, stopPositions_m, type Cable, type Place, type PlaceId, type Point, type Site, type StopId, type WayMark } from '../site'
 
 /** Where a place is: where it was found, else where it is drawn; null for nowhere yet. */
 export const whereIs = (place: Place): Point | null => (place.foundAt ?? place.position)?.value ?? null
@@ -73,6 +73,12 @@ export function piece(points: readonly Point[], from_m: number, to_m: number): P
     at_m += long_m
   })
   return found
+}
+
+/** The part of the drawn way that a sleeve or a hazard covers: metres along the jacket, counted from where its first stop lies. */
+export function markLine(site: Site, cable: Cable, { from_m, to_m }: WayMark): Point[] {
+  const start_m = stopPositions_m(cable)[0]!.value
+  return piece(lineOf(site, cable), from_m - start_m, to_m - start_m)
 }
 
 /** The drawn line of a whole cable, as far as it can be drawn without a gap from the cabinet. */

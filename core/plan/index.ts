@@ -1,7 +1,7 @@
 export { commandsBetween } from './difference'
 export { CELLS, cellCommands, sizeCommands } from './cell'
 export type { Cell } from './cell'
-export { listCommands, removalCommands, rowsOf } from './list'
+export { listCommands, removalCommands, rowsOf, withoutDcOnAc } from './list'
 export type { ListedRow } from './list'
 export { newRunCommands, readWay, runCommands, wayCommands, wayText } from './way'
 export type { WrittenWay } from './way'

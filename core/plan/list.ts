@@ -86,13 +86,16 @@ export function listCommands(site: Site, rows: readonly StationRow[]): Outcome<C
   })
   if (wrong.length > 0) return refused(...wrong)
   for (const cable of touched) capLoose(work, cable)
-  const direct = dcOnAc(work.site).filter((r) => !dcOnAc(site).some((b) => b.path[1] === r.path[1]))
-  if (direct.length > 0) return refused(...direct)
-  return accepted(commandsBetween(site, work.site))
+  return withoutDcOnAc(site, work.site)
 }
 
-/** Coils for direct current that hang on an output for alternating current. */
-const dcOnAc = (site: Site): Refusal[] => checkSite(site).filter((f) => f.code === 'dc_coil_on_ac')
+/** The commands from one site to another; refused where a coil for direct current would newly hang on an output for alternating current. */
+export function withoutDcOnAc(before: Site, after: Site): Outcome<Command[]> {
+  const dc = (site: Site) => checkSite(site).filter((f) => f.code === 'dc_coil_on_ac')
+  const was = new Set(dc(before).map((r) => r.path[1]))
+  const fresh = Object.values(after.coilKinds).some((k) => k.current === 'dc_latching') ? dc(after).filter((r) => !was.has(r.path[1])) : []
+  return fresh.length > 0 ? refused(...fresh) : accepted(commandsBetween(before, after))
+}
 
 function controllerOf(work: Work, row: StationRow): { controller: ControllerId; tag: string } | null {
   const parts = row.station.split(':')

@@ -1,5 +1,5 @@
 import type { Gauge } from '../quantity'
-import { entries, must, type Cable, type Command, type CoreId, type End, type Site, type Splice } from '../site'
+import { entries, must, type Cable, type Command, type CoreId, type End, type Site, stopPositions_m, type Splice } from '../site'
 import type { Sized } from './size'
 
 /**
@@ -54,9 +54,11 @@ function piece(site: Site, cable: Cable, core: CoreId, run: { from: number; to: 
   const stops = cable.stops.slice(run.from, run.to + 1)
   const inner = new Set<string>(stops.slice(1, -1).map((s) => s.id))
   const record = must(cable.cores, core)
+  const within = <T>(of: Readonly<Record<string, T>>, until: number) => Object.fromEntries(Object.entries(of).filter(([s]) => stops.slice(0, until).some((x) => x.id === s)))
+  const [start, end] = [stopPositions_m(cable)[run.from]!.value, stopPositions_m(cable)[run.to]!.value]
   return {
-    ...cable, tag: index === 0 ? cable.tag : freeTag(site, `${cable.tag ?? 'W'}.${index + 1}`), gauge: run.gauge, stops,
-    cores: { [core]: { ...record, gauge: null, cutAt: record.cutAt.filter((c) => inner.has(c)), conditions: Object.fromEntries(Object.entries(record.conditions).filter(([s]) => stops.slice(0, -1).some((x) => x.id === s))) } },
+    ...cable, bends: within(cable.bends, -1), marks: cable.marks.filter((m) => m.to_m >= start && m.from_m <= end), tag: index === 0 ? cable.tag : freeTag(site, `${cable.tag ?? 'W'}.${index + 1}`), gauge: run.gauge, stops,
+    cores: { [core]: { ...record, gauge: null, cutAt: record.cutAt.filter((c) => inner.has(c)), conditions: within(record.conditions, -1), colourAt: within(record.colourAt, stops.length) } },
   }
 }
 

@@ -45,11 +45,13 @@ function clear(work: Work, joint: BoxJoint): void {
   }
 }
 
-/** Settles every joint of a box that nobody has made yet and whose connector is open or does not hold: by its first way. */
-export function planBoxCommands(site: Site, place: PlaceId): Outcome<Command[]> {
-  const work: Work = { site: site.settings.wiring.manyCommons === 'split' ? withSplits(site, place) : site }
+/** Settles every joint of some boxes that nobody has made yet and whose connector is open or does not hold: by its first way. */
+export function planBoxCommands(site: Site, ...places: readonly PlaceId[]): Outcome<Command[]> {
+  const start = site.settings.wiring.manyCommons === 'split' ? places.reduce(withSplits, site) : site
+  const work: Work = { site: start }
   const stuck: BoxJoint[] = []
-  for (const joint of boxJoints(work.site, place)) {
+  // Boxes do not touch one another, so the joints of all can be read from the start.
+  for (const joint of places.flatMap((place) => boxJoints(start, place))) {
     if (isSettled(joint)) continue
     if (joint.ways.length === 0) stuck.push(joint)
     else layOut(work, joint, joint.ways[0]!)

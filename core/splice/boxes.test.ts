@@ -42,6 +42,7 @@ test('random lists: every end in exactly one joint, every connector within its l
     expect([seed, reached(site)]).toEqual([seed, []])
     const held = Object.values(site.splices).flatMap((s) => s.ends.map(endKey))
     expect(new Set(held).size).toBe(held.length)
+    for (const [device] of entries(site.devices)) for (const port of ['a', 'b']) expect([seed, device, held.includes(endKey({ kind: 'port', device, port }))]).toEqual([seed, device, true])
     for (const [place] of entries(site.places)) for (const c of censusOf(site, place)) expect([seed, c.loose]).toEqual([seed, []])
     for (const run of runsOf(site, 'A' as ControllerId)) {
       const plan = planRun(site, run)
@@ -117,7 +118,7 @@ test('seven cores with two spares: a new valve takes one of them, kept for it or
   const none = add(laid(0).site())
   const plan = planRun(none, runsOf(none, 'A' as ControllerId)[0]!)
   expect(plan.unwired).toMatchObject([{ place: 'B1', core: null }])
-  expect(wireCommands(none, plan.run, plan.unwired[0]!)).toEqual([])
+  expect(wireCommands(none, plan.run, plan.unwired[0]!)).toMatchObject({ ok: false, refusals: [{ code: 'no_core_left', params: { cable: 'K1' } }] })
 })
 
 test('a pinned core serves the station it is kept for, colours follow the numbering, made joints are left alone', () => {

@@ -1,4 +1,5 @@
-import { addCore, bringCore, capLoose, commandsBetween, isLaid, set, spareCore, tapCommon, type PlanRun, type Work } from '../plan'
+import { addCore, bringCore, capLoose, commandsBetween, isLaid, set, spareCore, tapCommon, withoutDcOnAc, type PlanRun, type Work } from '../plan'
+import { refusal, refused, type Outcome } from '../refusal'
 import { bounded, byTag, entries, must, type CableId, type Command, type ControllerId, type CoreId, type DeviceId, type PlaceId, type Site, type StationId } from '../site'
 import { censusOf, type CoreUse } from './census'
 
@@ -163,11 +164,11 @@ export function pinCommands(site: Site, cable: CableId, core: CoreId, pinned: { 
 }
 
 /** The commands that take the next free core to a valve that no wire reaches; cap and tap as in any box. */
-export function wireCommands(site: Site, run: PlanRun, unwired: Unwired): Command[] {
+export function wireCommands(site: Site, run: PlanRun, unwired: Unwired): Outcome<Command[]> {
   const work: Work = { site }
-  if (unwired.core === null) return []
+  if (unwired.core === null) return refused(refusal('no_core_left', ['cables', run.cable], { cable: must(site.cables, run.cable).tag ?? run.cable, valve: must(site.devices, unwired.device).tag ?? unwired.device }))
   bringCore(work, run, unwired.core, must(site.stations, unwired.station).terminal, unwired.device, unwired.place)
   tapCommon(work, run, unwired.place, unwired.device)
   capLoose(work, run.cable)
-  return commandsBetween(site, work.site)
+  return withoutDcOnAc(site, work.site)
 }

@@ -1,5 +1,5 @@
 import { commandsBetween, runsOf } from '../plan'
-import { accepted, refused, type Outcome, type Refusal } from '../refusal'
+import { accepted, type Outcome } from '../refusal'
 import { applyBatch, entries, type Command, type Site } from '../site'
 import { planBoxCommands } from './box-commands'
 import { runPlanCommands } from './run-plan'
@@ -9,19 +9,15 @@ import { runPlanCommands } from './run-plan'
  * more, since a common that was split has taken a spare. What was made, pinned or lies in the ground stays.
  */
 export function wiringPlanCommands(site: Site): Outcome<Command[]> {
-  const stuck: Refusal[] = []
-  const boxed = entries(site.places).reduce((now, [place]) => {
-    const commands = planBoxCommands(now, place)
-    if (commands.ok) return changed(now, commands.value)
-    stuck.push(...commands.refusals)
-    return now
-  }, runs(site))
-  return stuck.length > 0 ? refused(...stuck) : accepted(commandsBetween(site, runs(boxed)))
+  const ready = runs(site)
+  const boxes = planBoxCommands(ready, ...entries(ready.places).map(([place]) => place))
+  return boxes.ok ? accepted(commandsBetween(site, runs(changed(ready, boxes.value)))) : boxes
 }
 
 const runs = (site: Site): Site => entries(site.controllers).flatMap(([c]) => runsOf(site, c)).reduce((now, run) => changed(now, runPlanCommands(now, run)), site)
 
 function changed(site: Site, commands: readonly Command[]): Site {
+  if (commands.length === 0) return site
   const applied = applyBatch(site, commands)
   if (!applied.ok) throw new Error(`wiringPlanCommands: ${JSON.stringify(applied.refusals)}`)
   return applied.value.site

@@ -1,23 +1,15 @@
 <script setup lang="ts">
-import { byTag, entries, type Command, type ControllerId } from '../../../../core/site'
+import { byTag, entries, type ControllerId } from '../../../../core/site'
 import { controllerRules, modulesOf } from '../../../../core/cabinet'
-import type { Outcome } from '../../../../core/refusal'
 import { sayRefusal } from '../../../../words'
-import { usePlan } from '../../../composables/usePlan'
-import { useWiringWords } from '../../../composables/useWiringWords'
-import { useProperty } from '../../../stores/property'
+import { useWiringPage } from '../../../composables/useWiringPage'
 
 /** A controller as it hangs on the wall: its door, its modules, its points of connection, its sensor, and how to change it. */
-const property = useProperty()
-const site = computed(() => property.site!)
-const { t, speaker } = useWiringWords(() => site.value.settings.units)
-const { keep, sentences } = usePlan(() => speaker.value)
+const { site, t, speaker, sentences, doing, fixed } = useWiringPage()
 const route = useRoute()
 const all = computed(() => entries(site.value.controllers).sort(([, a], [, b]) => byTag(a.tag, b.tag)))
 const controller = computed(() => (all.value.find(([id]) => id === route.query.controller)?.[0] ?? all.value[0]?.[0] ?? null) as ControllerId | null)
 const rules = computed(() => (controller.value === null ? [] : [...controllerRules(site.value, controller.value), ...modulesOf(site.value, controller.value).broken]))
-const fixed = computed(() => property.viewed !== null)
-const doing = (outcome: Outcome<Command[]>) => void keep(outcome)
 const swapping = ref(false)
 watch(controller, () => { swapping.value = false })
 </script>
@@ -34,10 +26,10 @@ watch(controller, () => { swapping.value = false })
       <section v-if="rules.length > 0" class="sheet rules"><h2>{{ t('door.rules') }}</h2><p v-for="(r, i) in rules" :key="i"><StateMark state="doubtful" /> {{ sayRefusal(r, speaker) }}</p></section>
       <SwapGuide v-if="swapping" :site="site" :controller="controller" :property="String(route.params.id)" @close="swapping = false" />
       <template v-else>
-        <CabinetDoor :site="site" :controller="controller" :fixed="fixed" @keep="doing" @swap="swapping = true" />
-        <CabinetPoints :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
-        <CabinetModules :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
-        <CabinetSensor :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
+        <CabinetDoor :key="`door ${controller}`" :site="site" :controller="controller" :fixed="fixed" @keep="doing" @swap="swapping = true" />
+        <CabinetPoints :key="`Points ${controller}`" :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
+        <CabinetModules :key="`Modules ${controller}`" :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
+        <CabinetSensor :key="`Sensor ${controller}`" :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
       </template>
     </template>
   </div>

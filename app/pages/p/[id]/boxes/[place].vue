@@ -1,21 +1,14 @@
 <script setup lang="ts">
-import { byTag, entries, type Command, type PlaceId, type SpliceId } from '../../../../../core/site'
-import type { Outcome } from '../../../../../core/refusal'
+import { byTag, entries, type PlaceId, type SpliceId } from '../../../../../core/site'
 import { boxJoints, brokenRules, connectorsForVan, looseCommands, planBoxCommands } from '../../../../../core/splice'
 import { sayBreach } from '../../../../../words/breach'
-import { usePlan } from '../../../../composables/usePlan'
-import { useWiringWords } from '../../../../composables/useWiringWords'
-import { useProperty } from '../../../../stores/property'
+import { useWiringPage } from '../../../../composables/useWiringPage'
 
 /** One box: who is joined to whom, the cores that pass, what is to be made and what to look at. */
-const property = useProperty()
-const site = computed(() => property.site!)
-const { t, speaker } = useWiringWords(() => site.value.settings.units)
-const { keep, sentences } = usePlan(() => speaker.value)
+const { site, t, speaker, sentences, doing, fixed } = useWiringPage()
 const route = useRoute()
 const place = computed(() => String(route.params.place) as PlaceId)
 const record = computed(() => site.value.places[place.value] ?? null)
-const fixed = computed(() => property.viewed !== null)
 const list = computed(() => entries(site.value.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)).map(([id, p]) => ({ id, tag: p.tag })))
 const at = computed(() => list.value.findIndex((p) => p.id === place.value))
 const joints = computed(() => (record.value ? boxJoints(site.value, place.value) : []))
@@ -23,7 +16,6 @@ const rules = computed(() => brokenRules(site.value).filter((r) => r.place === p
 const van = computed(() => (record.value ? connectorsForVan(site.value, place.value) : []))
 const unsettled = computed(() => joints.value.some((j) => j.holds.some((h) => h.record.connector === 'unknown' || h.misfit !== null)))
 const link = (id: string) => `/p/${String(route.params.id)}/boxes/${id}`
-const doing = (outcome: Outcome<Command[]>) => void keep(outcome)
 const takeApart = (splices: readonly SpliceId[]) => doing({ ok: true, value: looseCommands(site.value, splices.flatMap((s) => site.value.splices[s]?.ends ?? [])) })
 </script>
 

@@ -2,13 +2,10 @@
 import { byTag, entries } from '../../../../../core/site'
 import { boxJoints, brokenRules, isMade } from '../../../../../core/splice'
 import { sayBreach } from '../../../../../words/breach'
-import { useWiringWords } from '../../../../composables/useWiringWords'
-import { useProperty } from '../../../../stores/property'
+import { useWiringPage } from '../../../../composables/useWiringPage'
 
 /** Every box with how its joints stand, and everything in them that breaks a rule. */
-const property = useProperty()
-const site = computed(() => property.site!)
-const { t, speaker } = useWiringWords(() => site.value.settings.units)
+const { site, t, speaker } = useWiringPage()
 const route = useRoute()
 const here = computed(() => `/p/${String(route.params.id)}/boxes`)
 const rules = computed(() => brokenRules(site.value))

@@ -2,26 +2,19 @@
 import { readGeoJson, readGpx, writeGeoJson, writeGpx, type Carried } from '../../../../../core/formats'
 import { bendCommands, cableAlong, drawnDistances_m, newPlaceCommands, placeCommands, takeIn, whereIs } from '../../../../../core/map'
 import { lengthText } from '../../../../../core/quantity'
-import { refusal, refused, type Outcome } from '../../../../../core/refusal'
-import { byTag, entries, type CableId, type Command, type PlaceId, type Point, type StopId, type UnderlayId } from '../../../../../core/site'
-import { usePlan } from '../../../../composables/usePlan'
+import { refusal, refused } from '../../../../../core/refusal'
+import { byTag, entries, type CableId, type PlaceId, type Point, type StopId, type UnderlayId } from '../../../../../core/site'
 import { unbroken } from '../../../../composables/useSpeaker'
-import { useWiringWords } from '../../../../composables/useWiringWords'
+import { useWiringPage } from '../../../../composables/useWiringPage'
 import { pictureOf, sendPictures, takePicture } from '../../../../lib/pictures'
 import { saveText } from '../../../../lib/save'
 import type { MapMode, MapThing } from '../../../../lib/map-view'
-import { useProperty } from '../../../../stores/property'
 
 /** The property on a map: boxes, cables, sleeves and hazards, a picture underneath; open formats in and out. */
-const property = useProperty()
-const site = computed(() => property.site!)
-const { t, speaker } = useWiringWords(() => site.value.settings.units)
-const { keep, sentences } = usePlan(() => speaker.value)
+const { site, t, keep, sentences, doing, fixed } = useWiringPage()
 const route = useRoute()
 const id = String(route.params.id)
-const fixed = computed(() => property.viewed !== null)
 const board = ref<{ fit(): void; finish(): void; centre(at: Point): void; pictureSpot(at: Point): { px: number; py: number } | null } | null>(null)
-const doing = (outcome: Outcome<Command[]>) => void keep(outcome)
 const today = () => new Date().toISOString().slice(0, 10)
 
 const mode = ref<MapMode>('choose')
@@ -152,7 +145,7 @@ function setMode(to: MapMode): void { mode.value = to; tied(); if (to !== 'place
           <p class="chips"><button v-for="p in places.filter((x) => x.at !== null)" :key="p.id" type="button" class="chip figure" :class="{ chosen: place === p.id, doubtful: p.place.found === 'lost' }" :aria-pressed="place === p.id" @click="pick(p.id)">{{ p.place.tag }}</button></p>
           <h2>{{ t('map.cables') }}</h2>
           <ul class="cables"><li v-for="c in cables" :key="c.id"><button type="button" class="cable" :class="{ chosen: cable === c.id }" :aria-pressed="cable === c.id" @click="chosen = { kind: 'cable', id: c.id }"><strong class="figure">{{ c.tag }}</strong> <span class="quiet">{{ c.name }}</span> <span class="quiet figure">{{ c.drawn_m === null ? t('map.notDrawn') : unbroken(lengthText(c.drawn_m, site.settings.units)) }}</span></button></li></ul>
-          <div class="field"><label for="map-origin">{{ t('map.origin') }}</label><input id="map-origin" class="input figure" :value="originText" :readonly="fixed" placeholder="-47.5, -120.25" @change="setOrigin"><p class="how">{{ t('map.originHow') }}</p></div>
+          <div class="field"><label for="map-origin">{{ t('map.origin') }}</label><TextField id="map-origin" class="input figure" :model-value="originText" :readonly="fixed" placeholder="-47.5, -120.25" @change="setOrigin" /><p class="how">{{ t('map.originHow') }}</p></div>
         </section>
         <p class="caution">{{ t('map.care') }}</p>
       </div>

@@ -6,20 +6,14 @@ import { runsOf } from '../../../../../core/plan'
 import { brokenRules, carried, coloursInOrder, limitsOf, pinCommands, planRun, wireCommands, wiringPlanCommands, type Connector, type RunPlan, type Unwired } from '../../../../../core/splice'
 import { say } from '../../../../../words'
 import { sayBreach } from '../../../../../words/breach'
-import { usePlan } from '../../../../composables/usePlan'
 import { unbroken } from '../../../../composables/useSpeaker'
-import { useWiringWords } from '../../../../composables/useWiringWords'
-import { useProperty } from '../../../../stores/property'
+import { useWiringPage } from '../../../../composables/useWiringPage'
 
 /** The wiring plan: what every run needs, which core serves whom in which colour, what breaks a rule. */
-const property = useProperty()
-const site = computed(() => property.site!)
-const { t, speaker } = useWiringWords(() => site.value.settings.units)
-const { keep, sentences } = usePlan(() => speaker.value)
+const { site, t, speaker, keep, sentences, fixed } = useWiringPage()
 const route = useRoute()
-const fixed = computed(() => property.viewed !== null)
 const plans = computed(() => entries(site.value.controllers).flatMap(([c]) => runsOf(site.value, c)).map((run) => ({ plan: planRun(site.value, run), record: must(site.value.cables, run.cable) })))
-const todo = computed(() => wiringPlanCommands(site.value))
+const whole = computed(() => wiringPlanCommands(site.value))
 const rules = computed(() => brokenRules(site.value))
 const tag = (place: string) => site.value.places[place as keyof typeof site.value.places]?.tag ?? place
 const nameOf = (terminal: string | null) => {
@@ -32,7 +26,7 @@ function pin(cable: CableId, core: CoreId, event: Event): void {
   const v = (event.target as HTMLSelectElement).value
   void keep({ ok: true, value: pinCommands(site.value, cable, core, v === '' ? null : v === 'common' || v === 'spare' ? { use: v } : { use: 'station', station: v as StationId }) })
 }
-const wire = (plan: RunPlan, u: Unwired) => void keep({ ok: true, value: wireCommands(site.value, plan.run, u) })
+const wire = (plan: RunPlan, u: Unwired) => void keep(wireCommands(site.value, plan.run, u))
 const colourOf = (plan: RunPlan, u: Unwired) => plan.cores.find((c) => c.core === u.core)?.colour ?? plan.cores.find((c) => c.core === u.core)?.planned ?? ''
 
 const wiring = computed(() => site.value.settings.wiring)
@@ -64,11 +58,11 @@ function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'togeth
 <template>
   <div class="stack">
     <div class="row title"><h1>{{ t('wiring.title') }}</h1>
-      <button v-if="!fixed && todo.ok && todo.value.length > 0" type="button" class="button primary" @click="keep(todo)">{{ t('wiring.plan') }}</button>
-      <span v-else-if="todo.ok && plans.length > 0" class="fits"><StateMark state="fits" silent /> {{ t('wiring.planned') }}</span>
+      <button v-if="!fixed && whole.ok && whole.value.length > 0" type="button" class="button primary" @click="keep(whole)">{{ t('wiring.plan') }}</button>
+      <span v-else-if="whole.ok && plans.length > 0" class="fits"><StateMark state="fits" silent /> {{ t('wiring.planned') }}</span>
     </div>
     <p class="quiet">{{ t('wiring.how') }}</p>
-    <ul v-if="!todo.ok" class="sheet wrong" role="alert"><li v-for="(r, i) in todo.refusals" :key="i">{{ say({ code: `refusal.${r.code}`, params: { ...r.params, where: String(r.params.at ?? '') } }, speaker) }}</li></ul>
+    <ul v-if="!whole.ok" class="sheet wrong" role="alert"><li v-for="(r, i) in whole.refusals" :key="i">{{ say({ code: `refusal.${r.code}`, params: { ...r.params, where: String(r.params.at ?? '') } }, speaker) }}</li></ul>
     <ul v-if="sentences.length > 0" class="sheet wrong" role="alert"><li v-for="s in sentences" :key="s">{{ s }}</li></ul>
     <section v-if="plans.length === 0" class="sheet stack"><p>{{ t('boxes.none') }} {{ t('boxes.noneHow') }}</p><p><NuxtLink class="button primary" :to="`/p/${String(route.params.id)}/plan`">{{ t('plan.begin') }}</NuxtLink></p></section>
     <section v-if="rules.length > 0" class="sheet rules"><h2>{{ t('wiring.rules') }}</h2><p v-for="(r, i) in rules" :key="i"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" /> <NuxtLink :to="`/p/${String(route.params.id)}/boxes/${r.place}`">{{ sayBreach(r, speaker) }}</NuxtLink></p></section>
@@ -93,17 +87,17 @@ function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'togeth
     </section>
     <details class="sheet"><summary>{{ t('wiring.settings') }}</summary>
       <div class="fields">
-        <div class="field"><label for="w-least">{{ t('wiring.sparesLeast') }}</label><input id="w-least" class="input figure" inputmode="numeric" :value="wiring.sparesLeast" :readonly="fixed" @change="number($event, 'sparesLeast', 0, 40, true)"></div>
-        <div class="field"><label for="w-ratio">{{ t('wiring.spares_ratio') }}</label><input id="w-ratio" class="input figure" inputmode="decimal" :value="wiring.spares_ratio" :readonly="fixed" @change="number($event, 'spares_ratio', 0, 2, false)"></div>
-        <div class="field"><label for="w-far">{{ t('wiring.multicoreFarthest_m') }}, {{ unit }}</label><input id="w-far" class="input figure" inputmode="decimal" :value="Math.round(inUnit(wiring.multicoreFarthest_m, unit))" :readonly="fixed" @change="reach"></div>
-        <div class="field"><label for="w-most">{{ t('wiring.multicoreMost') }}</label><input id="w-most" class="input figure" inputmode="numeric" :value="wiring.multicoreMost" :readonly="fixed" @change="number($event, 'multicoreMost', 1, 60, true)"></div>
-        <div class="field"><label for="w-common">{{ t('wiring.commonColour') }}</label><input id="w-common" class="input" :value="site.settings.commonColour" :readonly="fixed" @change="keep({ ok: true, value: [{ do: 'setSetting', field: 'commonColour', value: valueOf($event).trim() }] })"></div>
+        <div class="field"><label for="w-least">{{ t('wiring.sparesLeast') }}</label><TextField id="w-least" class="input figure" inputmode="numeric" :model-value="String(wiring.sparesLeast)" :readonly="fixed" @change="number($event, 'sparesLeast', 0, 40, true)" /></div>
+        <div class="field"><label for="w-ratio">{{ t('wiring.spares_ratio') }}</label><TextField id="w-ratio" class="input figure" inputmode="decimal" :model-value="String(wiring.spares_ratio)" :readonly="fixed" @change="number($event, 'spares_ratio', 0, 2, false)" /></div>
+        <div class="field"><label for="w-far">{{ t('wiring.multicoreFarthest_m') }}, {{ unit }}</label><TextField id="w-far" class="input figure" inputmode="decimal" :model-value="String(Math.round(inUnit(wiring.multicoreFarthest_m, unit)))" :readonly="fixed" @change="reach" /></div>
+        <div class="field"><label for="w-most">{{ t('wiring.multicoreMost') }}</label><TextField id="w-most" class="input figure" inputmode="numeric" :model-value="String(wiring.multicoreMost)" :readonly="fixed" @change="number($event, 'multicoreMost', 1, 60, true)" /></div>
+        <div class="field"><label for="w-common">{{ t('wiring.commonColour') }}</label><TextField id="w-common" class="input" :model-value="site.settings.commonColour" :readonly="fixed" @change="keep({ ok: true, value: [{ do: 'setSetting', field: 'commonColour', value: valueOf($event).trim() }] })" /></div>
         <div class="field"><label for="w-many">{{ t('wiring.manyCommons') }}</label><select id="w-many" class="input" :value="wiring.manyCommons" :disabled="fixed" @change="set('manyCommons', valueOf($event))"><option value="chain">{{ t('wiring.chain') }}</option><option value="split">{{ t('wiring.split') }}</option></select></div>
-        <div class="field wide"><label for="w-colours">{{ t('wiring.colours') }}</label><input id="w-colours" class="input" :value="wiring.colours.join(', ')" :placeholder="coloursInOrder(site, 11).join(', ')" :readonly="fixed" @change="set('colours', valueOf($event).split(',').map((c) => c.trim()).filter(Boolean))"></div>
+        <div class="field wide"><label for="w-colours">{{ t('wiring.colours') }}</label><TextField id="w-colours" class="input" :model-value="wiring.colours.join(', ')" :placeholder="coloursInOrder(site, 11).join(', ')" :readonly="fixed" @change="set('colours', valueOf($event).split(',').map((c) => c.trim()).filter(Boolean))" /></div>
       </div>
       <h3>{{ t('wiring.connectors') }}</h3>
       <ul class="kinds"><li v-for="k in KINDS" :key="k" class="row"><label class="check"><input type="checkbox" :checked="carriedNow.some((c) => c.kind === k)" :disabled="fixed || (carriedNow.length === 1 && carriedNow[0]!.kind === k)" @change="carry(k, ($event.target as HTMLInputElement).checked)"> {{ t(`connector.${k}`) }}</label>
-        <template v-for="c in carriedNow.filter((x) => x.kind === k)" :key="c.kind"><input v-for="f in (['most', 'thickest_mm2', 'together_mm2'] as const)" :key="f" class="input figure slim" inputmode="decimal" :value="c[f]" :readonly="fixed" :aria-label="`${t(`connector.${k}`)}: ${t(`wiring.limit.${f}`)}`" @change="limit(k, f, $event)"><span class="quiet">{{ t('wiring.limits', { least: c.least, most: c.most, thin: c.thinnest_mm2, thick: c.thickest_mm2, together: c.together_mm2 }) }}</span></template></li></ul>
+        <template v-for="c in carriedNow.filter((x) => x.kind === k)" :key="c.kind"><TextField v-for="f in (['most', 'thickest_mm2', 'together_mm2'] as const)" :key="f" class="input figure slim" inputmode="decimal" :model-value="String(c[f])" :readonly="fixed" :aria-label="`${t(`connector.${k}`)}: ${t(`wiring.limit.${f}`)}`" @change="limit(k, f, $event)" /><span class="quiet">{{ t('wiring.limits', { least: c.least, most: c.most, thin: c.thinnest_mm2, thick: c.thickest_mm2, together: c.together_mm2 }) }}</span></template></li></ul>
     </details>
   </div>
 </template>
