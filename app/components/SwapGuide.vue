@@ -32,7 +32,7 @@ const print = () => window.print()
     <ol class="steps">
       <li v-for="s in steps" :key="keyOf(s)" :class="{ next: s === next, done: done.has(keyOf(s)) }">
         <label><input type="checkbox" :checked="done.has(keyOf(s))" @change="tick(s, ($event.target as HTMLInputElement).checked)">
-          <span v-if="s.kind === 'move'" class="move"><strong class="peg figure">{{ s.label || s.tag }}</strong><CoreSwatch v-for="(c, i) in s.colours" :key="i" :colour="c" /><span>{{ s.from.map((f, i) => `${f} ${s.colours[i] ?? ''}`.trim()).join(', ') }}<span class="quiet"> {{ s.name }}</span></span></span>
+          <span v-if="s.kind === 'move'" class="move"><strong class="peg figure">{{ s.label || s.tag }}</strong><CoreSwatch v-for="(c, i) in s.colours" :key="i" :colour="c" /><span>{{ s.from.map((f, i) => `${f} ${s.colours[i] ?? ''}`.trim()).join(', ') }}</span><span class="quiet">{{ s.name }}</span></span>
           <span v-else>{{ t(`swapStep.${s.code}`) }}</span>
         </label>
       </li>

@@ -1,7 +1,8 @@
 import { accepted, refusal, refused, type Outcome } from '../refusal'
-import { commandsBetween, create, freeId, remove, type Work } from '../plan'
+import { commandsBetween, create, freeId, type Work } from '../plan'
 import { applyBatch, endKey, must, type CableId, type Command, type End, type PlaceId, type Site, type Splice, type SpliceId } from '../site'
 import { boxJoints, isMade, type BoxJoint, type Way } from './box'
+import { clear } from './clear'
 import { carried, limitsOf, misfitOf, type ConnectorKind } from './connector'
 import { seenOf } from './conductor'
 import { planJoint } from './joint'
@@ -35,14 +36,6 @@ function layOut(work: Work, joint: BoxJoint, { plan }: Way): void {
     const id = i === 0 ? joint.id : freeId(work.site, 'splices', joint.id)
     create(work, 'splices', id, { place, connector: connector.kind, ends: [...holds.map((k) => ends.get(k)!), ...jumpers.map((j) => jumperEnds[j]!.shift()!)] })
   })
-}
-
-/** Takes a joint's connectors and jumpers off; the ends are loose then. */
-function clear(work: Work, joint: BoxJoint): void {
-  for (const { splice, record } of joint.holds) {
-    remove(work, 'splices', splice)
-    for (const e of record.ends) if (e.kind === 'core' && work.site.cables[e.cable]?.kind === 'jumper') remove(work, 'cables', e.cable)
-  }
 }
 
 /** Settles every joint of some boxes that nobody has made yet and whose connector is open or does not hold: by its first way. */

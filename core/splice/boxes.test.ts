@@ -68,6 +68,8 @@ test('five commons with three-port crimps: a chain of three with two jumpers, or
   const parted = planned(after(site, splitCommands(site, joint, split)))
   expect(kinds(parted, 'B1').slice(0, 2)).toEqual([['gel_crimp_3'], ['gel_crimp_3']])
   expect([reached(parted), brokenRules(parted).map((b) => b.code)]).toEqual([[], ['common_crowded']])
+  const fromChain = planned(after(chained, splitCommands(chained, common(chained, 'B1'), splitOf(chained, common(chained, 'B1'))!)))
+  expect([reached(fromChain), kinds(fromChain, 'B1').slice(0, 2), Object.values(fromChain.cables).some((c) => c.kind === 'jumper')]).toEqual([[], [['gel_crimp_3'], ['gel_crimp_3']], false])
   expect(after(chained, wayCommandsOf(chained, common(chained, 'B1'), joint.ways[0]!)).cables).toEqual(site.cables)
 })
 

@@ -1,6 +1,7 @@
-import { commandsBetween, coreEnd, create, cutAt, capLoose, freeId, join, part, set, spareCore, type Work } from '../plan'
-import { commonOf, endKey, entries, must, terminalEnd, type CableId, type Command, type CoreId, type End, type Site, type SpliceId, type StopId } from '../site'
+import { commandsBetween, coreEnd, create, cutAt, capLoose, freeId, join, part, spareCore, type Work } from '../plan'
+import { commonOf, endKey, entries, must, terminalEnd, type CableId, type Command, type CoreId, type End, type Site, type StopId } from '../site'
 import type { BoxJoint } from './box'
+import { clear } from './clear'
 import { carried } from './connector'
 import { seenOf, type Seen } from './conductor'
 import { planJoint, type JointPlan } from './joint'
@@ -10,7 +11,7 @@ export interface CommonSplit { readonly cable: CableId; readonly core: CoreId; r
 
 /** How a crowded common joint can be split over two cores that both land on C; null where no spare core comes from the cabinet. */
 export function splitOf(site: Site, joint: BoxJoint): CommonSplit | null {
-  if (joint.serves !== 'common' || joint.holds.length !== 1) return null
+  if (joint.serves !== 'common') return null
   const connectors = carried(site.settings)
   const incoming = joint.ends.find((s) => s.way === 'arrives' && s.end.kind === 'core' && homeOf(site, s.end.cable) !== null)
   if (incoming?.end.kind !== 'core') return null
@@ -49,9 +50,10 @@ export function splitCommands(site: Site, joint: BoxJoint, split: CommonSplit): 
   for (const s of stops) for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(cable, core, s.id, side))
   cutAt(work, cable, core, stop)
   join(work, stops[0]!.place, [terminalEnd(controller, commonOf(site, controller)!), coreEnd(cable, core, stops[0]!.id, 'leaves')])
-  for (const { end } of moved) part(work, end)
-  create(work, 'splices', freeId(work.site, 'splices', `${must(site.places, place).tag}-j`) as SpliceId, { place, connector: 'unknown', ends: [coreEnd(cable, core, stop, 'arrives'), ...moved.map((m) => m.end)] })
-  for (const { splice } of joint.holds) if (work.site.splices[splice]) set(work, 'splices', splice, 'connector', work.site.splices[splice]!.ends.length === 1 ? 'cap' : 'unknown')
+  const gone = new Set(moved.map((m) => endKey(m.end)))
+  clear(work, joint)
+  create(work, 'splices', joint.id, { place, connector: 'unknown', ends: joint.ends.map((s) => s.end).filter((e) => !gone.has(endKey(e))) })
+  create(work, 'splices', freeId(work.site, 'splices', `${must(site.places, place).tag}-j`), { place, connector: 'unknown', ends: [coreEnd(cable, core, stop, 'arrives'), ...moved.map((m) => m.end)] })
   capLoose(work, cable)
   return commandsBetween(site, work.site)
 }

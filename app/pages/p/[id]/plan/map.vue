@@ -141,7 +141,7 @@ function setMode(to: MapMode): void { mode.value = to; tied(); if (to !== 'place
         <MapUnderlay v-if="under" :id="under.id" :site="site" :fixed="fixed" :here="picture !== null" :waits="waits" :spot="spot" :tying="tying" @keep="doing" @tie="startTie" @tied="tied" />
         <section class="sheet stack lists">
           <template v-if="unplaced.length > 0"><h2>{{ t('map.unplaced') }}</h2><p class="chips"><button v-for="p in unplaced" :key="p.id" type="button" class="chip figure" :class="{ chosen: waiting === p.id }" @click="pick(p.id)">{{ p.place.tag }}</button></p></template>
-          <h2>{{ t('boxes.title') }}</h2>
+          <h2 v-if="unplaced.length < places.length">{{ t('boxes.title') }}</h2>
           <p class="chips"><button v-for="p in places.filter((x) => x.at !== null)" :key="p.id" type="button" class="chip figure" :class="{ chosen: place === p.id, doubtful: p.place.found === 'lost' }" :aria-pressed="place === p.id" @click="pick(p.id)">{{ p.place.tag }}</button></p>
           <h2>{{ t('map.cables') }}</h2>
           <ul class="cables"><li v-for="c in cables" :key="c.id"><button type="button" class="cable" :class="{ chosen: cable === c.id }" :aria-pressed="cable === c.id" @click="chosen = { kind: 'cable', id: c.id }"><strong class="figure">{{ c.tag }}</strong> <span class="quiet">{{ c.name }}</span> <span class="quiet figure">{{ c.drawn_m === null ? t('map.notDrawn') : unbroken(lengthText(c.drawn_m, site.settings.units)) }}</span></button></li></ul>
