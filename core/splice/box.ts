@@ -121,17 +121,17 @@ function pigtailed(conductors: readonly { key: string; area_mm2: number }[], fir
 }
 type Made = JointPlan['made'][number]
 
-/** Connectors by kind for the van, with the reserve that goes along: what is on record, and for the rest the first way. */
-export function connectorsForVan(site: Site, place: PlaceId): { kind: ConnectorKind; count: number }[] {
+/** Connectors by kind for the van, for what is still to be made in some boxes: as on record where that holds, else by the first way. */
+export function connectorsForVan(site: Site, ...places: readonly PlaceId[]): { kind: ConnectorKind; count: number }[] {
   const counts = new Map<ConnectorKind, number>()
   const count = (kind: ConnectorKind) => counts.set(kind, (counts.get(kind) ?? 0) + 1)
-  for (const joint of boxJoints(site, place)) {
+  for (const joint of places.flatMap((place) => boxJoints(site, place))) {
     if (joint.holds.every((h) => isMade(h.record))) continue
     const keep = joint.holds.every((h) => h.record.connector !== 'unknown' && h.misfit === null)
     if (keep || joint.ways.length === 0) for (const h of joint.holds) count(h.record.connector)
     else for (const m of joint.ways[0]!.plan.made) count(m.connector.kind)
   }
-  for (const s of Object.values(site.splices)) if (s.place === place && s.connector === 'cap' && !isMade(s)) count('cap')
+  for (const s of Object.values(site.splices)) if (places.includes(s.place) && s.connector === 'cap' && !isMade(s)) count('cap')
   return [...counts].map(([kind, n]) => ({ kind, count: n })).sort((a, b) => (a.kind < b.kind ? -1 : 1))
 }
 

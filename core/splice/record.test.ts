@@ -100,5 +100,6 @@ test('every kind of connector: what it strips, when it is tried, and the first l
 test('the van gets what is still to be made, and nothing for joints that somebody has made', () => {
   expect(connectorsForVan(demo, at('B7'))).toEqual([{ kind: 'cap', count: 15 }, { kind: 'gel_nut', count: 1 }, { kind: 'nut_and_gel_tube', count: 1 }])
   expect(connectorsForVan(demo, at('B3'))).toEqual([{ kind: 'cap', count: 3 }])
+  expect(connectorsForVan(demo, at('B3'), at('B7'))[0]).toEqual({ kind: 'cap', count: 18 })
   expect(splitOf(demo, boxJoints(demo, at('B7')).find((j) => j.serves === 'common')!)).toBeNull()
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { byTag, entries } from '../../../../../core/site'
-import { boxJoints, brokenRules, isMade } from '../../../../../core/splice'
+import { boxJoints, brokenRules, connectorsForVan, isMade } from '../../../../../core/splice'
 import { sayBreach } from '../../../../../words/breach'
 import { useWiringPage } from '../../../../composables/useWiringPage'
 
@@ -9,6 +9,7 @@ const { site, t, speaker } = useWiringPage()
 const route = useRoute()
 const here = computed(() => `/p/${String(route.params.id)}/boxes`)
 const rules = computed(() => brokenRules(site.value))
+const van = computed(() => connectorsForVan(site.value, ...entries(site.value.places).map(([id]) => id)))
 const boxes = computed(() => entries(site.value.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)).map(([id, place]) => {
   const joints = boxJoints(site.value, id)
   const devices = Object.values(site.value.devices).filter((d) => d.place === id && (d.kind === 'coil' || d.kind === 'relay')).map((d) => d.tag ?? d.name)
@@ -27,6 +28,7 @@ const boxes = computed(() => entries(site.value.places).sort(([, a], [, b]) => b
         <span class="state"><span class="quiet">{{ t('boxes.joints', b.joints) }}<template v-if="b.open > 0">, {{ t('boxes.open', { count: b.open }) }}</template></span><span v-if="b.place.found !== 'found'" class="doubtful">{{ t(`boxes.found.${b.place.found}`) }}</span><span v-if="b.troubles.length > 0" :class="b.troubles.some((r) => r.weight === 'wrong') ? 'fault' : 'doubtful'"><StateMark :state="b.troubles.some((r) => r.weight === 'wrong') ? 'fault' : 'doubtful'" silent /> {{ t('boxes.troubles', { count: b.troubles.length }) }}</span></span>
       </NuxtLink></li>
     </ul>
+    <section v-if="van.length > 0" class="sheet stack rules"><h2>{{ t('boxes.van') }}</h2><p class="row"><span v-for="v in van" :key="v.kind"><strong class="figure">{{ v.count }}</strong> × {{ t(`connector.${v.kind}`) }}</span></p></section>
     <section v-if="boxes.length > 0" class="sheet stack rules">
       <h2>{{ t('boxes.all') }}</h2>
       <p v-if="rules.length === 0" class="fits"><StateMark state="fits" silent /> {{ t('boxes.nothing') }}</p>
