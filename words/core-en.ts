@@ -82,6 +82,8 @@ export const coreEn = {
     terminal_shared: '{point} and {other} use one master terminal. Give each a terminal of its own.',
     no_origin: 'The property has no latitude and longitude, and the format has nothing else. Set the origin under the map first.',
     not_drawn: '{where}: {cable} is not drawn from the cabinet on. Put its cabinet and first box on the map.',
+    place_in_use: 'At {at} something stands, ends or passes, so it stays. Take that away first.',
+    cable_in_use: '{cable} is joined to something, so it stays. Take its joints apart first.',
     passes_no_boxes: '{where}: the line passes fewer than two boxes. Begin and end it on one, and let it touch those between.',
     not_geojson: 'This is no GeoJSON: its “type” is neither FeatureCollection nor Feature. Save it as GeoJSON and try again.',
     not_xml: 'The file stops being readable at line {line}. Save it again as GPX 1.1.',

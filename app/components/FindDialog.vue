@@ -2,27 +2,24 @@
 import { useI18n } from 'vue-i18n'
 import { byTag, entries, must, type Site } from '../../core/site'
 
-/** Finds any station, box or core, and leads to the thread that it belongs to. */
+/** Finds any station, box or core, and leads to its thread, or to the box. */
 const visible = defineModel<boolean>('visible', { required: true })
 const props = defineProps<{ site: Site }>()
-const emit = defineEmits<{ go: [target: string] }>()
+const emit = defineEmits<{ go: [target: string | null, place: string | null] }>()
 const { t } = useI18n()
 const text = ref('')
 const MOST = 12
 
-interface Hit { kind: 'station' | 'box' | 'core'; label: string; target: string }
+interface Hit { kind: 'station' | 'box' | 'core'; label: string; target: string | null; place?: string }
 const all = computed((): Hit[] => {
   const { site } = props
   const stationAt = (terminal: string, controller: string) => `${must(site.controllers, controller).tag}:${must(must(site.controllers, controller).terminals, terminal).tag}`
-  const stations = entries(site.stations).map(([, s]): Hit & { devices: readonly string[]; terminal: string } => {
+  const stations = entries(site.stations).map(([, s]): Hit & { target: string; devices: readonly string[]; terminal: string } => {
     const target = stationAt(s.terminal, s.controller)
     return { kind: 'station', label: `${target} ${s.name}`, target, devices: s.valves, terminal: s.terminal }
   }).sort((a, b) => byTag(a.target, b.target))
   const inBox = (place: string) => stations.find((s) => s.devices.some((d) => must(site.devices, d).place === place))
-  const boxes = entries(site.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)).flatMap(([id, p]): Hit[] => {
-    const station = inBox(id)
-    return station ? [{ kind: 'box', label: `${p.tag} ${p.name}`.trim(), target: station.target }] : []
-  })
+  const boxes = entries(site.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)).map(([id, p]): Hit => ({ kind: 'box', label: `${p.tag} ${p.name}`.trim(), target: inBox(id)?.target ?? null, place: id }))
   const landed = entries(site.splices).flatMap(([, splice]) => {
     const terminal = splice.ends.find((e) => e.kind === 'terminal')
     return terminal?.kind === 'terminal' ? splice.ends.flatMap((e) => (e.kind === 'core' ? [{ core: e, target: stationAt(terminal.terminal, terminal.controller) }] : [])) : []
@@ -41,7 +38,7 @@ watch(visible, (now) => { if (now) text.value = '' })
 function go(hit: Hit | undefined): void {
   if (!hit) return
   visible.value = false
-  emit('go', hit.target)
+  emit('go', hit.target, hit.place ?? null)
 }
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { parseLength, inUnit, lengthText } from '../../core/quantity'
-import { placeCommands, stray_m } from '../../core/map'
+import { placeCommands, removePlaceCommands, stray_m } from '../../core/map'
 import { must, type Command, type PlaceId, type Site } from '../../core/site'
 import { refusal, refused, type Outcome } from '../../core/refusal'
 import { unbroken } from '../composables/useSpeaker'
@@ -44,6 +44,7 @@ const set = (field: string, value: string) => emit('keep', { ok: true, value: [{
       <input v-for="axis in (['x', 'y'] as const)" :key="axis" class="input figure" inputmode="text" :value="typed[`${r.as} ${axis}`] ?? shown(axis === 'x' ? r.at?.x_m : r.at?.y_m)" :placeholder="`${t(`map.${axis}`)}, ${unit}`" :aria-label="`${r.label}: ${t(`map.${axis}`)}, ${unit}`" :readonly="fixed" @input="typed[`${r.as} ${axis}`] = valueOf($event)">
       <button v-if="!fixed" type="submit" class="button slim">{{ t('map.here') }}</button>
     </form>
+    <p v-if="!fixed"><button type="button" class="button plain" @click="emit('keep', removePlaceCommands(site, place))">{{ t('map.takeAway') }}</button></p>
     <p v-if="stray !== null" class="quiet">{{ t('map.stray', { m: unbroken(lengthText(stray, site.settings.units)) }) }}</p>
   </section>
 </template>

@@ -1,6 +1,6 @@
 import { commandsBetween, create, freeId, setDistance, type Work } from '../plan'
 import { accepted, refusal, refused, type Outcome } from '../refusal'
-import { must, type Cable, type CableId, type Command, type Place, type PlaceId, type Point, type Site, type StopId, type WayMark } from '../site'
+import { entries, must, type Cable, type CableId, type Command, type Place, type PlaceId, type Point, type Site, type StopId, type WayMark } from '../site'
 import { drawnDistances_m } from './route'
 
 /** Positions are kept to the millimetre: nobody places a box closer, and feet come back as they were typed. */
@@ -53,4 +53,17 @@ export function drawCable(work: Work, tag: string | null, stops: readonly PlaceI
     tag, kind: 'multicore', stops: records, cores: {}, bends: Object.fromEntries(bends.flatMap((b, i) => (b.length > 0 ? [[records[i]!.id, b.map(rounded)]] : []))),
   } satisfies Record<keyof Pick<Cable, 'tag' | 'kind' | 'stops' | 'cores' | 'bends'>, unknown>)
   return id
+}
+
+/** The commands that take a place off the property; one where something stands, ends or passes is refused. */
+export function removePlaceCommands(site: Site, place: PlaceId): Outcome<Command[]> {
+  const used = [...Object.values(site.devices), ...Object.values(site.controllers), ...Object.values(site.splices)].some((r) => r.place === place) || Object.values(site.cables).some((c) => c.stops.some((s) => s.place === place))
+  return used ? refused(refusal('place_in_use', ['places', place], { at: must(site.places, place).tag })) : accepted([{ do: 'remove', in: 'places', id: place }])
+}
+
+/** The commands that take a cable off the property with the caps on its ends; one that is joined anywhere is refused. */
+export function removeCableCommands(site: Site, cable: CableId): Outcome<Command[]> {
+  const on = entries(site.splices).filter(([, s]) => s.ends.some((e) => e.kind === 'core' && e.cable === cable))
+  if (on.some(([, s]) => s.connector !== 'cap')) return refused(refusal('cable_in_use', ['cables', cable], { cable: must(site.cables, cable).tag ?? cable }))
+  return accepted([...on.map(([id]): Command => ({ do: 'remove', in: 'splices', id })), { do: 'remove', in: 'cables', id: cable }])
 }

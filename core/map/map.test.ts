@@ -5,7 +5,7 @@ import { quarryLake } from '../../demo/quarry-lake'
 import { readGeoJson, readGpx, writeGeoJson, writeGpx } from '../formats'
 import type { Outcome } from '../refusal'
 import { applyBatch, Draft, emptySite, type CableId, type Command, type PlaceId, type Site } from '../site'
-import { apart_m, atPixel, bendCommands, drawnDistances_m, lengthsFromDrawing, lineOf, markLine, newPlaceCommands, piece, pixelAt, placeCommands, placementOf, stray_m, takeIn, toLatLon, toLocal } from '.'
+import { apart_m, atPixel, bendCommands, cableAlong, drawnDistances_m, lengthsFromDrawing, lineOf, markLine, newPlaceCommands, piece, pixelAt, placeCommands, placementOf, removeCableCommands, removePlaceCommands, stray_m, takeIn, toLatLon, toLocal } from '.'
 
 const after = (site: Site, commands: readonly Command[]): Site => {
   const applied = applyBatch(site, commands)
@@ -53,6 +53,17 @@ test('drawn against found: both are kept, the found one counts, the stray is tol
   const moved = after(site, placeCommands(site, 'B2' as PlaceId, { x_m: 63.0004, y_m: 48 }, 'found', '2026-11-25'))
   expect(moved.places['B2' as PlaceId]).toMatchObject({ found: 'found', position: { value: { y_m: 44 } }, foundAt: { value: { x_m: 63, y_m: 48 }, on: '2026-11-25' } })
   expect(after(site, newPlaceCommands(site, { x_m: 1, y_m: 1 }, 'valve_box').commands).places['B4' as PlaceId]?.tag).toBe('B4')
+})
+
+test('a place or a cable goes only where nothing hangs on it', () => {
+  const site = drawn()
+  expect(removePlaceCommands(site, 'B1' as PlaceId)).toMatchObject({ ok: false, refusals: [{ code: 'place_in_use' }] })
+  expect(after(site, value(removePlaceCommands(site, 'B3' as PlaceId))).places['B3' as PlaceId]).toBeUndefined()
+  expect(after(site, value(removeCableCommands(site, cable))).cables).toEqual({})
+  expect(removeCableCommands(quarryLake(), 'K3' as CableId)).toMatchObject({ ok: false, refusals: [{ code: 'cable_in_use', params: { cable: 'K3' } }] })
+  const line = cableAlong(site, [{ x_m: 0, y_m: 0 }, { x_m: 20, y_m: 60 }, { x_m: 63, y_m: 44 }])
+  expect(Object.values(after(site, value(line)).cables).map((c) => [c.tag, c.stops.map((s) => s.place), Object.values(c.bends)])).toEqual([['K1', ['A', 'B1', 'B2'], [[{ x_m: 33, y_m: 0 }]]], ['K2', ['A', 'B2'], [[{ x_m: 20, y_m: 60 }]]]])
+  expect(cableAlong(site, [{ x_m: 500, y_m: 0 }, { x_m: 600, y_m: 60 }])).toMatchObject({ ok: false, refusals: [{ code: 'passes_no_boxes' }] })
 })
 
 test('a picture under the map: two ties turn and scale it exactly, whatever they are', () => {

@@ -61,7 +61,8 @@ let fetching: ReturnType<typeof setTimeout> | undefined
 onMounted(() => { fetching = setTimeout(() => { for (const part of ['/plan', '/plan/sizes', '/plan/material', '/plan/wiring', '/plan/map', '/boxes', '/boxes/x', '/controller']) void preloadRouteComponents(`/p/${id.value}${part}`).catch(() => { /* asked for again when it is opened */ }) }, LATER_ms) })
 onBeforeUnmount(() => clearTimeout(fetching))
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
-const goTo = (target: string) => navigateTo(inSweep.value ? { query: { ...route.query, station: target } } : { path: `/p/${id.value}`, query: { ...route.query, station: target } })
+/** In a sweep the cursor goes to the thread; elsewhere a box opens. */
+const goTo = (target: string | null, place: string | null) => (place !== null && !inSweep.value ? navigateTo(`/p/${id.value}/boxes/${place}`) : target === null ? undefined : navigateTo(inSweep.value ? { query: { ...route.query, station: target } } : { path: `/p/${id.value}`, query: { ...route.query, station: target } }))
 </script>
 
 <template>
