@@ -19,7 +19,7 @@ const demo = demoProperty()
 const springCsv = () => file('spring.csv', writeReadingsCsv(demo.site, Object.values(demo.facts.readings).filter((r) => r.visit === 'spring-2026')))
 
 test('each verb answers with the object its schema promises, exit 0', () => {
-  for (const [verb, args] of [['check', []], ['expect', ['--ground', '9', '--between', 'A:1,A:2']], ['judge', [springCsv(), '--ground', '9']], ['solve', ['--on', 'A:3,A:18', '--state', 'A:MV=holding', '--hz', '50']], ['deck', ['--on', 'A:3']], ['size', ['--anew']], ['material', []], ['stations', []], ['wiring', []]] as const) {
+  for (const [verb, args] of [['check', []], ['expect', ['--ground', '9', '--between', 'A:1,A:2']], ['judge', [springCsv(), '--ground', '9']], ['solve', ['--on', 'A:3,A:18', '--state', 'A:MV=holding', '--hz', '50']], ['deck', ['--on', 'A:3']], ['size', ['--anew']], ['material', []], ['stations', []], ['wiring', []], ['simulate', ['--fault', 'coil-part V18 0.45', '--seed', '3', '--power']]] as const) {
     const { status, out, err } = thread(verb, DEMO, ...args, '--json')
     expect([verb, status, err]).toEqual([verb, 0, ''])
     expect(() => OUTPUTS[verb].parse(JSON.parse(out))).not.toThrow()

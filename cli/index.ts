@@ -9,7 +9,8 @@ import { readArguments, type Arguments } from './flags'
 import type { OUTPUTS } from './output'
 import { material, sizes, stations, wiring } from './planning'
 import { deck, solve } from './power'
-import { check, expect, judge } from './verbs'
+import { simulate } from './simulate'
+import { check, chosenControllers, expect, judge, meterOf } from './verbs'
 
 type Output = z.infer<(typeof OUTPUTS)[keyof typeof OUTPUTS]>
 
@@ -26,7 +27,7 @@ function read(file: string): Outcome<string> {
 }
 
 async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output: Output; speaker: Speaker }>> {
-  const wanted = { check: [1, 1], expect: [1, 1], solve: [1, 1], deck: [1, 1], size: [1, 1], material: [1, 1], stations: [1, 2], wiring: [1, 1], judge: [2, 2] }[verb]
+  const wanted = { check: [1, 1], expect: [1, 1], solve: [1, 1], deck: [1, 1], size: [1, 1], material: [1, 1], stations: [1, 2], wiring: [1, 1], simulate: [1, 1], judge: [2, 2] }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
   const text = read(files[0]!)
@@ -39,6 +40,10 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
   if (verb === 'solve') return done(solve(property.value, flags))
   if (verb === 'deck') return done(deck(property.value, flags))
   if (verb === 'size') return done(await sizes(property.value, flags, speaker))
+  if (verb === 'simulate') {
+    const chosen = chosenControllers(property.value.site, flags.controller)
+    return chosen.ok ? done(simulate(property.value, flags, meterOf(flags), chosen.value)) : chosen
+  }
   if (verb === 'wiring') return done(accepted(wiring(property.value)))
   if (verb === 'material') return done(material(property.value))
   if (files.length === 1) return done(stations(property.value, null))
@@ -52,6 +57,7 @@ function lines(output: Output): string[] {
   switch (output.verb) {
     case 'check': return output.findings.length === 0 ? ['Nothing found.'] : output.findings.map((f) => `${f.weight.padEnd(6)} ${f.says}`)
     case 'expect': return output.terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
+    case 'simulate': return [output.csv.trimEnd()]
     case 'deck': return [output.deck.trimEnd()]
     case 'material': return [output.csv.trimEnd()]
     case 'stations': return [output.text.trimEnd()]

@@ -105,6 +105,8 @@ export const materialOutput = z.strictObject({
 
 export const stationsOutput = z.strictObject({ verb: z.literal('stations'), text: z.string().describe('CSV, or the property file with the list taken in') })
 
+export const simulateOutput = z.strictObject({ verb: z.literal('simulate'), seed: z.number(), faults: z.array(z.string()), readings: z.int(), csv: z.string().describe('Columns as `judge` takes them') })
+
 const use = z.enum(['in_use', 'common', 'spare', 'unknown'])
 export const wiringOutput = z.strictObject({
   verb: z.literal('wiring'), property: z.string(),
@@ -118,4 +120,4 @@ export const wiringOutput = z.strictObject({
   })),
 })
 
-export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput, size: sizeOutput, material: materialOutput, stations: stationsOutput, wiring: wiringOutput } as const
+export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput, size: sizeOutput, material: materialOutput, stations: stationsOutput, wiring: wiringOutput, simulate: simulateOutput } as const

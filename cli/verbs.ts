@@ -102,10 +102,10 @@ function scenesOf(site: Site): SceneAt {
   }
 }
 
-const meterOf = (flags: Flags): Meter =>
+export const meterOf = (flags: Flags): Meter =>
   ({ name: '', openMark: flags['open-mark'], accuracy_ratio: flags.accuracy, offset_ohm: flags.offset, leadZero_ohm: flags['lead-zero'], highest_ohm: flags.highest })
 
-function chosenControllers(site: Site, tag: string | undefined): Outcome<ControllerId[]> {
+export function chosenControllers(site: Site, tag: string | undefined): Outcome<ControllerId[]> {
   const all = entries(site.controllers)
   const chosen = all.filter(([, c]) => tag === undefined || c.tag === tag).map(([id]) => id)
   if (tag !== undefined && chosen.length === 0)

@@ -1,0 +1,87 @@
+import { poweredCase } from '../../tests/random-powered'
+import { randomSite, seeded } from '../../tests/random-site'
+import { climateOf, engineOf, influenceOf, networkOf, poweredOf, solverOf, withFaults, type Change, type Edit, type Fault } from './index'
+import { complex, inverse, minus, plus, size, times } from './complex'
+
+test('volts of random properties, one to three elements changed or taken out: as the engine says, at every pair of points', () => {
+  let [worst, none, readings] = [0, 0, 0]
+  for (let seed = 1; seed <= 150; seed++) {
+    const { site, engine, edits } = poweredCase(seed)
+    // Terminals that are on are part of the network here, as they are in a state that is asked again and again.
+    const live = edits.flatMap((e) => (e.kind === 'close' ? [e] : []))
+    const powered = poweredOf(site, { ...engine.powered.conditions, live: Object.entries(site.controllers).flatMap(([controller, c]) => Object.keys(c!.terminals).flatMap((terminal) => (live.some((e) => engine.powered.nodeOf.get(engine.powered.wiring.pointOf({ kind: 'terminal', controller, terminal } as never)) === e.node) ? [{ controller, terminal } as never] : []))) })
+    const random = seeded(seed + 5000)
+    const plain = engineOf(powered)
+    const elements = powered.parts.flatMap((p, i) => (p.of.kind === 'stretch' || p.of.kind === 'leg' || p.of.kind === 'coil' ? [i] : []))
+    const tests = Array.from({ length: 12 }, () => ({ a: Math.floor(random() * powered.nodeCount), b: Math.floor(random() * powered.nodeCount) }))
+    const influence = influenceOf(powered, tests, elements)
+    for (let n = 0; n < 12; n++) {
+      const chosen = [...new Set(Array.from({ length: 1 + Math.floor(random() * 3) }, () => elements[Math.floor(random() * elements.length)]!))]
+      const changes = chosen.map((element): Change => ({ element, z: random() < 0.5 ? null : plus(powered.parts[element]!.z, complex(10 ** (random() * 4 - 1))) }))
+      const solution = plain.solve(changes.map((c): Edit => (c.z === null ? { kind: 'open', element: c.element } : { kind: 'element', element: c.element, z: c.z })))
+      tests.forEach(({ a, b }, t) => {
+        if (solution.floating(a) || solution.floating(b)) { none++; return }
+        const off = size(minus(influence.volts(t, changes), minus(solution.volts(a), solution.volts(b))))
+        if (off > 1e-7) throw new Error(`seed ${seed}, ${JSON.stringify(changes)}: ${powered.names[a]} to ${powered.names[b]} off by ${off}`)
+        worst = Math.max(worst, off)
+        readings++
+      })
+    }
+  }
+  expect([readings > 8_000, none > 500]).toEqual([true, true])
+  expect(worst).toBeLessThan(1e-7)
+})
+
+test('ohms of random properties: as the meter’s own solver says with the faults in it, open where nothing joins', () => {
+  let [opens, worst] = [0, 0]
+  for (let seed = 1; seed <= 120; seed++) {
+    const { site } = randomSite(seed)
+    const network = networkOf(site, climateOf(site))
+    const powered = poweredOf(site, { climate: climateOf(site), frequency_Hz: 0, phase: 'safe', mains_ratio: 1, wire: 'nominal', faces: new Map(), turns: new Map() })
+    const random = seeded(seed + 900)
+    const points = [...network.nodeOf.keys()].filter((p) => powered.nodeOf.has(p))
+    const tests = Array.from({ length: 10 }, () => [points[Math.floor(random() * points.length)]!, points[Math.floor(random() * points.length)]!] as const)
+    const elements = powered.parts.flatMap((p, i) => ('id' in p.of ? [i] : []))
+    const influence = influenceOf(powered, tests.map(([a, b]) => ({ a: powered.nodeOf.get(a)!, b: powered.nodeOf.get(b)! })), elements)
+    for (let n = 0; n < 10; n++) {
+      const chosen = [...new Set([0, 1].map(() => elements[Math.floor(random() * elements.length)]!))]
+      const ohm = 10 ** (random() * 4 - 1)
+      const cut = random() < 0.5
+      const changes = chosen.map((element): Change => ({ element, z: cut ? null : plus(powered.parts[element]!.z, complex(ohm)) }))
+      const faults = chosen.map((element): Fault => {
+        const { id } = powered.parts[element]!.of as { id: string }
+        const at = network.elements.findIndex((e) => e.link?.id === id)
+        return cut ? { kind: 'open', elements: [at] } : { kind: 'series', element: at, ohm }
+      })
+      const solver = solverOf(withFaults(network, faults))
+      tests.forEach(([a, b], t) => {
+        const [p, q] = [network.nodeOf.get(a)!, network.nodeOf.get(b)!]
+        const reading = influence.ohms(t, changes)
+        expect([seed, n, t, reading.open]).toEqual([seed, n, t, !solver.connected(p, q)])
+        if (reading.open) { opens++; return }
+        const plain = solver.potentials(p, q)[p]!
+        worst = Math.max(worst, Math.abs(reading.value.re - plain) / Math.max(1, plain))
+      })
+    }
+  }
+  expect(opens).toBeGreaterThan(1000)
+  expect(worst).toBeLessThan(1e-8)
+})
+
+test('two elements of one loop taken out, in either order, and a change that is none', () => {
+  const { site } = randomSite(3)
+  const powered = poweredOf(site, { climate: climateOf(site), frequency_Hz: 60, phase: 'optimistic', mains_ratio: 1, wire: 'nominal', faces: new Map(), turns: new Map() })
+  const elements = powered.parts.map((_, i) => i).filter((i) => powered.parts[i]!.a !== powered.parts[i]!.b)
+  const tests = elements.slice(0, 40).map((e) => ({ a: powered.parts[e]!.a, b: powered.parts[e]!.b }))
+  const influence = influenceOf(powered, tests, elements)
+  for (let t = 0; t < tests.length; t++) {
+    const [first, second] = [elements[t]!, elements[(t * 7 + 3) % elements.length]!]
+    const [there, back] = [influence.ohms(t, [{ element: first, z: null }, { element: second, z: null }]), influence.ohms(t, [{ element: second, z: null }, { element: first, z: null }])]
+    expect(there.open).toBe(back.open)
+    if (!there.open && !back.open) expect(size(minus(there.value, back.value))).toBeLessThan(1e-6 * (1 + size(there.value)))
+    const same = influence.ohms(t, [{ element: first, z: powered.parts[first]!.z }])
+    // Across an element itself: never more than its own impedance when it is whole.
+    expect(same.open ? NaN : size(same.value)).toBeLessThanOrEqual(size(powered.parts[first]!.z) * (1 + 1e-9) + 1e-12)
+    expect(size(times(inverse(powered.parts[first]!.z), powered.parts[first]!.z))).toBeCloseTo(1, 12)
+  }
+})

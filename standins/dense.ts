@@ -1,0 +1,62 @@
+/** A complex number of its own: this room answers by the plainest arithmetic and borrows none from the circuit engine. */
+export interface Z { readonly re: number; readonly im: number }
+export interface Branch { readonly a: number; readonly b: number; readonly z: Z }
+export interface Current { readonly into: number; readonly outOf: number; readonly amps: Z }
+
+/** Conductance that holds down whatever is joined to nothing, S: a thousandth of what the best insulation leaks. */
+const HAIR = 1e-11
+/** A branch without resistance, Ω. */
+const CONTACT = 1e-6
+
+/** Solves for any currents once the whole admittance matrix is taken apart: L·U with partial pivoting, nothing spared. */
+export function denseSolver(nodes: number, branches: readonly Branch[]): (currents: readonly Current[]) => Z[] {
+  const re = Array.from({ length: nodes }, () => new Float64Array(nodes))
+  const im = Array.from({ length: nodes }, () => new Float64Array(nodes))
+  for (const { a, b, z } of branches) {
+    if (a === b) continue
+    const bare = Math.hypot(z.re, z.im) < CONTACT
+    const [r, x] = bare ? [CONTACT, 0] : [z.re, z.im]
+    const square = r * r + x * x
+    for (const [i, j, s] of [[a, a, 1], [b, b, 1], [a, b, -1], [b, a, -1]] as const) { re[i]![j]! += (s * r) / square; im[i]![j]! -= (s * x) / square }
+  }
+  for (let n = 0; n < nodes; n++) re[n]![n]! += HAIR
+  const row = Array.from({ length: nodes }, (_, n) => n)
+  for (let k = 0; k < nodes; k++) {
+    let pivot = k
+    for (let r = k + 1; r < nodes; r++) if (Math.hypot(re[r]![k]!, im[r]![k]!) > Math.hypot(re[pivot]![k]!, im[pivot]![k]!)) pivot = r
+    for (const list of [re, im, row] as unknown[][]) [list[k], list[pivot]] = [list[pivot], list[k]]
+    const [upRe, upIm] = [re[k]!, im[k]!]
+    const square = upRe[k]! ** 2 + upIm[k]! ** 2
+    for (let r = k + 1; r < nodes; r++) {
+      const [atRe, atIm] = [re[r]!, im[r]!]
+      if (atRe[k] === 0 && atIm[k] === 0) continue
+      const [fr, fi] = [(atRe[k]! * upRe[k]! + atIm[k]! * upIm[k]!) / square, (atIm[k]! * upRe[k]! - atRe[k]! * upIm[k]!) / square]
+      atRe[k] = fr
+      atIm[k] = fi
+      for (let c = k + 1; c < nodes; c++) {
+        if (upRe[c] === 0 && upIm[c] === 0) continue
+        atRe[c]! -= fr * upRe[c]! - fi * upIm[c]!
+        atIm[c]! -= fr * upIm[c]! + fi * upRe[c]!
+      }
+    }
+  }
+  return (currents) => {
+    const right = Array.from({ length: nodes }, (): Z => ({ re: 0, im: 0 }))
+    for (const { into, outOf, amps } of currents) {
+      right[into] = { re: right[into]!.re + amps.re, im: right[into]!.im + amps.im }
+      right[outOf] = { re: right[outOf]!.re - amps.re, im: right[outOf]!.im - amps.im }
+    }
+    const volts = row.map((n) => right[n]!)
+    for (let k = 0; k < nodes; k++) for (let c = 0; c < k; c++) volts[k] = less(volts[k]!, re[k]![c]!, im[k]![c]!, volts[c]!)
+    for (let k = nodes - 1; k >= 0; k--) {
+      let v = volts[k]!
+      for (let c = k + 1; c < nodes; c++) v = less(v, re[k]![c]!, im[k]![c]!, volts[c]!)
+      const [pr, pi] = [re[k]![k]!, im[k]![k]!]
+      const square = pr * pr + pi * pi
+      volts[k] = { re: (v.re * pr + v.im * pi) / square, im: (v.im * pr - v.re * pi) / square }
+    }
+    return volts
+  }
+}
+
+const less = (v: Z, re: number, im: number, by: Z): Z => (re === 0 && im === 0 ? v : { re: v.re - (re * by.re - im * by.im), im: v.im - (re * by.im + im * by.re) })

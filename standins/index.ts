@@ -1,0 +1,5 @@
+export { chance } from './chance'
+export { readFault } from './fault'
+export type { FieldFault } from './fault'
+export { fieldOf, sweepOf } from './field'
+export type { Field } from './field'
