@@ -49,6 +49,6 @@ function add(): void {
 </template>
 
 <style scoped>
-.stack { gap: 8px; } .fields { gap: 8px; } .fields .field { flex: 1 1 120px; } .fields .few { flex: 0 1 76px; } .marks { display: grid; gap: 2px; } .marks li { justify-content: space-between; }
+.stack { gap: 8px; } .fields { display: grid; grid-template-columns: 1fr 1.6fr; gap: 8px; } .marks { display: grid; gap: 2px; } .marks li { justify-content: space-between; }
 .add { gap: 6px; } .add .input { width: auto; } .add .few { width: 84px; } .add .note { flex: 1 1 100px; } .slim { min-height: 38px; padding: 4px 12px; } .marks .button { min-height: 32px; padding-block: 0; }
 </style>
