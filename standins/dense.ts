@@ -5,8 +5,8 @@ export interface Current { readonly into: number; readonly outOf: number; readon
 
 /** Conductance that holds down whatever is joined to nothing, S: a thousandth of what the best insulation leaks. */
 const HAIR = 1e-11
-/** A branch without resistance, Ω. */
-const CONTACT = 1e-6
+/** A branch without resistance, Ω: a thousandth of a meter's last digit. The hair is still seen beside it in double precision. */
+const CONTACT = 1e-4
 
 /** Solves for any currents once the whole admittance matrix is taken apart: L·U with partial pivoting, nothing spared. */
 export function denseSolver(nodes: number, branches: readonly Branch[]): (currents: readonly Current[]) => Z[] {
@@ -60,3 +60,13 @@ export function denseSolver(nodes: number, branches: readonly Branch[]): (curren
 }
 
 const less = (v: Z, re: number, im: number, by: Z): Z => (re === 0 && im === 0 ? v : { re: v.re - (re * by.re - im * by.im), im: v.im - (re * by.im + im * by.re) })
+
+/** Whether branches lead from one node to another. */
+export function joined(nodes: number, branches: readonly Branch[], from: number, to: number): boolean {
+  const around: number[][] = Array.from({ length: nodes }, () => [])
+  for (const { a, b } of branches) { around[a]!.push(b); around[b]!.push(a) }
+  const seen = new Set([from])
+  const next = [from]
+  for (let at = next.pop(); at !== undefined; at = next.pop()) for (const n of around[at]!) if (!seen.has(n)) { seen.add(n); next.push(n) }
+  return seen.has(to)
+}

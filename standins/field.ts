@@ -2,7 +2,7 @@ import { coilImpedance, type Face } from '../core/circuit'
 import { copperFactor, nominal_ohmPerM } from '../core/quantity'
 import type { CabinetTest, Meter, ReadingValue } from '../core/record'
 import { commonOf, entries, gaugeOf, lookUp, must, stopPositions_m, terminalEnd, UNKNOWN_GAUGE, wiringOf, type ControllerId, type DeviceId, type End, type Site, type TerminalId } from '../core/site'
-import { denseSolver, type Branch, type Z } from './dense'
+import { denseSolver, joined, type Branch, type Z } from './dense'
 import type { FieldFault } from './fault'
 
 /** A property as it really is: the recorded one with each part a little off its sheet, and what is wrong in the ground. */
@@ -12,8 +12,6 @@ interface Part { readonly a: string; readonly b: string; readonly ohm: number; r
 
 /** Half the coil's leads, in ohms: below this a tester's lamp says short; above the other, open. */
 const [TESTER_SHORT_ohm, TESTER_OPEN_ohm, TESTER_LIT_V] = [8, 300, 12]
-/** More than this between two points is no way but insulation. */
-const NO_WAY_ohm = 5e8
 /** Mains wander by so much, ± (2σ). */
 const MAINS_ratio = 0.03
 
@@ -83,7 +81,9 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, gro
   let meterSolver: ReturnType<typeof denseSolver> | null = null
   function ohms(from: End, to: End): number {
     const [a, b] = [pointOf(from), pointOf(to)]
-    meterSolver ??= denseSolver(node.size, branches(() => null))
+    const network = branches(() => null)
+    if (!joined(node.size, network, a, b)) return Infinity
+    meterSolver ??= denseSolver(node.size, network)
     const volts = meterSolver([{ into: a, outOf: b, amps: { re: 1, im: 0 } }])
     return volts[a]!.re - volts[b]!.re
   }
@@ -117,7 +117,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, gro
       switch (test.kind) {
         case 'ohms': {
           const ohm = ohms(test.from, test.to)
-          if (ohm > Math.min(NO_WAY_ohm, meter.highest_ohm)) return { kind: 'open' }
+          if (ohm > meter.highest_ohm) return { kind: 'open' }
           const digits = ohm < 1000 ? 0.1 : 10 ** (Math.floor(Math.log10(ohm)) - 3)
           return { kind: 'ohm', ohm: Number(Math.max(0, read(ohm, digits) + meter.leadZero_ohm).toFixed(1)) }
         }

@@ -5,9 +5,13 @@ import { describe as tell, judgeSweep, predict, sceneOf } from '../core/expect'
 import { climateOf } from '../core/circuit'
 import { gaugeText, printFigure } from '../core/quantity'
 import { isOhms } from '../core/record'
+import { controllerRules, modulesOf } from '../core/cabinet'
+import { applyBatch, type Command, type ControllerId } from '../core/site'
+import { boxJoints, brokenRules, connectorCommands } from '../core/splice'
 import { appEn } from './app-en'
+import { sayBreach } from './breach'
 import { coreEn } from './core-en'
-import { say, type Speaker } from './index'
+import { say, sayRefusal, type Speaker } from './index'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
 import { translateHere } from './speaker'
@@ -72,5 +76,29 @@ test('what the demo has to say comes out whole: no code, no gap, no figure witho
   for (const sentence of said) {
     expect(sentence).not.toMatch(/[{}]|undefined|NaN|\b(conclusion|next|term)\.[a-z_]+/)
     expect(sentence.trim().length).toBeGreaterThan(4)
+  }
+})
+
+test('every broken rule of boxes and controllers comes out as a whole sentence, with its mend and its figures', () => {
+  const { site } = demoProperty()
+  const set = (collection: 'splices' | 'devices' | 'cables' | 'controllers' | 'pointsOfConnection', id: string, field: string, value: unknown): Command => ({ do: 'set', in: collection, id, field, value })
+  const core = site.cables['K1' as never] as { cores: Record<string, object> }
+  const joint = (box: string, kind: string) => boxJoints(site, box as never).find((j) => j.holds[0]!.record.connector === kind)!.id
+  const broken = applyBatch(site, [
+    set('splices', joint('B2', 'nut_and_gel_tube'), 'connector', 'gel_crimp_3'), set('splices', joint('B3', 'gel_nut'), 'connector', 'bare_twist'), set('splices', joint('B4', 'gel_nut'), 'connector', 'dry_nut'), set('splices', joint('B5', 'gel_nut'), 'connector', 'unknown'),
+    set('cables', 'K1', 'cores', { ...core.cores, pink: { ...core.cores.pink, colour: { value: 'red', how: 'seen' }, colourAt: { B6: 'black' } } }), set('cables', 'K3', 'filler', 'string'),
+    set('devices', 'V3', 'leads', { a: 'red', b: 'black' }), set('devices', 'V3', 'coilKind', null), { do: 'remove', in: 'splices', id: Object.entries(site.splices).find(([, s]) => s.connector === 'cap' && s.place === ('B7' as never))![0] },
+    set('controllers', 'A', 'masterLimit_A', 0.1), set('controllers', 'A', 'sensor', { closedBy: 'nothing' }), set('controllers', 'A', 'bays', [{ tag: '1' }, { tag: '2', module: { kind: 'decoders', stations: 9 } }, { tag: '3', module: { kind: 'stations', stations: 4 } }]),
+    set('pointsOfConnection', 'lake', 'reached', { masterValve: 'path' }),
+  ])
+  if (!broken.ok) throw new Error(JSON.stringify(broken.refusals))
+  const rules = brokenRules(broken.value.site)
+  expect(new Set(rules.map((r) => r.code)).size).toBeGreaterThanOrEqual(9)
+  const controller = Object.keys(site.controllers)[0] as ControllerId
+  const sentences = [...rules.map((r) => sayBreach(r, speaker)), ...[...controllerRules(broken.value.site, controller), ...modulesOf(broken.value.site, controller).broken].map((r) => sayRefusal(r, speaker))]
+  for (const sentence of sentences) { expect(sentence).toMatch(/^[A-Z0-9].*[.)]$/); expect(sentence).not.toMatch(/[{}]|undefined|NaN|_|^(breach|refusal)\./) }
+  for (const connector of ['gel_crimp_3', 'nut_and_gel_tube'] as const) {
+    const refused = connectorCommands(site, joint('B2', 'nut_and_gel_tube'), connector)
+    if (!refused.ok) expect(sayRefusal(refused.refusals[0]!, speaker)).toBe('A gel crimp, 3 ports: it would hold 5 conductors, and takes 3. Chain several with short jumpers, or use a larger kind.')
   }
 })

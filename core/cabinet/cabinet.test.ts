@@ -74,3 +74,23 @@ test('a swap goes one screw at a time, the common last; a DC coil on an AC outpu
   const site = after(demo, [{ do: 'create', in: 'coilKinds', id: 'dc', record: { name: 'Latching', resistance_ohm: 4, current: 'dc_latching' } }])
   expect(listCommands(site, [stationRow.parse({ station: 'A:1', box: 'B2', coil: 'Latching' })])).toMatchObject({ ok: false, refusals: [{ code: 'dc_coil_on_ac', params: { terminal: 'A:1' } }] })
 })
+
+test('the boathouse: two terminals on one lead that feeds a sequencer are known, spares are counted, a hybrid is swapped with its decoders counted', () => {
+  const S = 'S' as ControllerId
+  const door = doorOf(demo, S)
+  expect(door.filter((t) => t.landed.length > 0).map((t) => [t.tag, t.landed.map((l) => l.colour), t.unknown])).toEqual([
+    ['C', ['white'], 0], ['1', ['red'], 0], ['2', ['yellow'], 0], ['3', ['blue'], 0], ['4', ['green'], 0], ['5', ['brown'], 0], ['6', ['brown'], 0]])
+  expect(inventoryOf(demo, S)).toMatchObject({ landedUnknown: 0, capped: 1, loose: 0 })
+  const hybrid = after(demo, [{ do: 'set', in: 'controllers', id: 'S', field: 'kind', value: 'hybrid' }, { do: 'set', in: 'controllers', id: 'S', field: 'sensor', value: { closedBy: 'sensor', dry: 'open' } }])
+  const codes = (site: Site) => swapSteps(site, S).flatMap((s) => (s.kind === 'move' ? [] : [s.code]))
+  expect([codes(demo).includes('count'), codes(hybrid).includes('count'), codes(demo).includes('link'), codes(hybrid).includes('sensor')]).toEqual([false, true, true, true])
+  expect(codes(demo).indexOf('power_off')).toBeLessThan(codes(demo).indexOf('mount'))
+  expect(codes(demo).at(-1)).toBe('dial')
+})
+
+test('two points on one terminal, and a sensor whose rest nobody knows, are told', () => {
+  const shared = after(demo, [{ do: 'create', in: 'pointsOfConnection', id: 'well', record: { name: 'Well', terminal: { controller: 'A', terminal: 'MV' } } }, set('sensor', { closedBy: 'sensor' })])
+  expect(controllerRules(shared, A).map((r) => [r.code, r.params.point ?? r.params.controller, r.params.other ?? ''])).toEqual([['sensor_rest_unknown', 'A', ''], ['terminal_shared', 'Lake pump house', 'Well']])
+  expect(masterSums(shared, A)[0]!.devices).toHaveLength(2)
+  expect(terminalsToCount(after(demo, [set('fixedStations', null), set('bays', [])]), A)).toEqual([])
+})
