@@ -53,13 +53,24 @@ export function join(work: Work, place: PlaceId, ends: readonly End[]): void {
   set(work, 'splices', there, 'ends', [...splice.ends, ...more])
 }
 
-/** Takes an end out of its joint; a joint left with nothing, or a landing left with its terminal alone, goes. */
+/**
+ * Takes an end out of its joint; a joint left with nothing, a landing left with its terminal alone, and a connector left
+ * with the jumper that led to it alone go.
+ */
 export function part(work: Work, wanted: End): void {
   const id = jointOf(work.site, wanted)
   if (id === null) return
   const splice = must(work.site.splices, id)
   const left = splice.ends.filter((e) => endKey(e) !== endKey(wanted))
   const landing = splice.connector === 'terminal'
+  const [last] = left
+  if (left.length === 1 && last?.kind === 'core' && last.cable !== (wanted as { cable?: CableId }).cable && must(work.site.cables, last.cable).kind === 'jumper') {
+    const { cable } = last
+    remove(work, 'splices', id)
+    for (const stop of must(work.site.cables, cable).stops) for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(cable, last.core, stop.id, side))
+    remove(work, 'cables', cable)
+    return
+  }
   if (left.length === 0 || (landing && !left.some((e) => e.kind !== 'terminal'))) { remove(work, 'splices', id); return }
   if (landing && !left.some((e) => e.kind === 'terminal')) set(work, 'splices', id, 'connector', left.length === 1 ? 'cap' : 'unknown')
   else if (!landing && left.length === 1) set(work, 'splices', id, 'connector', 'cap')

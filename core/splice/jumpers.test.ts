@@ -5,7 +5,7 @@ import { groupsOf } from '../sizing'
 import { worstPowered } from '../sizing/load'
 import { applyBatch, emptySite, entries, terminalEnd, type Command, type PlaceId, type Site } from '../site'
 import { cableLengths, conductorCounts, connectorCounts } from '../takeoff'
-import { boxJoints, wayCommandsOf, wiringPlanCommands } from '.'
+import { boxJoints, brokenRules, looseCommands, wayCommandsOf, wiringPlanCommands } from '.'
 
 const after = (site: Site, commands: readonly Command[]): Site => {
   const applied = applyBatch(site, commands)
@@ -58,4 +58,27 @@ test('a jumper is an offcut: it is neither ordered nor sized, but its crimps are
   expect(crimps(chain) - crimps(nut)).toBe(3)
   const joint = boxJoints(chain, 'B1' as PlaceId).find((j) => j.serves === 'common')!
   expect(entries(after(chain, wayCommandsOf(chain, joint, joint.ways.find((w) => w.way === 'one')!)).cables)).toEqual(entries(nut.cables))
+})
+
+test('a chain taken apart end by end, or given one valve more, never leaves a jumper or an empty connector behind', () => {
+  const chain = chained(plain())
+  const commons = (site: Site) => boxJoints(site, 'B1' as PlaceId).filter((j) => j.serves === 'common' || j.ends.some((s) => s.from.startsWith('V') && s.end.kind === 'port' && s.end.port === 'b'))
+  for (const order of [[0, 1, 2, 3, 4], [4, 3, 2, 1, 0], [2, 0, 4, 1, 3], [1, 3, 0, 2, 4]]) {
+    const ends = boxJoints(chain, 'B1' as PlaceId).find((j) => j.serves === 'common')!.ends.map((s) => s.end)
+    let site = chain
+    for (const i of order) {
+      site = after(site, looseCommands(site, [ends[i]!]))
+      for (const [id, c] of entries(site.cables)) if (c.kind === 'jumper') expect(Object.values(site.splices).filter((s) => s.ends.some((e) => e.kind === 'core' && e.cable === id))).toHaveLength(2)
+      for (const joint of commons(site)) for (const h of joint.holds) expect([order, i, h.record.ends.some((e) => e.kind !== 'core' || site.cables[e.cable]!.kind !== 'jumper') || h.record.ends.length > 1]).toEqual([order, i, true])
+      const again = wiringPlanCommands(site)
+      expect(again.ok).toBe(true)
+    }
+    expect(Object.values(site.cables).filter((c) => c.kind === 'jumper')).toEqual([])
+  }
+  const more = listCommands(chain, [stationRow.parse({ station: '5', name: '5', box: 'B1', coil: '33' })])
+  const grown = after(chain, more.ok ? more.value : [])
+  const planned = wiringPlanCommands(grown)
+  const site = after(grown, planned.ok ? planned.value : [])
+  expect([planned.ok, brokenRules(site).map((b) => b.code), boxJoints(site, 'B1' as PlaceId).find((j) => j.serves === 'common')!.ends.length]).toEqual([true, [], 6])
+  expect(reads(site, '5')).toBeGreaterThan(33)
 })
