@@ -36,6 +36,11 @@ test('words take only types from the core, and nobody in the core knows a screen
   expect([...wrong, ...outward]).toEqual([])
 })
 
+test('the stand-ins read the core alone: the record, the formats and a coil’s sheet, and nothing of what judges their answers', () => {
+  const rooms = new Set(sources(join(ROOT, 'standins')).flatMap((file) => importsOf(file).filter(({ path }) => path.startsWith('../')).map(({ path }) => path.split('/').slice(1, 3).join('/'))))
+  expect([...rooms].sort()).toEqual(['core/circuit', 'core/formats', 'core/quantity', 'core/record', 'core/refusal', 'core/site'])
+})
+
 test('no two files of the core load each other in a ring', () => {
   const graph = new Map(sources(join(ROOT, 'core')).map((file) => [file, importsOf(file).filter((i) => !i.typeOnly && i.path.startsWith('.'))
     .map((i) => resolve(dirname(file), i.path)).flatMap((p) => [`${p}.ts`, join(p, 'index.ts')])]))
