@@ -3,6 +3,7 @@ import { must, type Command, type PlaceId, type Site } from '../../core/site'
 import { censusCounts, censusOf, colourCommands, coreCountCommands, cutCommands, type CensusCore } from '../../core/splice'
 import type { Outcome } from '../../core/refusal'
 import { useWiringWords } from '../composables/useWiringWords'
+import { today } from '../lib/today'
 
 /** Every core of every cable at a box: at work, common, spare, or nobody knows; one chosen can be described. */
 const props = defineProps<{ site: Site; place: PlaceId; fixed: boolean }>()
@@ -14,7 +15,6 @@ const keyOf = (c: CensusCore) => `${c.cable} ${c.core}`
 const chosen = ref<string | null>(null)
 const core = computed(() => census.value.find((c) => keyOf(c) === chosen.value) ?? null)
 const stopOf = (c: CensusCore) => must(props.site.cables, c.cable).stops.find((s) => s.place === props.place)!.id
-const today = () => new Date().toISOString().slice(0, 10)
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const own = (c: CensusCore) => must(must(props.site.cables, c.cable).cores, c.core)
 const short = (c: CensusCore) => (c.use === 'common' ? 'C' : c.use === 'in_use' ? c.terminal!.split(':')[1]! : c.use === 'spare' ? '–' : '?')

@@ -2,6 +2,8 @@
 import { endKey, type Command, type PlaceId, type Site } from '../../core/site'
 import { endsAt, joinCommands, looseCommands, newTroubles, newValveCommands, type ConnectorKind, type EndHere } from '../../core/splice'
 import type { Outcome } from '../../core/refusal'
+import { sayTrouble } from '../../words/breach'
+import { useSeenName } from '../composables/useSeenName'
 import { useWiringWords } from '../composables/useWiringWords'
 
 /** Recording what is in a box: ends are chosen and joined; what that would bring about is told before it is kept. */
@@ -22,9 +24,8 @@ const wish = computed(() => (picked.value.length === 0 ? null : joinCommands(pro
 const troubles = computed(() => (wish.value?.ok && picked.value.length > 1 ? newTroubles(props.site, wish.value.value) : []))
 function join(): void { if (wish.value) { emit('keep', wish.value); if (wish.value.ok) chosen.value = [] } }
 function takeOut(): void { emit('keep', { ok: true, value: looseCommands(props.site, picked.value.map((e) => e.seen.end)) }); chosen.value = [] }
-const told = (r: (typeof troubles.value)[number]) => t(`${r.section}.${r.code}`, Object.fromEntries(Object.entries(r.params).map(([k, v]) => [k, speaker.value.figure(k, v as string | number)])))
-const portName = (seen: EndHere['seen']) => (seen.end.kind !== 'port' ? '' : seen.end.port.length === 1 ? t('boxes.lead', { port: seen.end.port }) : seen.end.port.replace('_', ' '))
-const nameOf = ({ seen }: EndHere) => (seen.way === 'device' ? `${seen.from} ${seen.colour ?? portName(seen)}` : `${seen.from} ${seen.colour ?? t('boxes.unsaid')}${seen.way === 'leaves' ? ` → ${t('boxes.onward')}` : ''}`)
+const seenName = useSeenName((key, params) => t(key, params ?? {}))
+const nameOf = ({ seen }: EndHere) => seenName(seen, seen.way === 'leaves')
 </script>
 
 <template>
@@ -36,7 +37,7 @@ const nameOf = ({ seen }: EndHere) => (seen.way === 'device' ? `${seen.from} ${s
       <p class="chips"><button v-for="e in g.ends" :key="endKey(e.seen.end)" type="button" class="chip" :class="{ chosen: chosen.includes(endKey(e.seen.end)) }" :aria-pressed="chosen.includes(endKey(e.seen.end))" :disabled="fixed" @click="toggle(e)"><CoreSwatch v-if="e.seen.way !== 'device' || e.seen.colour" :colour="e.seen.colour" :width="20" /><span v-else class="coil" aria-hidden="true" />{{ nameOf(e) }}</button></p>
     </div>
     <div v-if="picked.length > 0" class="act stack" aria-live="polite">
-      <p v-for="r in troubles" :key="r.code" :class="r.weight === 'wrong' ? 'fault' : 'doubtful'"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" silent /> {{ t('boxes.would') }} {{ told(r) }}</p>
+      <p v-for="r in troubles" :key="r.code" :class="r.weight === 'wrong' ? 'fault' : 'doubtful'"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" silent /> {{ t('boxes.would') }} {{ sayTrouble(r, speaker) }}</p>
       <p class="row">
         <strong>{{ t('boxes.chosen', { count: picked.length }) }}</strong>
         <select v-if="picked.length > 1" v-model="kind" class="input kind" :aria-label="t('boxes.kindOf', { joint: t('boxes.record') })"><option v-for="k in KINDS" :key="k" :value="k">{{ t(`connector.${k}`) }}</option></select>

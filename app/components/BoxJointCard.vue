@@ -4,13 +4,14 @@ import { connectorCommands, isMade, splitCommands, splitOf, tickCommands, wayCom
 import type { Outcome } from '../../core/refusal'
 import { sayRefusal } from '../../words'
 import { dayText } from '../composables/useSpeaker'
+import { useSeenName } from '../composables/useSeenName'
 import { useWiringWords } from '../composables/useWiringWords'
+import { today } from '../lib/today'
 
 /** A joint as it is and as it could be made: its picture, its connectors, what was looked at when it was made. */
 const props = defineProps<{ site: Site; joint: BoxJoint; fixed: boolean }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>]; open: [splices: readonly SpliceId[]] }>()
 const { t, speaker } = useWiringWords(() => props.site.settings.units)
-const today = () => new Date().toISOString().slice(0, 10)
 const KINDS = ['gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink', 'dry_nut', 'bare_twist', 'unknown'] as const
 
 const names = computed(() => props.joint.devices.map((d) => { const r = must(props.site.devices, d); return r.name || (r.tag ?? d) }).join(', '))
@@ -19,12 +20,8 @@ const station = computed(() => {
   return Object.values(props.site.stations).find((s) => { const c = must(props.site.controllers, s.controller); return c.tag === controller && must(c.terminals, s.terminal).tag === terminal })?.name ?? ''
 })
 const title = computed(() => (props.joint.serves === 'common' ? t('boxes.common') : props.joint.terminal ? [props.joint.terminal, station.value || names.value].filter(Boolean).join(' · ') : `${t('boxes.other')}${names.value ? ` · ${names.value}` : ''}`))
-const portName = (seen: Seen) => (seen.end.kind !== 'port' ? '' : seen.end.port.length === 1 ? t('boxes.lead', { port: seen.end.port }) : seen.end.port.replace('_', ' '))
-function label(seen: Seen): string {
-  const colour = seen.colour ?? t('boxes.unsaid')
-  if (seen.way === 'device') return `${seen.from} ${seen.colour ? colour : portName(seen)}`
-  return `${seen.from} ${colour}${seen.way === 'leaves' && props.joint.ends.some((o) => o.way === 'arrives') ? ` → ${t('boxes.onward')}` : ''}`
-}
+const seenName = useSeenName((key, params) => t(key, params ?? {}))
+const label = (seen: Seen) => seenName(seen, seen.way === 'leaves' && props.joint.ends.some((o) => o.way === 'arrives'))
 const says = computed(() => `${title.value}: ${props.joint.holds.map((h) => `${h.record.ends.length > 0 ? props.joint.ends.filter((s) => h.record.ends.some((e) => JSON.stringify(e) === JSON.stringify(s.end))).map(label).join(', ') : ''} (${t(`connector.${h.record.connector}`)})`).join('; ')}`)
 
 const signature = (kinds: readonly ConnectorKind[]) => [...kinds].sort().join()

@@ -3,6 +3,7 @@ import { endKey, must, terminalEnd, type Command, type ControllerId, type Site, 
 import { doorOf, inventoryOf, unlandedAt, type Unlanded } from '../../core/cabinet'
 import { joinCommands, looseCommands, newTroubles } from '../../core/splice'
 import type { Outcome } from '../../core/refusal'
+import { sayTrouble } from '../../words/breach'
 import { useWiringWords } from '../composables/useWiringWords'
 
 /** The terminals as on the door, what is under each clamp, and what lies in the cabinet under none. */
@@ -21,7 +22,6 @@ const onto = ref<TerminalId | ''>('')
 const end = computed(() => unlanded.value.find((u) => endKey(u.end) === chosen.value) ?? null)
 const wish = computed(() => (end.value && onto.value !== '' ? joinCommands(props.site, record.value.place, [terminalEnd(props.controller, onto.value), end.value.end], 'terminal') : null))
 const troubles = computed(() => (wish.value?.ok ? newTroubles(props.site, wish.value.value) : []))
-const told = (r: (typeof troubles.value)[number]) => t(`${r.section}.${r.code}`, Object.fromEntries(Object.entries(r.params).map(([k, v]) => [k, speaker.value.figure(k, v as string | number)])))
 function land(): void { if (wish.value) { emit('keep', wish.value); chosen.value = null; onto.value = '' } }
 const off = (terminal: TerminalId) => emit('keep', { ok: true, value: looseCommands(props.site, door.value.find((d) => d.terminal === terminal)!.landed.map((s) => s.end)) })
 const nameOf = (u: Unlanded) => `${u.seen.from} ${u.seen.colour ?? t('boxes.unsaid')}, ${t(`door.state.${u.state}`)}`
@@ -45,7 +45,7 @@ const relabel = (terminal: TerminalId, label: string) => emit('keep', { ok: true
     <div v-if="unlanded.length > 0" class="stack unlanded">
       <h3>{{ t('door.unlanded') }}</h3>
       <p class="chips"><button v-for="u in unlanded" :key="endKey(u.end)" type="button" class="chip" :class="{ chosen: chosen === endKey(u.end) }" :aria-pressed="chosen === endKey(u.end)" :disabled="fixed" @click="chosen = chosen === endKey(u.end) ? null : endKey(u.end)"><CoreSwatch :colour="u.seen.colour" :width="20" /> {{ nameOf(u) }}</button></p>
-      <p v-for="r in troubles" :key="r.code" :class="r.weight === 'wrong' ? 'fault' : 'doubtful'"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" silent /> {{ t('door.would') }} {{ told(r) }}</p>
+      <p v-for="r in troubles" :key="r.code" :class="r.weight === 'wrong' ? 'fault' : 'doubtful'"><StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" silent /> {{ t('door.would') }} {{ sayTrouble(r, speaker) }}</p>
       <p v-if="end" class="row"><label for="land-on">{{ t('door.landOn') }}</label><select id="land-on" v-model="onto" class="input pick"><option value="" /><option v-for="d in door" :key="d.terminal" :value="d.terminal">{{ d.label || d.tag }} {{ d.name }}</option></select><button type="button" class="button primary" :disabled="wish === null" @click="land">{{ t('door.land') }}</button></p>
     </div>
   </section>

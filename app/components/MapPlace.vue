@@ -5,6 +5,7 @@ import { must, type Command, type PlaceId, type Site } from '../../core/site'
 import { refusal, refused, type Outcome } from '../../core/refusal'
 import { unbroken } from '../composables/useSpeaker'
 import { useWiringWords } from '../composables/useWiringWords'
+import { today } from '../lib/today'
 
 /** A place as it is on the map: where it was drawn, where it was found, in figures that can be typed. */
 const props = defineProps<{ site: Site; place: PlaceId; property: string; fixed: boolean }>()
@@ -13,7 +14,6 @@ const { t } = useWiringWords(() => props.site.settings.units)
 const record = computed(() => must(props.site.places, props.place))
 const unit = computed(() => props.site.settings.units.length)
 const stray = computed(() => stray_m(record.value))
-const today = () => new Date().toISOString().slice(0, 10)
 const rows = computed(() => [{ as: 'drawn' as const, label: t('map.drawnAt'), at: record.value.position?.value ?? null }, { as: 'found' as const, label: t('map.found'), at: record.value.foundAt?.value ?? null }])
 const shown = (m: number | undefined) => (m === undefined ? '' : String(Math.round(inUnit(m, unit.value) * 100) / 100))
 const typed = reactive<Record<string, string>>({})

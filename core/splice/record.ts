@@ -97,8 +97,11 @@ export function coreCountCommands(site: Site, cable: CableId, count: number): Ou
   return accepted(commandsBetween(site, work.site))
 }
 
+/** Something that a change would bring about: a rule broken, or a finding of the wiring's check. */
+export interface Trouble extends Refusal { readonly weight: 'wrong' | 'doubt'; readonly section: 'breach' | 'finding' }
+
 /** What a change would bring about that was not there before: told before a lead is landed. */
-export function newTroubles(site: Site, commands: readonly Command[]): (Refusal & { readonly weight: 'wrong' | 'doubt'; readonly section: 'breach' | 'finding' })[] {
+export function newTroubles(site: Site, commands: readonly Command[]): Trouble[] {
   const applied = applyBatch(site, commands)
   if (!applied.ok) return []
   const key = (r: Refusal) => JSON.stringify([r.code, r.params])

@@ -9,13 +9,13 @@ import { useWiringPage } from '../../../../composables/useWiringPage'
 import { pictureOf, sendPictures, takePicture } from '../../../../lib/pictures'
 import { saveText } from '../../../../lib/save'
 import type { MapMode, MapThing } from '../../../../lib/map-view'
+import { today } from '../../../../lib/today'
 
 /** The property on a map: boxes, cables, sleeves and hazards, a picture underneath; open formats in and out. */
 const { site, t, keep, sentences, doing, fixed } = useWiringPage()
 const route = useRoute()
 const id = String(route.params.id)
 const board = ref<{ fit(): void; finish(): void; centre(at: Point): void; pictureSpot(at: Point): { px: number; py: number } | null } | null>(null)
-const today = () => new Date().toISOString().slice(0, 10)
 
 const mode = ref<MapMode>('choose')
 const chosen = shallowRef<MapThing | null>(null)

@@ -1,0 +1,5 @@
+/** The day as the reader's own calendar has it, `2026-03-14`. */
+export function today(): string {
+  const now = new Date()
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
+}
