@@ -43,6 +43,9 @@ export function useEntry(visitId: () => string, rows: () => readonly SweepRow[],
   }
   const step = (by: number) => { const to = rows()[index.value + by]; if (to) move(to.terminal) }
 
+  /** The last reading on its way to the disk: an undo typed right after it waits for it. */
+  let underWay: Promise<unknown> = Promise.resolve()
+
   /** Keeps what is typed and goes on; with nothing typed it goes on as it is. */
   async function keep(written = text.value): Promise<void> {
     const here = row.value
@@ -55,15 +58,20 @@ export function useEntry(visitId: () => string, rows: () => readonly SweepRow[],
     const author = property.facts!.visits[visitId()]!.author
     move((next.value ?? here).terminal)
     said.value = ''
-    await property.record({ kind: 'reading', fact: {
-      visit: visitId(), at: now, author, revision: property.held!.revision, test: here.expected.test, off: 'all_leads', meter: meter(), ground_C: ground_C(), value: read.value,
-    } })
-    if (before) await property.record({ kind: 'strikeOut', fact: { reading: before.id, at: now, author, reason: t('sweep.again') } })
+    const { value } = read
+    underWay = (async () => {
+      await property.record({ kind: 'reading', fact: {
+        visit: visitId(), at: now, author, revision: property.held!.revision, test: here.expected.test, off: 'all_leads', meter: meter(), ground_C: ground_C(), value,
+      } })
+      if (before) await property.record({ kind: 'strikeOut', fact: { reading: before.id, at: now, author, reason: t('sweep.again') } })
+    })()
+    await underWay
     return undefined
   }
 
   /** Strikes out the reading entered last and puts the cursor back on it. */
   async function undo(): Promise<void> {
+    await underWay
     const last = log().filter((l) => l.struck === null).at(-1)
     if (!last) return
     await property.record({ kind: 'strikeOut', fact: { reading: last.id, at: new Date().toISOString(), author: last.reading.author, reason: t('sweep.undoReason') } })
