@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { parseLength, inUnit, lengthText } from '../../core/quantity'
+import { inUnit, lengthText } from '../../core/quantity'
 import { placeCommands, removePlaceCommands, stray_m } from '../../core/map'
 import { must, type Command, type PlaceId, type Site } from '../../core/site'
 import { refusal, refused, type Outcome } from '../../core/refusal'
 import { unbroken } from '../composables/useSpeaker'
 import { useWiringWords } from '../composables/useWiringWords'
+import { signedLength_m } from '../lib/signed-length'
 import { today } from '../lib/today'
 
 /** A place as it is on the map: where it was drawn, where it was found, in figures that can be typed. */
@@ -18,8 +19,7 @@ const rows = computed(() => [{ as: 'drawn' as const, label: t('map.drawnAt'), at
 const shown = (m: number | undefined) => (m === undefined ? '' : String(Math.round(inUnit(m, unit.value) * 100) / 100))
 const typed = reactive<Record<string, string>>({})
 watch(() => props.place, () => { for (const k of Object.keys(typed)) delete typed[k] })
-/** A signed length: west and south are negative. */
-function metres(text: string): number | null { const minus = /^[-−]/.test(text.trim()); const m = parseLength(text.trim().replace(/^[-−+]/, ''), unit.value); return m === null ? null : minus ? -m : m }
+const metres = (text: string) => signedLength_m(text, unit.value)
 function put(as: 'drawn' | 'found', at: { x_m: number; y_m: number } | null): void {
   const [x, y] = [typed[`${as} x`] ?? shown(at?.x_m), typed[`${as} y`] ?? shown(at?.y_m)]
   const [x_m, y_m] = [metres(x), metres(y)]

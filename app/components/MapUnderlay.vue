@@ -4,6 +4,7 @@ import { whereIs } from '../../core/map'
 import { refusal, refused, type Outcome } from '../../core/refusal'
 import { inUnit, parseLength } from '../../core/quantity'
 import { useWiringWords } from '../composables/useWiringWords'
+import { signedLength_m } from '../lib/signed-length'
 
 /** The picture under the map: how strong, how wide, and the two ties that scale and turn it. */
 const props = defineProps<{ site: Site; id: UnderlayId; fixed: boolean; here: boolean; waits: boolean; spot: { px: number; py: number } | null; tying: boolean }>()
@@ -15,7 +16,7 @@ const set = (field: string, value: unknown) => emit('keep', { ok: true, value: [
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const placed = computed(() => Object.entries(props.site.places).flatMap(([id, p]) => { const at = whereIs(p!); return at ? [{ id, tag: p!.tag, at }] : [] }))
 const [at, x, y] = [ref(''), ref(''), ref('')]
-function metres(text: string): number | null { const minus = /^[-−]/.test(text.trim()); const m = parseLength(text.trim().replace(/^[-−+]/, ''), unit.value); return m === null ? null : minus ? -m : m }
+const metres = (text: string) => signedLength_m(text, unit.value)
 function tie(): void {
   const found: Point | null = placed.value.find((p) => p.id === at.value)?.at ?? null
   const [x_m, y_m] = found ? [found.x_m, found.y_m] : [metres(x.value), metres(y.value)]
