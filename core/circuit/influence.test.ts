@@ -1,6 +1,6 @@
 import { poweredCase } from '../../tests/random-powered'
 import { randomSite, seeded } from '../../tests/random-site'
-import { climateOf, engineOf, influenceOf, networkOf, poweredOf, solverOf, withFaults, type Change, type Edit, type Fault } from './index'
+import { climateOf, engineOf, influenceOf, networkOf, partsOf, poweredOf, solverOf, withFaults, type Change, type Edit, type Fault } from './index'
 import { complex, inverse, minus, plus, size, times } from './complex'
 
 test('volts of random properties, one to three elements changed or taken out: as the engine says, at every pair of points', () => {
@@ -66,6 +66,38 @@ test('ohms of random properties: as the meter’s own solver says with the fault
   }
   expect(opens).toBeGreaterThan(1000)
   expect(worst).toBeLessThan(1e-8)
+})
+
+test('conductors that touch part of the way along, alone and with a part taken out: as the engine says', () => {
+  let [worst, readings] = [0, 0]
+  for (let seed = 1; seed <= 80; seed++) {
+    const { site } = randomSite(seed)
+    const powered = poweredOf(site, { climate: climateOf(site), frequency_Hz: 60, phase: 'optimistic', mains_ratio: 1, wire: 'nominal', faces: new Map(), turns: new Map(), live: [{ controller: 'A', terminal: '1' } as never] })
+    const random = seeded(seed + 300)
+    // A piece that hangs on nothing is another part of the network: what touches it touches nothing.
+    const part = partsOf(powered.nodeCount, powered.parts)
+    const stretches = powered.parts.flatMap((p, i) => (p.of.kind === 'stretch' && part[p.a] === part[powered.sources[0]!.common] ? [i] : []))
+    const pick = () => stretches[Math.floor(random() * stretches.length)]!
+    const plain = engineOf(powered)
+    const influence = influenceOf(powered, [], powered.parts.map((_, i) => i))
+    for (let n = 0; n < 6; n++) {
+      const [first, second, third] = [pick(), pick(), pick()]
+      if (new Set([first, second, third]).size < 3) continue
+      const [firstAlong, secondAlong, ohm] = [random(), random(), 10 ** (random() * 4 - 2)]
+      const cut = random() < 0.5
+      const changes: Change[] = cut ? [{ element: third, z: null }] : []
+      const solution = plain.solve([{ kind: 'touch', first, firstAlong, second, secondAlong, ohm }, ...(cut ? [{ kind: 'open', element: third } as const] : [])])
+      for (let k = 0; k < 12; k++) {
+        const [a, b] = [Math.floor(random() * powered.nodeCount), Math.floor(random() * powered.nodeCount)]
+        if (solution.floating(a) || solution.floating(b) || part[a] !== part[b]) continue
+        const ours = influence.volts(influence.test({ a, b }), changes, [{ p: { element: first, along: firstAlong }, q: { element: second, along: secondAlong }, ohm }])
+        worst = Math.max(worst, size(minus(ours, minus(solution.volts(a), solution.volts(b)))))
+        readings++
+      }
+    }
+  }
+  expect(readings).toBeGreaterThan(2_000)
+  expect(worst).toBeLessThan(1e-6)
 })
 
 test('two elements of one loop taken out, in either order, and a change that is none', () => {

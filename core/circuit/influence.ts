@@ -1,5 +1,6 @@
-import { complex, inverse, minus, plus, size, times, type Complex } from './complex'
+import { complex, inverse, minus, plus, scaled, size, times, type Complex } from './complex'
 import { factorOf, type Forward } from './factor'
+import { LEAST_ohm } from './network'
 import { partsOf } from './parts'
 import type { Powered } from './powered'
 
@@ -8,18 +9,30 @@ export interface Across { readonly a: number; readonly b: number }
 /** An element's new impedance; null takes it out. */
 export interface Change { readonly element: number; readonly z: Complex | null }
 
+/** A node, or a point along an element measured from its `a`. */
+export type Spot = { readonly node: number } | { readonly element: number; readonly along: number }
+/** Two spots that touch. Both lie in one part of the network as recorded, and an element with a spot in it is not changed besides. */
+export interface Join { readonly p: Spot; readonly q: Spot; readonly ohm: number }
+
 /** What a reading becomes. `open`: no current can pass between the points. */
 export type Reading = { readonly open: true } | { readonly open: false; readonly value: Complex }
 
 /**
  * Readings of few tests under very many faults. The network is factored once and every test and element is taken forward
- * once; a fault of one or two elements then costs a handful of multiplications a reading, whatever the size of the property.
+ * once; a fault of one or two elements, or conductors that touch, then costs a handful of multiplications a reading, whatever
+ * the size of the property.
  */
 export interface Influence {
   /** Ohms between two points with these changes, as a meter that drives its own current sees them. */
-  readonly ohms: (test: number, changes: readonly Change[]) => Reading
+  readonly ohms: (test: number, changes: readonly Change[], joins?: readonly Join[]) => Reading
   /** Volts between two points by the property's own sources; a point without a way to a source reads none. */
-  readonly volts: (test: number, changes: readonly Change[]) => Complex
+  readonly volts: (test: number, changes: readonly Change[], joins?: readonly Join[]) => Complex
+  /** One more pair of points to be read between; its number. */
+  readonly test: (across: Across) => number
+  /** The part of the meter's current, 0 … 1, that an element carries in a test. */
+  readonly share: (test: number, element: number) => number
+  /** Volts along an element by the property's own sources. */
+  readonly driven_V: (element: number) => number
 }
 
 /**
@@ -40,94 +53,152 @@ export function influenceOf(powered: Powered, tests: readonly Across[], elements
   const sourced = new Set(referenceOf.keys())
   for (let n = 0; n < nodeCount; n++) if (!referenceOf.has(componentOf[n]!)) referenceOf.set(componentOf[n]!, n)
   const factor = factorOf(nodeCount, parts, referenceOf.values())
-  const whole = tests.map(({ a, b }) => componentOf[a] === componentOf[b])
-  const testForward = tests.map(({ a, b }, t) => (whole[t] ? factor.forward(a, b) : null))
   const drive = sources.map((s) => ({ f: factor.forward(s.hot, s.common), times: complex(s.open_V / s.source_ohm) }))
   const volts = (f: Forward) => drive.reduce((sum, d) => plus(sum, times(factor.between(f, d.f), d.times)), complex(0))
 
   const at = new Map(elements.map((e, i) => [e, i]))
-  const elementForward = elements.map((e) => factor.forward(parts[e]!.a, parts[e]!.b))
-  const own = elementForward.map((f) => factor.between(f, f))
-  const driven = elementForward.map(volts)
-  const across = tests.map((_, t) => { const f = testForward[t]; return f ? elementForward.map((g) => factor.between(f, g)) : null })
-  const self = tests.map((_, t) => { const f = testForward[t]; return f ? factor.between(f, f) : complex(0) })
-  const base = tests.map((_, t) => { const f = testForward[t]; return f && sourced.has(componentOf[tests[t]!.a]!) ? volts(f) : complex(0) })
+  const elementPorts = elements.map((e): Port => {
+    const f = factor.forward(parts[e]!.a, parts[e]!.b)
+    return { terms: [{ f, weight: 1 }], inner: [], own: factor.between(f, f), driven: volts(f), across: [] }
+  })
+  const asked: Asked[] = []
+  const test = ({ a, b }: Across): number => {
+    const f = componentOf[a] === componentOf[b] ? factor.forward(a, b) : null
+    return asked.push({ a, b, f, self: f ? factor.between(f, f) : complex(0), base: f && sourced.has(componentOf[a]!) ? volts(f) : complex(0) }) - 1
+  }
+  tests.forEach(test)
   const bridges = bridgesOf(nodeCount, parts)
-
-  /** The branch that makes an element's impedance another: in parallel, so that both together are the new one. */
-  const branch = ({ element, z }: Change): Complex | null => {
-    const change = minus(z === null ? complex(0) : inverse(z), parts[element]!.y)
-    return size(change) === 0 ? null : inverse(change)
-  }
-
-  /** Currents of the changes' branches for a drive, eliminated one by one; a branch of an element that carries nothing any more is left out. */
-  const through = (changes: readonly Change[], driveAt: (i: number) => Complex): { i: number; amps: Complex }[] => {
-    const live: { i: number; row: Complex[]; pivot: Complex; right: Complex }[] = []
-    const used: { i: number; z: Complex }[] = []
-    for (const change of changes) {
-      const i = at.get(change.element)
-      if (i === undefined) throw new Error(`influenceOf: element ${change.element} was not named as one that may change`)
-      const z = branch(change)
-      if (z === null || (change.z === null && bridges.has(change.element))) continue
-      used.push({ i, z })
-    }
-    // Forward elimination on the small symmetric system (R + z)·x = drive.
-    for (const { i, z } of used) {
-      const share: Complex[] = []
-      let pivot = plus(own[i]!, z)
-      let right = driveAt(i)
-      live.forEach((l, k) => {
-        let rest = betweenElements(l.i, i)
-        for (let m = 0; m < k; m++) rest = minus(rest, times(times(share[m]!, live[m]!.pivot), l.row[m]!))
-        share[k] = times(rest, inverse(l.pivot))
-        pivot = minus(pivot, times(share[k]!, rest))
-        right = minus(right, times(share[k]!, l.right))
-      })
-      if (size(pivot) <= CUT_RATIO * size(z)) continue
-      live.push({ i, row: share, pivot, right })
-    }
-    const amps: Complex[] = []
-    for (let k = live.length - 1; k >= 0; k--) {
-      let x = times(live[k]!.right, inverse(live[k]!.pivot))
-      for (let m = k + 1; m < live.length; m++) x = minus(x, times(live[m]!.row[k]!, amps[m]!))
-      amps[k] = x
-    }
-    return live.map((l, k) => ({ i: l.i, amps: amps[k]! }))
-  }
-  const pairs = new Map<number, Complex>()
-  const betweenElements = (i: number, j: number): Complex => {
-    const key = i < j ? i * elements.length + j : j * elements.length + i
-    const known = pairs.get(key)
+  /** Volts that the test's unit current makes along a port. */
+  const acrossOf = (test: number, port: Port): Complex => {
+    const known = port.across[test]
     if (known) return known
-    const made = factor.between(elementForward[i]!, elementForward[j]!)
-    pairs.set(key, made)
+    const f = asked[test]!.f!
+    const made = port.terms.reduce((sum, t) => plus(sum, scaled(factor.between(f, t.f), t.weight)), complex(0))
+    port.across[test] = made
     return made
   }
+  const portOf = (element: number): Port => {
+    const i = at.get(element)
+    if (i === undefined) throw new Error(`influenceOf: element ${element} was not named as one that may change`)
+    return elementPorts[i]!
+  }
 
-  const stillJoined = (test: number, changes: readonly Change[]): boolean => {
-    if (!whole[test]) return false
+  const nodeForwards = new Map<number, Forward>()
+  const forwardOf = (node: number): Forward => {
+    if (!nodeForwards.has(node)) nodeForwards.set(node, factor.forward(node, -1))
+    return nodeForwards.get(node)!
+  }
+  const joinPorts = new Map<string, Port>()
+  const joinPort = ({ p, q }: Join): Port => {
+    const key = `${spotKey(p)} ${spotKey(q)}`
+    const known = joinPorts.get(key)
+    if (known) return known
+    const [terms, inner] = [[] as { f: Forward; weight: number }[], [] as { element: number; along: number; weight: number }[]]
+    for (const [spot, weight] of [[p, 1], [q, -1]] as const) {
+      if ('node' in spot) terms.push({ f: forwardOf(spot.node), weight })
+      else {
+        const { a, b } = parts[spot.element]!
+        terms.push({ f: forwardOf(a), weight: weight * (1 - spot.along) }, { f: forwardOf(b), weight: weight * spot.along })
+        inner.push({ ...spot, weight })
+      }
+    }
+    const port: Port = { terms, inner, own: complex(0), driven: terms.reduce((sum, t) => plus(sum, scaled(volts(t.f), t.weight)), complex(0)), across: [] }
+    port.own = between(port, port)
+    joinPorts.set(key, port)
+    return port
+  }
+  /** Volts that a unit current through one port makes along the other. Two spots of one element share, besides, the drop within it. */
+  const between = (one: Port, other: Port): Complex => {
+    let sum = complex(0)
+    for (const t of one.terms) for (const u of other.terms) sum = plus(sum, scaled(factor.between(t.f, u.f), t.weight * u.weight))
+    for (const s of one.inner) for (const u of other.inner)
+      if (s.element === u.element) sum = plus(sum, scaled(parts[s.element]!.z, s.weight * u.weight * Math.min(s.along, u.along) * (1 - Math.max(s.along, u.along))))
+    return sum
+  }
+  const pairs = new Map<Port, Map<Port, Complex>>()
+  const mutual = (one: Port, other: Port): Complex => {
+    if (!pairs.has(one)) pairs.set(one, new Map())
+    const row = pairs.get(one)!
+    if (!row.has(other)) row.set(other, between(one, other))
+    return row.get(other)!
+  }
+
+  /**
+   * What the changes take away from a reading, rᵀ·(R + z)⁻¹·d, by elimination on the small symmetric system of their branches.
+   * Joins come first and removals last: what a removal cuts off may hang on a join. A branch of an element that carries
+   * nothing any more is left out.
+   */
+  const takenAway = (test: number, changes: readonly Change[], joins: readonly Join[], drivenBy: (port: Port) => Complex): Complex => {
+    const used: { port: Port; z: Complex }[] = joins.map((j) => ({ port: joinPort(j), z: complex(Math.max(LEAST_ohm, j.ohm)) }))
+    for (const gone of [false, true]) for (const change of changes) {
+      if ((change.z === null) !== gone) continue
+      const port = portOf(change.element)
+      const y = minus(change.z === null ? complex(0) : inverse(change.z), parts[change.element]!.y)
+      if (size(y) === 0 || (gone && joins.length === 0 && bridges.has(change.element))) continue
+      used.push({ port, z: inverse(y) }) // in parallel, so that both together are the new one
+    }
+    const live: { port: Port; share: Complex[]; pivot: Complex; read: Complex; driven: Complex }[] = []
+    let sum = complex(0)
+    for (const { port, z } of used) {
+      const share: Complex[] = []
+      let [pivot, read, driven] = [plus(port.own, z), acrossOf(test, port), drivenBy(port)]
+      for (let k = 0; k < live.length; k++) {
+        const l = live[k]!
+        let rest = mutual(l.port, port)
+        for (let m = 0; m < k; m++) rest = minus(rest, times(times(share[m]!, live[m]!.pivot), l.share[m]!))
+        share[k] = times(rest, inverse(l.pivot))
+        pivot = minus(pivot, times(share[k]!, rest))
+        read = minus(read, times(share[k]!, l.read))
+        driven = minus(driven, times(share[k]!, l.driven))
+      }
+      if (size(pivot) <= CUT_RATIO * size(z)) continue
+      live.push({ port, share, pivot, read, driven })
+      sum = plus(sum, times(times(read, driven), inverse(pivot)))
+    }
+    return sum
+  }
+
+  const stillJoined = (test: number, changes: readonly Change[], joins: readonly Join[]): boolean => {
+    if (!asked[test]!.f) return false
     const gone = changes.filter((c) => c.z === null)
     if (gone.length === 0) return true
     // One element alone cuts only where nothing leads around it, and then carries all of the meter's current or none.
-    if (gone.length === 1) return !bridges.has(gone[0]!.element) || size(times(across[test]![at.get(gone[0]!.element)!]!, parts[gone[0]!.element]!.y)) < 0.5
-    const pieces = partsOf(nodeCount, parts, new Set(gone.map((c) => c.element)))
-    return pieces[tests[test]!.a] === pieces[tests[test]!.b]
+    if (gone.length === 1 && joins.length === 0) return !bridges.has(gone[0]!.element) || shareOf(test, gone[0]!.element) < 0.5
+    // A spot within an element joins both of its ends to the other spot: the element itself is whole.
+    const nodesOf = (s: Spot) => ('node' in s ? s.node : parts[s.element]!.a)
+    const pieces = partsOf(nodeCount, [...parts, ...joins.map(({ p, q }) => ({ a: nodesOf(p), b: nodesOf(q) }))], new Set(gone.map((c) => c.element)))
+    return pieces[asked[test]!.a] === pieces[asked[test]!.b]
   }
+  const shareOf = (test: number, element: number): number => (asked[test]!.f ? size(times(acrossOf(test, portOf(element)), parts[element]!.y)) : 0)
 
   return {
-    ohms: (test, changes) => {
-      if (!stillJoined(test, changes)) return { open: true }
-      const row = across[test]!
-      const value = through(changes, (i) => row[i]!).reduce((sum, { i, amps }) => minus(sum, times(row[i]!, amps)), self[test]!)
-      return { open: false, value }
+    test,
+    ohms: (test, changes, joins = []) => {
+      if (!stillJoined(test, changes, joins)) return { open: true }
+      return { open: false, value: minus(asked[test]!.self, takenAway(test, changes, joins, (port) => acrossOf(test, port))) }
     },
-    volts: (test, changes) => {
-      if (!whole[test] || !sourced.has(componentOf[tests[test]!.a]!) || !stillJoined(test, changes)) return complex(0)
-      const row = across[test]!
-      return through(changes, (i) => driven[i]!).reduce((sum, { i, amps }) => minus(sum, times(row[i]!, amps)), base[test]!)
+    volts: (test, changes, joins = []) => {
+      if (!sourced.has(componentOf[asked[test]!.a]!) || !stillJoined(test, changes, joins)) return complex(0)
+      return minus(asked[test]!.base, takenAway(test, changes, joins, (port) => port.driven))
     },
+    share: shareOf,
+    driven_V: (element) => size(portOf(element).driven),
   }
 }
+
+/** Two points between which is read, with the current of a meter taken forward where they are joined. */
+interface Asked extends Across { readonly f: Forward | null; readonly self: Complex; readonly base: Complex }
+
+/** Two points of a network as seen from outside: what it takes to solve for a current between them. */
+interface Port {
+  readonly terms: readonly { readonly f: Forward; readonly weight: number }[]
+  readonly inner: readonly { readonly element: number; readonly along: number; readonly weight: number }[]
+  own: Complex
+  readonly driven: Complex
+  readonly across: Complex[]
+}
+
+const spotKey = (s: Spot): string => ('node' in s ? `${s.node}` : `${s.element}@${s.along}`)
 
 /** Elements without a way around them (Tarjan's low links, without recursion: a common is a long path). */
 function bridgesOf(nodeCount: number, parts: Powered['parts']): ReadonlySet<number> {
