@@ -1,6 +1,6 @@
 import type * as z from 'zod'
 import { writeReadingsCsv, type Property } from '../core/formats'
-import type { CabinetTest, Meter, Reading } from '../core/record'
+import type { FieldTest, Meter, Reading } from '../core/record'
 import { accepted, refused, type Outcome } from '../core/refusal'
 import { entries, type ControllerId } from '../core/site'
 import { chance, fieldOf, readFault, sweepOf } from '../standins'
@@ -14,9 +14,9 @@ export function simulate({ site }: Property, flags: Arguments['flags'], meter: M
   if (wrong.length > 0) return refused(...wrong)
   const seed = flags.seed ?? 1
   const field = fieldOf(site, faults.flatMap((f) => (f.ok ? [f.value] : [])), { random: chance(seed), ground_C: flags.ground ?? site.settings.ground_C })
-  const tests = controllers.flatMap((controller): CabinetTest[] => {
+  const tests = controllers.flatMap((controller): FieldTest[] => {
     const sweep = sweepOf(site, controller)
-    const stations = sweep.flatMap((t): CabinetTest[] => (t.kind === 'ohms' && t.from.kind === 'terminal' && entries(site.stations).some(([, s]) => s.controller === controller && t.from.kind === 'terminal' && s.terminal === t.from.terminal) ? [{ kind: 'volts', at: t.from }, { kind: 'click', at: t.from }] : []))
+    const stations = sweep.flatMap((t): FieldTest[] => (t.kind === 'ohms' && t.from.kind === 'terminal' && entries(site.stations).some(([, s]) => s.controller === controller && t.from.kind === 'terminal' && s.terminal === t.from.terminal) ? [{ kind: 'volts', at: t.from }, { kind: 'click', at: t.from }] : []))
     return [...sweep, ...(flags.power ? [{ kind: 'supply' as const, controller }, ...stations] : [])]
   })
   const readings = tests.map((test) => ({ test, value: field.answer(test, meter), meter, at: '' }) as unknown as Reading)

@@ -4,7 +4,7 @@ import { climateOf } from '../core/circuit'
 import { describe, expectSweep, judgeCabinet, judgeSweep, predict, sceneOf, stateOf, type Expectation, type Scene, type Term } from '../core/expect'
 import { probeAt, readReadingsCsv, type Property } from '../core/formats'
 import { baselineOf, pastOf, pastOfTest, type SceneAt } from '../core/history'
-import type { Meter, OhmsTest } from '../core/record'
+import { isHuntTest, type Meter, type OhmsTest } from '../core/record'
 import { accepted, pathText, refusal, refused, type Outcome } from '../core/refusal'
 import { checkSite, commonOf, entries, must, terminalEnd, type ControllerId, type End, type Site } from '../core/site'
 import { brokenRules } from '../core/splice'
@@ -64,7 +64,7 @@ export function judge({ site, facts }: Property, csv: string, flags: Flags, spea
   const supply_V = read.value.flatMap((r) => (r.test.kind === 'supply' && r.value.kind === 'volt' ? [r.value.volt] : [])).at(-1) ?? null
   return accepted({
     verb: 'judge', property: site.about.name, ...scene.climate,
-    checks: read.value.flatMap((r) => (r.test.kind === 'ohms' ? [] : [{ ...judgeCabinet(r.test, r.value, supply_V), line: r.line, terminal: r.label, test: r.test.kind }]))
+    checks: read.value.flatMap((r) => (r.test.kind === 'ohms' || isHuntTest(r.test) ? [] : [{ ...judgeCabinet(r.test, r.value, supply_V), line: r.line, terminal: r.label, test: r.test.kind }]))
       .map(({ line, terminal, test, code, state }) => ({ line, terminal, test, state, says: say({ code: `cabinet.${code}`, params: supply_V === null ? {} : { supply_V } }, speaker) })),
     readings: observations.map((o, i) => {
       const { verdict, rule, expectation, baseline } = judged[i]!

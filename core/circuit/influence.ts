@@ -18,8 +18,8 @@ export interface Join { readonly p: Spot; readonly q: Spot; readonly ohm: number
 export type Reading = { readonly open: true } | { readonly open: false; readonly value: Complex }
 
 /**
- * Readings of few tests under very many faults. The network is factored once and every test and element is taken forward
- * once; a fault of one or two elements, or conductors that touch, then costs a handful of multiplications a reading, whatever
+ * Readings of few tests under very many faults. The network is factored once and every test and element asked for is taken
+ * forward once; a fault of one or two elements, or conductors that touch, then costs a handful of multiplications a reading, whatever
  * the size of the property.
  */
 export interface Influence {
@@ -42,10 +42,8 @@ export interface Influence {
  */
 const CUT_RATIO = 4e-9
 
-/**
- * @param tests where is read; @param elements the places in `powered.parts` that may change
- */
-export function influenceOf(powered: Powered, tests: readonly Across[], elements: readonly number[]): Influence {
+/** Elements go by their places in `powered.parts`; what is asked is worked out once. */
+export function influenceOf(powered: Powered, tests: readonly Across[] = []): Influence {
   const { nodeCount, parts, sources } = powered
   const componentOf = partsOf(nodeCount, parts)
   const referenceOf = new Map<number, number>()
@@ -56,11 +54,6 @@ export function influenceOf(powered: Powered, tests: readonly Across[], elements
   const drive = sources.map((s) => ({ f: factor.forward(s.hot, s.common), times: complex(s.open_V / s.source_ohm) }))
   const volts = (f: Forward) => drive.reduce((sum, d) => plus(sum, times(factor.between(f, d.f), d.times)), complex(0))
 
-  const at = new Map(elements.map((e, i) => [e, i]))
-  const elementPorts = elements.map((e): Port => {
-    const f = factor.forward(parts[e]!.a, parts[e]!.b)
-    return { terms: [{ f, weight: 1 }], inner: [], own: factor.between(f, f), driven: volts(f), across: [] }
-  })
   const asked: Asked[] = []
   const test = ({ a, b }: Across): number => {
     const f = componentOf[a] === componentOf[b] ? factor.forward(a, b) : null
@@ -77,10 +70,14 @@ export function influenceOf(powered: Powered, tests: readonly Across[], elements
     port.across[test] = made
     return made
   }
+  const elementPorts = new Map<number, Port>()
   const portOf = (element: number): Port => {
-    const i = at.get(element)
-    if (i === undefined) throw new Error(`influenceOf: element ${element} was not named as one that may change`)
-    return elementPorts[i]!
+    const known = elementPorts.get(element)
+    if (known) return known
+    const f = factor.forward(parts[element]!.a, parts[element]!.b)
+    const made: Port = { terms: [{ f, weight: 1 }], inner: [], own: factor.between(f, f), driven: volts(f), across: [] }
+    elementPorts.set(element, made)
+    return made
   }
 
   const nodeForwards = new Map<number, Forward>()

@@ -1,21 +1,27 @@
 import Papa from 'papaparse'
 import { readText } from '../expect'
-import { cabinetTest, instant, type CabinetTest, type Meter, type Reading, type ReadingValue, type TestKind } from '../record'
+import { fieldTest, instant, type FieldTest, type FieldTestKind, type Meter, type Reading, type ReadingValue } from '../record'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
-import { commonOf, entries, lookUp, must, terminalEnd, type End, type Site } from '../site'
+import { commonOf, entries, lookUp, must, terminalEnd, type DeviceId, type End, type Site } from '../site'
+import { deviceAt, endWritten, jointAt } from './written-end'
 
 /** One line of a log of readings. `label` is as written, `A:3` or `A:3 to A:5`; `at` where the line has its moment. */
-export interface CsvReading { readonly line: number; readonly label: string; readonly test: CabinetTest; readonly value: ReadingValue; readonly at: string | null }
+export interface CsvReading { readonly line: number; readonly label: string; readonly test: FieldTest; readonly value: ReadingValue; readonly at: string | null }
 
 const COLUMNS = ['terminal', 'reading', 'to', 'test', 'at']
-const KINDS = ['ohms', 'supply', 'volts', 'click', 'tester_coil', 'tester_power'] as const satisfies readonly TestKind[]
+const KINDS = fieldTest.options.map((o) => o.shape.kind.value)
+const AT_A_COIL: readonly FieldTestKind[] = ['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'energise', 'by_hand']
+const IN_OHMS: readonly FieldTestKind[] = ['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_earth']
+const IN_VOLTS: readonly FieldTestKind[] = ['supply', 'volts', 'coil_volts']
 
 type Row = Readonly<Record<string, string | undefined>>
 
 /**
  * Reads a log of readings: columns `terminal` (`A:3`, or `3` where the property has one controller; for `supply` the
- * controller's tag) and `reading` (`34.6`, `1.2k`, `OL`; volts; `heard` or `not heard`; a lamp's word), and, if wanted,
- * `to` (another terminal or `earth`; C where empty), `test` (ohms where empty) and `at` (a moment with its offset from UTC).
+ * controller's tag; for a test at a coil the valve's, `V3`; for `look` a joint by an end in it, `V3.a` or `K1/white@B4<`) and
+ * `reading` (`34.6`, `1.2k`, `OL`; volts; `heard` or `not heard`; a lamp's word; the valves that water, `V3 V5`, or `none`; `flows`
+ * or `dry`; `sound` or `bad`; metres to where a tone is lost, or `through`), and, if wanted, `to` (another terminal or `earth`; C
+ * where empty), `test` (ohms where empty) and `at` (a moment with its offset from UTC).
  * Columns in any order, separated by comma, semicolon or tab. A line that cannot be understood refuses the whole, naming
  * line and column.
  */
@@ -41,41 +47,67 @@ function readRow(row: Row, site: Site, meter: Meter): Outcome<Omit<CsvReading, '
   const cell = (name: string) => (row[name] ?? '').trim()
   const kind = cell('test') === '' ? 'ohms' : KINDS.find((k) => k === cell('test').toLowerCase())
   if (!kind) return refused(refusal('not_one_of', ['test'], { options: KINDS.join(', ') }))
-  const [test, value] = [testOf(kind, site, cell('terminal'), cell('to')), valueOf(kind, cell('reading'), meter)]
+  const [test, value] = [testOf(kind, site, cell('terminal'), cell('to')), valueOf(kind, site, cell('reading'), meter)]
   const moment = cell('at') === '' || instant.safeParse(cell('at')).success ? [] : [refusal('bad_moment', ['at'], { text: cell('at') })]
   const wrong = [...(test.ok ? [] : test.refusals), ...(value.ok ? [] : value.refusals), ...moment]
   if (!test.ok || !value.ok || wrong.length > 0) return refused(...wrong)
   return accepted({ label: cell('terminal') + (cell('to') ? ` to ${cell('to')}` : ''), test: test.value, value: value.value, at: cell('at') || null })
 }
 
-function testOf(kind: TestKind, site: Site, terminal: string, to: string): Outcome<CabinetTest> {
+function testOf(kind: FieldTestKind, site: Site, terminal: string, to: string): Outcome<FieldTest> {
   if (kind === 'supply') {
     const controller = entries(site.controllers).find(([, c]) => c.tag.toLowerCase() === terminal.split(':')[0]!.toLowerCase())
     return controller ? accepted({ kind, controller: controller[0] }) : refused(refusal('no_such_controller', ['terminal'], { tag: terminal, options: Object.values(site.controllers).map((c) => c.tag).join(', ') }))
   }
+  if (kind === 'look') {
+    const splice = jointAt(site, terminal)
+    return splice ? accepted({ kind, splice }) : refused(refusal('no_such_joint', ['terminal'], { written: terminal }))
+  }
+  if (AT_A_COIL.includes(kind)) {
+    const device = deviceAt(site, terminal)
+    return device ? accepted(fieldTest.parse({ kind, device })) : refused(refusal('no_such_valve', ['terminal'], { written: terminal }))
+  }
   const from = probeAt(site, terminal)
   if (!from) return refused(refusal('no_such_terminal', ['terminal'], { terminal }))
-  if (kind !== 'ohms') return accepted(cabinetTest.parse({ kind, at: from }))
+  if (kind === 'swap_test') {
+    const onto = probeAt(site, to)
+    return onto ? accepted({ kind, at: from, onto }) : refused(refusal('no_such_terminal', ['to'], { terminal: to }))
+  }
+  if (kind !== 'ohms') return accepted(fieldTest.parse({ kind, at: from }))
   const far = to === '' ? homeOf(site, from) : to.toLowerCase() === 'earth' ? earthBy(site, from) : probeAt(site, to)
   return far ? accepted({ kind, from, to: far }) : refused(refusal('no_such_terminal', ['to'], { terminal: to || 'C' }))
 }
 
-function valueOf(kind: TestKind, text: string, meter: Meter): Outcome<ReadingValue> {
-  if (kind === 'ohms') {
+function valueOf(kind: FieldTestKind, site: Site, text: string, meter: Meter): Outcome<ReadingValue> {
+  if (IN_OHMS.includes(kind)) {
     const read = readText(text, meter)
     return read.ok ? accepted(read.value) : refused(refusal(`reading_${read.code}`, ['reading'], { text, highest: meter.highest_ohm }))
   }
-  if (kind === 'supply' || kind === 'volts') {
-    const volt = /^\d+([.,]\d+)?\s*V?$/i.test(text) ? parseFloat(text.replace(',', '.')) : NaN
+  if (IN_VOLTS.includes(kind)) {
+    const volt = figure(text, 'V')
     return volt <= 300 ? accepted({ kind: 'volt', volt }) : refused(refusal('reading_not_volts', ['reading'], { text }))
   }
-  const words = WORDS[kind]
+  if (kind === 'tone') {
+    const lost_m = text.toLowerCase() === 'through' ? null : figure(text, 'm')
+    return lost_m === null || lost_m <= 20_000 ? accepted({ kind: 'tone', lost_m }) : refused(refusal('not_one_of', ['reading'], { options: 'metres, through' }))
+  }
+  if (kind === 'water') {
+    const valves = text.toLowerCase() === 'none' ? [] : text.split(/[\s+]+/).map((written) => deviceAt(site, written))
+    return valves.every((v): v is DeviceId => v !== null) ? accepted({ kind: 'waters', valves }) : refused(refusal('no_such_valve', ['reading'], { written: text }))
+  }
+  const words = lookUp(WORDS, kind) ?? {}
   const value = lookUp(words, text.toLowerCase())
   return value ? accepted(value) : refused(refusal('not_one_of', ['reading'], { options: Object.keys(words).join(', ') }))
 }
 
-const WORDS: Readonly<Record<'click' | 'tester_coil' | 'tester_power', Readonly<Record<string, ReadingValue>>>> = {
-  click: { heard: { kind: 'heard', heard: true }, 'not heard': { kind: 'heard', heard: false } },
+/** A figure with or without its unit; not a number for anything else. */
+const figure = (text: string, unit: string): number => (new RegExp(`^\\d+([.,]\\d+)?\\s*${unit}?$`, 'i').test(text) ? parseFloat(text.replace(',', '.')) : NaN)
+
+const EAR: Readonly<Record<string, ReadingValue>> = { heard: { kind: 'heard', heard: true }, 'not heard': { kind: 'heard', heard: false } }
+const WORDS: Readonly<Record<string, Readonly<Record<string, ReadingValue>>>> = {
+  click: EAR, swap_test: EAR, energise: EAR,
+  by_hand: { flows: { kind: 'flows', flows: true }, dry: { kind: 'flows', flows: false } },
+  look: { sound: { kind: 'looked', sound: true }, bad: { kind: 'looked', sound: false } },
   tester_coil: { good: { kind: 'lamp', lamp: 'good' }, open: { kind: 'lamp', lamp: 'open' }, short: { kind: 'lamp', lamp: 'short' } },
   tester_power: { lit: { kind: 'lamp', lamp: 'lit' }, dark: { kind: 'lamp', lamp: 'dark' } },
 }
@@ -83,19 +115,31 @@ const WORDS: Readonly<Record<'click' | 'tester_coil' | 'tester_power', Readonly<
 /** The log of some readings in the columns that `readReadingsCsv` takes; figures keep all their digits. */
 export function writeReadingsCsv(site: Site, readings: readonly Reading[]): string {
   const rows = readings.map(({ test, value, at, meter }) => ({
-    terminal: test.kind === 'ohms' ? tagOf(site, test.from) : test.kind === 'supply' ? must(site.controllers, test.controller).tag : tagOf(site, test.at),
-    to: test.kind === 'ohms' ? tagOf(site, test.to) : '', test: test.kind, reading: valueText(value, meter), at,
+    terminal: placeText(site, test), to: test.kind === 'ohms' ? tagOf(site, test.to) : test.kind === 'swap_test' ? tagOf(site, test.onto) : '', test: test.kind, reading: valueText(site, value, meter), at,
   }))
   return `${Papa.unparse(rows, { columns: ['terminal', 'to', 'test', 'reading', 'at'], newline: '\n' })}\n`
 }
 
-function valueText(value: ReadingValue, meter: Meter): string {
+function placeText(site: Site, test: FieldTest): string {
+  if (test.kind === 'ohms') return tagOf(site, test.from)
+  if (test.kind === 'supply') return must(site.controllers, test.controller).tag
+  if (test.kind === 'look') return endWritten(site, test.splice)
+  return 'device' in test ? valveText(site, test.device) : tagOf(site, test.at)
+}
+
+const valveText = (site: Site, device: DeviceId): string => must(site.devices, device).tag ?? device
+
+function valueText(site: Site, value: ReadingValue, meter: Meter): string {
   switch (value.kind) {
     case 'ohm': return Number.isInteger(value.ohm) && meter.openMark === '1' ? value.ohm.toFixed(1) : value.ohm === 1 ? '1.0' : String(value.ohm)
     case 'open': return 'OL'
     case 'volt': return String(value.volt)
     case 'heard': return value.heard ? 'heard' : 'not heard'
     case 'lamp': return value.lamp
+    case 'waters': return value.valves.length === 0 ? 'none' : value.valves.map((v) => valveText(site, v)).join(' ')
+    case 'flows': return value.flows ? 'flows' : 'dry'
+    case 'looked': return value.sound ? 'sound' : 'bad'
+    case 'tone': return value.lost_m === null ? 'through' : String(value.lost_m)
   }
 }
 

@@ -5,7 +5,7 @@ import { demoProperty } from '../../demo/quarry-lake'
 import { sayRefusal, type Speaker } from '../../words'
 import { translateHere } from '../../words/speaker'
 import { expectSweep, sceneOf } from '../expect'
-import { COMMON_METER, type CabinetTest } from '../record'
+import { COMMON_METER, type FieldTest } from '../record'
 import { checkSite, type ControllerId, type Site } from '../site'
 import { canonicalJson, readProperty, readReadingsCsv, writeProperty, writeReadingsCsv, type Property } from './index'
 
@@ -100,7 +100,7 @@ test('files damaged anywhere are read or refused in sentences that name the plac
 
 describe('readings as CSV', () => {
   const site: Site = read(repo('demo/quarry-lake.json')).site
-  const ends = (test: CabinetTest) => (test.kind === 'ohms' ? [test.from, test.to].map((e) => (e.kind === 'terminal' ? `${e.controller}:${e.terminal}` : e.kind)) : [])
+  const ends = (test: FieldTest) => (test.kind === 'ohms' ? [test.from, test.to].map((e) => (e.kind === 'terminal' ? `${e.controller}:${e.terminal}` : e.kind)) : [])
   const csv = (text: string) => readReadingsCsv(text, site, COMMON_METER)
   test('columns in any order, any separator, decimal commas, words for open', () => {
     const outcome = csv('\uFEFFReading;Terminal;to\n34,6;A:1;\nOL;a:mv;\n1.2k;A:2;A:3\n4M;A:C;earth\n')

@@ -1,7 +1,7 @@
 import { accepted, refusal, refused, type Outcome } from '../refusal'
 import { endKey } from '../site/end-key'
 import { lookUp } from '../site/look-up'
-import type { CabinetTest, Facts, Reading } from './fact'
+import type { Facts, FieldTest, Reading } from './fact'
 import type { FactKind, Message } from './message'
 
 /** Which collection of the facts a kind of message adds to. */
@@ -49,11 +49,13 @@ function byVisit(facts: Facts): ReadonlyMap<string, readonly Logged[]> {
 export const readingsOf = (facts: Facts, visit: string): readonly Logged[] => byVisit(facts).get(visit) ?? []
 
 /** A text that is equal for the same test: the two points of an ohms reading may be exchanged. */
-export function testKey(test: CabinetTest): string {
+export function testKey(test: FieldTest): string {
   switch (test.kind) {
     case 'ohms': return ['ohms', ...[endKey(test.from), endKey(test.to)].sort()].join(' ')
     case 'supply': return `supply ${test.controller}`
-    default: return `${test.kind} ${endKey(test.at)}`
+    case 'look': return `look ${test.splice}`
+    case 'swap_test': return `swap_test ${endKey(test.at)} ${endKey(test.onto)}`
+    default: return 'at' in test ? `${test.kind} ${endKey(test.at)}` : `${test.kind} ${test.device}`
   }
 }
 

@@ -1,0 +1,376 @@
+import { coilImpedance, size, type Across, type Change, type Complex, type Join, type Spot } from '../circuit'
+import type { FieldTest, Meter } from '../record'
+import { lookUp, must, terminalEnd, type DeviceId, type End, type TerminalId, type WirePoint } from '../site'
+import { normalBelow } from './normal'
+import { pullIn_V, type Ground, type State } from './ground'
+import type { Alter, Catalogue, Fault, Mods, Variant } from './variants'
+
+/** What a test would show if some faults were there. Spreads are one standard deviation. */
+export type Foreseen =
+  /** `coils`: by how much the reading moves when a coil is 100 % off its sheet; `figures`: when a fault's figure is one deviation of its cell off. */
+  | { readonly kind: 'ohms'; readonly mean: number; readonly noise: number; readonly coils: readonly (readonly [DeviceId, number])[]; readonly figures: readonly number[] }
+  | { readonly kind: 'open' }
+  /** Insulation to earth without a leak: whatever the meter can still show. */
+  | { readonly kind: 'insulated' }
+  | { readonly kind: 'volts'; readonly mean: number; readonly sd: number; readonly fed: boolean }
+  /** How likely the answer is yes: heard, flows, sound, lit. */
+  | { readonly kind: 'yes'; readonly p: number }
+  | { readonly kind: 'lamps'; readonly good: number; readonly open: number; readonly short: number }
+  /** The master valve opens with `master`; then each of these waters by itself. */
+  | { readonly kind: 'waters'; readonly master: number; readonly valves: readonly (readonly [DeviceId, number])[] }
+  | { readonly kind: 'tone'; readonly lost_m: number | null; readonly sd_m: number }
+  /** A joint that comes and goes: ill with `p`, else well. */
+  | { readonly kind: 'either'; readonly p: number; readonly well: Foreseen; readonly ill: Foreseen }
+
+/** Faults that are there together. */
+export type Faults = readonly Variant[]
+
+/** A limit that is met by a truncated normal at two deviations leaves this much of a deviation. */
+export const TRUNCATED = 0.88
+const half = (limit: number) => (limit / 2) * TRUNCATED
+/** Mains wander by 3 %; a coil under power deviates as its winding does; a meter shows a tenth. */
+const MAINS_ratio = half(0.03)
+const PULL_SPREAD_V = 0.35
+const TENTH = 0.1 / Math.sqrt(12)
+/** Whether a joint that is bad looks and feels so, and whether a sound one does. */
+export const LOOK = { bad: 0.9, sound: 0.02 } as const
+const EAR = { heard: 0.995, imagined: 0.005 } as const
+/** A tester's lamps, as its sheet gives them. */
+const LAMP = { short_ohm: 8, open_ohm: 300, lit_V: 12 } as const
+/** An intermittent joint fails in every other test. */
+const INTERMITTENT = 0.5
+
+/** Predicts any test under any faults from the network of its state: the one place where a fault becomes a figure. */
+export interface Foresight {
+  readonly base: (test: FieldTest) => Foreseen | null
+  /** As with these faults; null where the test says nothing (its points are not on record, or a switch stands between). */
+  readonly under: (test: FieldTest, faults: Faults) => Foreseen | null
+  /** Whether a fault can show in a test at all; where not, `base` holds. */
+  readonly touches: (test: FieldTest, variant: Variant) => boolean
+}
+
+export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter): Foresight {
+  const { site, controller, common, meterState } = ground
+  const { powered } = meterState
+  const faultOf = (v: Variant): Fault => catalogue.faults[v.fault]!
+  const commonNode = ground.wire(common)
+
+  const modsOf = (faults: Faults, at: (v: Variant) => Mods = (v) => v.mods): Mods => {
+    if (faults.length === 1) return at(faults[0]!)
+    return { alters: faults.flatMap((v) => at(v).alters), joins: faults.flatMap((v) => at(v).joins) }
+  }
+  /** Changes of a state's elements; several on one element work one after the other. */
+  const changesOf = (state: State, alters: readonly Alter[]): Change[] => {
+    const now = new Map<number, Complex | null>()
+    for (const { element, to } of alters) {
+      const z = now.has(element) ? now.get(element)! : state.powered.parts[element]!.z
+      now.set(element, z === null ? null : to(z))
+    }
+    return [...now].map(([element, z]) => ({ element, z }))
+  }
+
+  // Leads under other screws: the wire that lies at a terminal, null for a bare screw.
+  const wireAt = (terminal: TerminalId, faults: Faults): TerminalId | null => {
+    let at: TerminalId | null = terminal
+    for (const v of faults) {
+      const { where, cause } = faultOf(v)
+      if (where.kind !== 'pair' || at === null) continue
+      if (cause === 'swapped') at = at === where.one ? where.two : at === where.two ? where.one : at
+      else if (at === where.two) at = null
+    }
+    return at
+  }
+  const isDead = (faults: Faults, terminal: TerminalId): boolean => faults.some((v) => {
+    const { where, cause } = faultOf(v)
+    return cause === 'supply_dead' || cause === 'sensor_open' || (where.kind === 'terminal' && where.terminal === terminal)
+  })
+  const flickers = (faults: Faults) => faults.filter((v) => faultOf(v).cause === 'intermittent')
+
+  const pointOf = (end: End, faults: Faults): number | null => {
+    if (end.kind === 'terminal') {
+      const at = wireAt(end.terminal, faults)
+      return at === null || end.controller !== controller ? null : ground.wire(at)
+    }
+    return ground.node(powered.wiring.pointOf(end))
+  }
+
+  /** What stands in a test's own way: a jumper at the cabinet, a joint undone. */
+  interface Setting { readonly across: Across; readonly alters: readonly Alter[]; readonly joins: readonly Join[]; readonly lead: DeviceId | null }
+  const legsOf = (splice: string): Alter[] => powered.parts.flatMap(({ of }, element) => (of.kind === 'leg' && of.splice === splice ? [{ element, to: () => null }] : []))
+  const jointAt = (device: DeviceId, side: 'lead' | 'common') => {
+    const ends = ['a', 'b'].map((port) => ({ kind: 'port', device, port }) as End)
+    const own = ends.find((e) => ground.onCommon(powered.wiring.pointOf(e)) === (side === 'common'))
+    if (!own) return null
+    const leg = powered.parts.find(({ of }) => of.kind === 'leg' && of.end.kind === 'port' && of.end.device === device && of.end.port === (own as Extract<End, { kind: 'port' }>).port)
+    if (leg?.of.kind !== 'leg') return null
+    const { splice } = leg.of
+    // The conductor that comes from the cabinet: of the joint's cores the one nearest along the copper.
+    const walk = ground.walk(side === 'lead' ? ground.terminalOf(device) ?? common : common)
+    const cores = must(site.splices, splice).ends.filter((e) => e.kind === 'core').map((e) => powered.wiring.pointOf(e))
+      .sort((a, b) => (walk.distance_m.get(a) ?? Infinity) - (walk.distance_m.get(b) ?? Infinity))
+    return { splice, port: powered.wiring.pointOf(own), core: cores[0] ?? null, middle: `joint ${splice}` as WirePoint }
+  }
+  const settings = new Map<string, Setting | null>()
+  const settingOf = (test: Extract<FieldTest, { device: DeviceId }>): Setting | null => {
+    const key = `${test.kind} ${test.device}`
+    if (!settings.has(key)) settings.set(key, makeSetting(test))
+    return settings.get(key)!
+  }
+  function makeSetting(test: Extract<FieldTest, { device: DeviceId }>): Setting | null {
+    const [lead, home] = [jointAt(test.device, 'lead'), jointAt(test.device, 'common')]
+    const terminal = ground.terminalOf(test.device)
+    if (!lead || !home || terminal === null || lead.core === null || home.core === null) return null
+    const node = (p: WirePoint) => ground.node(p)!
+    const jumper: Join = { p: { node: ground.wire(terminal) }, q: { node: commonNode }, ohm: 1e-3 }
+    switch (test.kind) {
+      case 'coil_ohms': case 'energise': return { across: { a: node(lead.port), b: node(home.port) }, alters: legsOf(lead.splice), joins: [], lead: test.device }
+      case 'loop_lead': return { across: { a: node(lead.core), b: node(home.port) }, alters: legsOf(lead.splice), joins: [jumper], lead: test.device }
+      case 'loop_common': return { across: { a: node(home.core), b: node(lead.middle) }, alters: legsOf(home.splice), joins: [jumper], lead: test.device }
+      case 'lead_earth': return { across: { a: node(lead.core), b: ground.wire(terminal) }, alters: legsOf(lead.splice), joins: [], lead: test.device }
+      default: return null
+    }
+  }
+
+  const ohmsAt = (across: Across, alters: readonly Alter[], joins: readonly Join[]): number | null => {
+    const reading = meterState.influence.ohms(meterState.testOf(across.a, across.b), changesOf(meterState, alters), joins)
+    return reading.open ? null : Math.max(0, reading.value.re)
+  }
+  /** Coils that a reading depends on as recorded: worked out once per pair of points. */
+  const coilsIn = new Map<string, DeviceId[]>()
+  const coilsOf = (across: Across, joins: readonly Join[]): readonly DeviceId[] => {
+    const key = `${across.a} ${across.b} ${joins.length}`
+    if (!coilsIn.has(key)) {
+      const test = meterState.testOf(across.a, across.b)
+      coilsIn.set(key, [...ground.coilElement].flatMap(([device, element]) => (meterState.influence.share(test, element) > 0.02 ? [device] : [])))
+    }
+    return coilsIn.get(key)!
+  }
+  const NUDGE = 0.02
+  function ohmsReading(across: Across, faults: Faults, more: { alters: readonly Alter[]; joins: readonly Join[] } = { alters: [], joins: [] }): Foreseen {
+    const read = (mods: Mods, nudge: DeviceId | null = null): number | null => ohmsAt(across,
+      [...mods.alters, ...more.alters, ...(nudge === null ? [] : [{ element: ground.coilElement.get(nudge)!, to: (z: Complex) => ({ re: z.re * (1 + NUDGE), im: z.im * (1 + NUDGE) }) }])], [...mods.joins, ...more.joins])
+    const mods = modsOf(faults)
+    const mean = read(mods)
+    if (mean === null || mean > meter.highest_ohm) return { kind: 'open' }
+    // Touching leads bring in each other's coils.
+    const devices = new Set([...coilsOf(across, more.joins), ...(mods.joins.length > 0 ? faults.flatMap((v) => faultOf(v).besides) : [])])
+    const coils = [...devices].flatMap((d) => { const moved = ground.coilElement.has(d) ? read(mods, d) : null; const s = moved === null ? 0 : (moved - mean) / NUDGE; return Math.abs(s) > 0.01 ? [[d, s] as const] : [] })
+    const figures = faults.flatMap((v) => v.shifted.map((_, k) => (read(modsOf(faults, (w) => (w === v ? w.shifted[k]! : w.mods))) ?? mean) - mean))
+    const wire = Math.max(0, Math.min(mean, ohmsAt(across, more.alters, more.joins) ?? 0) - coils.reduce((s, [, c]) => s + c, 0))
+    return { kind: 'ohms', mean, noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire), coils, figures }
+  }
+
+  /** Volts by the property's own source with a terminal on: across a coil, or from C to the wire. Coils that pull in draw less. */
+  function voltsIn(terminal: TerminalId, faults: Faults, ports: readonly (readonly [number, number])[]): { volts: number[]; pulled: ReadonlySet<DeviceId>; started_V: (d: DeviceId) => number } {
+    const state = ground.on(terminal)
+    const mods = modsOf(faults)
+    const node = (d: DeviceId) => state.powered.parts[ground.coilElement.get(d)!]!
+    const coilsHere = [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal), ...faults.flatMap((v) => faultOf(v).besides)])].filter((d) => ground.coilElement.has(d))
+    const changes = changesOf(state, mods.alters)
+    const across = (a: number, b: number, c: readonly Change[]) => size(state.influence.volts(state.testOf(a, b), c, mods.joins))
+    const first = new Map(coilsHere.map((d) => [d, across(node(d).a, node(d).b, changes)]))
+    const pulled = new Set(coilsHere.filter((d) => first.get(d)! >= pullIn_V(site, d)))
+    const held = changesOf(state, [...[...pulled].map((d): Alter => ({ element: ground.coilElement.get(d)!, to: () => holding(d) })), ...mods.alters])
+    return { volts: ports.map(([a, b]) => across(a, b, held)), pulled, started_V: (d) => first.get(d) ?? 0 }
+  }
+  const holding = (device: DeviceId): Complex => {
+    const kind = lookUp(site.devices, device)?.coilKind
+    return coilImpedance(kind ? must(site.coilKinds, kind) : null, 'holding', 'optimistic', site.settings.mains_Hz, ground.climate.coil_C)
+  }
+  const masterCoils = (terminal: TerminalId): readonly DeviceId[] => { const m = ground.masterOf(terminal); return m ? ground.hanging.get(m.terminal)?.coils ?? [] : [] }
+
+  /** How likely a coil pulls in at these volts, its winding being what the faults leave of it. */
+  const pulls = (device: DeviceId, volt_V: number, faults: Faults): number => {
+    const spoilt = faults.some((v) => { const f = faultOf(v); return f.where.kind === 'coil' && f.where.device === device && (f.cause === 'coil_open' || f.cause === 'coil_short' || f.cause === 'coil_dc') })
+    if (spoilt || volt_V < 1) return 0
+    const spread = Math.hypot(PULL_SPREAD_V, MAINS_ratio * volt_V)
+    return normalBelow((volt_V - pullIn_V(site, device)) / spread)
+  }
+  const waterOff = (faults: Faults) => faults.some((v) => faultOf(v).cause === 'water_off')
+  const stuck = (device: DeviceId, cause: 'stuck_shut' | 'stuck_open', faults: Faults) => faults.some((v) => { const f = faultOf(v); return f.cause === cause && f.where.kind === 'valve' && f.where.device === device })
+
+  function whatWaters(terminal: TerminalId, faults: Faults): Foreseen {
+    const own = ground.valvesOf(terminal)
+    const wired = wireAt(terminal, faults)
+    const beside = faults.flatMap((v) => { const f = faultOf(v); return f.where.kind === 'valve' ? [f.where.device] : [...f.besides] })
+    const considered = [...new Set([...own, ...beside])]
+    if (waterOff(faults)) return { kind: 'waters', master: 0, valves: considered.map((d) => [d, 0.5]) }
+    const off = isDead(faults, terminal) || wired === null
+    const at = off ? null : voltsIn(wired, faults, [])
+    const master = ground.masterOf(terminal)
+    const open = (d: DeviceId): number => (stuck(d, 'stuck_shut', faults) ? 0 : stuck(d, 'stuck_open', faults) ? 1 : at === null ? 0 : pulls(d, at.started_V(d), faults))
+    // The master's terminal is energised though the station's own is dead.
+    const masterAlive = master === null || master.valve === null ? 1 : faults.some((v) => ['supply_dead', 'sensor_open'].includes(faultOf(v).cause)) || (isDead(faults, master.terminal)) ? 0
+      : stuck(master.valve, 'stuck_shut', faults) ? 0 : stuck(master.valve, 'stuck_open', faults) ? 1 : pulls(master.valve, (at ?? voltsIn(master.terminal, faults, [])).started_V(master.valve), faults)
+    return { kind: 'waters', master: masterAlive, valves: considered.map((d) => [d, open(d)]) }
+  }
+
+  function heardAt(terminal: TerminalId, faults: Faults): number {
+    const wired = wireAt(terminal, faults)
+    if (isDead(faults, terminal) || wired === null) return 0
+    const at = voltsIn(wired, faults, [])
+    return 1 - ground.valvesOf(terminal).reduce((none, d) => none * (1 - pulls(d, at.started_V(d), faults)), 1)
+  }
+  const ear = (p: number): Foreseen => ({ kind: 'yes', p: EAR.imagined + p * (EAR.heard - EAR.imagined) })
+  const voltsReading = (mean: number, fed: boolean): Foreseen => ({ kind: 'volts', mean, fed, sd: Math.hypot(0.3, MAINS_ratio * mean, 0.06 * Math.max(0, site.settings.V_open_V - mean - 1.5) * Number(mean > 1)) })
+
+  const earthThrough = (from: number, faults: Faults, more: { alters: readonly Alter[] } = { alters: [] }): Foreseen => {
+    const leaks = faults.flatMap((v) => (v.leak ? [{ v, spot: v.leak }] : []))
+    const mods = modsOf(faults)
+    const paths = leaks.flatMap(({ v, spot }) => {
+      const to = nodeNear(spot)
+      const way = from === to ? 0 : ohmsAt({ a: from, b: to }, [...mods.alters, ...more.alters], mods.joins)
+      return way === null ? [] : [{ ohm: v.ohm! + way, cell: 0.28 * v.ohm! }]
+    })
+    if (paths.length === 0) return { kind: 'insulated' }
+    const mean = 1 / paths.reduce((s, p) => s + 1 / p.ohm, 0)
+    return { kind: 'ohms', mean, noise: meterSpread(mean, meter, 1), coils: [], figures: paths.map((p) => (p.cell * mean ** 2) / p.ohm ** 2) }
+  }
+  const nodeNear = (spot: Spot): number => ('node' in spot ? spot.node : spot.along < 0.5 ? powered.parts[spot.element]!.a : powered.parts[spot.element]!.b)
+
+  /** Metres of conductor from the cabinet to where an open lead ends; null where the tone goes through. */
+  function toneEnds(terminal: TerminalId, faults: Faults): number | null {
+    const walk = ground.walk(terminal)
+    const first = Math.min(...faults.flatMap((v) => {
+      const f = faultOf(v)
+      if (f.cause !== 'open') return []
+      return walk.runs.filter((r) => f.elements.some((e) => (powered.parts[e]!.of as { id?: string }).id === (r.link as { id: string }).id)).map((r) => (f.where.kind === 'run' ? (r.from_m + r.to_m) / 2 : r.to_m))
+    }))
+    return Number.isFinite(first) ? first : null
+  }
+
+  function foresee(test: FieldTest, faults: Faults): Foreseen | null {
+    const flick = flickers(faults)
+    if (flick.length > 0 && test.kind !== 'look') {
+      const [well, ill] = [foresee(test, faults.filter((v) => !flick.includes(v))), foresee(test, faults.map((v) => (flick.includes(v) ? { ...v, fault: openTwin(v) } : v)))]
+      return well && ill && { kind: 'either', p: INTERMITTENT, well, ill }
+    }
+    switch (test.kind) {
+      case 'ohms': {
+        const toEarth = test.to.kind === 'earth'
+        if (test.from.kind === 'terminal' && (ground.hanging.get(test.from.terminal)?.switchedBy.length ?? 0) > 0) return null
+        const [a, b] = [pointOf(test.from, faults), toEarth ? null : pointOf(test.to, faults)]
+        const bare = [test.from, test.to].some((e) => e.kind === 'terminal' && e.controller === controller && wireAt(e.terminal, faults) === null)
+        if (bare) return toEarth ? { kind: 'insulated' } : { kind: 'open' }
+        if (a === null || (!toEarth && b === null)) return null
+        return toEarth ? earthThrough(a, faults) : ohmsReading({ a, b: b! }, faults)
+      }
+      case 'supply': return voltsReading(faults.some((v) => faultOf(v).cause === 'supply_dead') ? 0 : site.settings.V_open_V, true)
+      case 'volts': case 'tester_power': {
+        const wired = wireAt(test.at.terminal, faults)
+        const dead = isDead(faults, test.at.terminal)
+        const volt = dead ? 0 : wired === null ? site.settings.V_open_V : voltsIn(wired, faults, [[ground.wire(wired), commonNode]]).volts[0]!
+        return test.kind === 'volts' ? voltsReading(volt, !dead) : { kind: 'yes', p: volt >= LAMP.lit_V ? 0.995 : 0.005 }
+      }
+      case 'click': return ear(heardAt(test.at.terminal, faults))
+      case 'swap_test': {
+        // The lead lies under a screw that is not its own: that screw's output counts, and the lead's own wire.
+        const wired = wireAt(test.at.terminal, faults)
+        if (wired === null || isDead(faults, test.onto.terminal)) return ear(0)
+        const at = voltsIn(wired, faults, [])
+        return ear(1 - ground.valvesOf(test.at.terminal).reduce((none, d) => none * (1 - pulls(d, at.started_V(d), faults)), 1))
+      }
+      case 'tester_coil': {
+        const read = foresee({ kind: 'ohms', from: test.at, to: terminalEnd(controller, common) }, faults)
+        if (read === null || (read.kind !== 'ohms' && read.kind !== 'open')) return null
+        const ohm = read.kind === 'open' ? Infinity : read.mean
+        const [short, open] = [normalBelow((LAMP.short_ohm - ohm) / 1), normalBelow((ohm - LAMP.open_ohm) / 20)]
+        return { kind: 'lamps', short, open: Number.isFinite(ohm) ? open : 1, good: Math.max(0, 1 - short - (Number.isFinite(ohm) ? open : 1)) }
+      }
+      case 'water': return whatWaters(test.at.terminal, faults)
+      case 'coil_volts': {
+        const terminal = ground.terminalOf(test.device)
+        const coil = ground.coilElement.get(test.device)
+        if (terminal === null || coil === undefined) return null
+        const wired = wireAt(terminal, faults)
+        if (isDead(faults, terminal) || wired === null) return voltsReading(0, false)
+        const { a, b } = powered.parts[coil]!
+        return voltsReading(voltsIn(wired, faults, [[a, b]]).volts[0]!, true)
+      }
+      case 'coil_ohms': case 'loop_lead': case 'loop_common': {
+        const setting = settingOf(test)
+        if (!setting) return null
+        const terminal = ground.terminalOf(test.device)!
+        if (test.kind !== 'coil_ohms' && wireAt(terminal, faults) !== terminal) return { kind: 'open' } // the jumper sits on another lead
+        return ohmsReading(setting.across, faults, setting)
+      }
+      case 'lead_earth': {
+        const setting = settingOf(test)
+        return setting && earthThrough(setting.across.a, faults, setting)
+      }
+      case 'energise': {
+        const bad = faults.some((v) => { const f = faultOf(v); return f.where.kind === 'coil' && f.where.device === test.device && f.cause !== 'coil_kind' && f.cause !== 'coil_part' })
+        return ear(bad ? 0 : 1)
+      }
+      case 'by_hand': return { kind: 'yes', p: waterOff(faults) || stuck(test.device, 'stuck_shut', faults) ? 0.01 : 0.99 }
+      case 'look': return { kind: 'yes', p: faults.some((v) => { const f = faultOf(v); return f.where.kind === 'joint' && f.where.splice === test.splice }) ? 1 - LOOK.bad : 1 - LOOK.sound }
+      case 'tone': {
+        const wired = wireAt(test.at.terminal, faults)
+        if (wired === null) return { kind: 'tone', lost_m: 0, sd_m: 1 }
+        const end = toneEnds(wired, faults)
+        const run = faults.some((v) => faultOf(v).where.kind === 'run')
+        return { kind: 'tone', lost_m: end, sd_m: 1 + 0.03 * (end ?? 0) + (run ? 20 : 0) }
+      }
+    }
+  }
+  /** The open twin of an intermittent joint: the same leg, taken out. */
+  const openTwin = (v: Variant): number => catalogue.faults.find((f) => f.cause === 'open' && f.at === faultOf(v).at && f.key === faultOf(v).key)!.index
+
+  const bases = new Map<FieldTest, Foreseen | null>()
+  const base = (test: FieldTest): Foreseen | null => {
+    if (!bases.has(test)) bases.set(test, foresee(test, []))
+    return bases.get(test)!
+  }
+  return { base, under: (test, faults) => (faults.length === 0 ? base(test) : foresee(test, faults)), touches: (test, v) => touches(test, v) }
+
+  /** Cheap and on the safe side: a fault that might show is looked at. */
+  function touches(test: FieldTest, v: Variant): boolean {
+    const f = faultOf(v)
+    const { where } = f
+    const hasTerminals = where.kind === 'pair' ? [where.one, where.two] : null
+    switch (test.kind) {
+      case 'look': return where.kind === 'joint' && where.splice === test.splice
+      case 'supply': return f.cause === 'supply_dead'
+      case 'by_hand': return f.cause === 'water_off' || (where.kind === 'valve' && where.device === test.device)
+      case 'energise': return where.kind === 'coil' && where.device === test.device
+      case 'coil_ohms': return where.kind === 'coil' && where.device === test.device
+      case 'tone': return (f.cause === 'open' && (where.kind === 'run' || where.kind === 'joint')) || (hasTerminals?.includes(test.at.terminal) ?? false)
+      default:
+    }
+    const terminal = 'at' in test ? test.at.terminal : 'device' in test ? ground.terminalOf(test.device) : null
+    if (terminal !== null && hasTerminals?.includes(terminal)) return true
+    if (test.kind === 'ohms') {
+      if (hasTerminals) return [test.from, test.to].some((e) => e.kind === 'terminal' && hasTerminals.includes(e.terminal))
+      if (test.to.kind === 'earth') return f.cause === 'leak'
+      const [a, b] = [pointOf(test.from, []), pointOf(test.to, [])]
+      return a !== null && b !== null && carriesIn(meterState.testOf(a, b), v, f)
+    }
+    if (hasTerminals) return false
+    if (test.kind === 'lead_earth') return f.cause === 'leak' && where.kind === 'run'
+    if (test.kind === 'loop_lead' || test.kind === 'loop_common') {
+      const setting = settingOf(test)
+      if (!setting || terminal === null) return false
+      // Along the lead from the cabinet, and along the common home.
+      const home = [meterState.testOf(ground.wire(terminal), setting.across.a), meterState.testOf(commonNode, setting.across.b), meterState.testOf(ground.wire(terminal), setting.across.b), meterState.testOf(commonNode, setting.across.a)]
+      return home.some((t) => carriesIn(t, v, f))
+    }
+    if (test.kind === 'tester_coil') return carriesIn(meterState.testOf(ground.wire(test.at.terminal), commonNode), v, f)
+    // Under power: a terminal on with its master.
+    if (terminal === null) return false
+    if (['supply_dead', 'sensor_open', 'water_off'].includes(f.cause)) return f.cause !== 'water_off' || test.kind === 'water'
+    if (where.kind === 'terminal') return where.terminal === terminal || (test.kind === 'water' && where.terminal === ground.masterOf(terminal)?.terminal) || (test.kind === 'swap_test' && where.terminal === test.onto.terminal)
+    if (where.kind === 'valve') return test.kind === 'water' && (f.cause === 'stuck_open' || ground.valvesOf(terminal).includes(where.device) || ground.masterOf(terminal)?.valve === where.device)
+    if (f.cause === 'leak') return false
+    const state = ground.on(terminal)
+    const live = (e: number) => state.influence.driven_V(e) > 1e-4
+    // Conductors that touch matter where one of them carries current.
+    return f.elements.some(live)
+  }
+  function carriesIn(test: number, v: Variant, f: Fault): boolean {
+    if (v.mods.joins.length > 0) return f.elements.some((e) => meterState.influence.share(test, e) > 1e-9)
+    return v.mods.alters.some(({ element }) => meterState.influence.share(test, element) > 1e-9)
+  }
+}
+
+/** One deviation of what a meter shows about a true figure, with what else is known to blur it. */
+const meterSpread = (ohm: number, meter: Meter, other_ohm: number): number => Math.hypot(half(meter.accuracy_ratio) * ohm, half(meter.offset_ohm), ohm < 1000 ? TENTH : 0, other_ohm, 0.015)

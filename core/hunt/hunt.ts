@@ -1,0 +1,129 @@
+import { testKey, type FieldTest, type Meter } from '../record'
+import type { ControllerId, DeviceId, PlaceId, Site } from '../site'
+import { must } from '../site'
+import { climateOf, type Climate } from '../circuit'
+import { Weighing, type Beliefs, type Taken } from './beliefs'
+import { foresightOf, TRUNCATED, type Foresight } from './foresee'
+import { groundOf, type Ground } from './ground'
+import { nextTest, type Advice } from './next'
+import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
+import { arriving, candidatesOf, minutesOf, nulled, USUAL_COSTS, walkingOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
+import { catalogueOf, type Catalogue } from './variants'
+import { coilPriorFrom, type CoilPrior } from './weigh'
+
+/** A part is named when it is at fault with this belief; nothing is, when nothing is. */
+export const NAMED = 0.98
+
+/** How a hunt stands: a part is named, nothing is wrong in the wiring, or something is still to be measured; undecided when no test tells any more. */
+export type Stand =
+  | { readonly kind: 'named'; readonly key: string; readonly p: number }
+  | { readonly kind: 'nothing'; readonly p: number }
+  | { readonly kind: 'open'; readonly next: Advice }
+  | { readonly kind: 'undecided' }
+
+/** An earlier good reading of a terminal to common, at the temperature of now. */
+export interface Known { readonly test: FieldTest; readonly ohm: number }
+
+export interface HuntOptions {
+  readonly climate?: Climate
+  readonly meter: Meter
+  readonly odds?: OddsBasis
+  readonly circumstances?: Circumstances
+  readonly costs?: Costs
+  readonly today?: string | null
+  readonly known?: readonly Known[]
+  readonly helper?: boolean
+  readonly tools?: { readonly tester: boolean; readonly tracer: boolean; readonly meter: boolean }
+  /** Where the crew stands at first; at the cabinet where not said. */
+  readonly from?: PlaceId
+}
+
+/** A hunt for faults on one controller: what is believed after the readings so far, and what to measure next. */
+export interface Hunt {
+  readonly ground: Ground
+  readonly catalogue: Catalogue
+  readonly foresight: Foresight
+  readonly candidates: readonly Candidate[]
+  readonly walking: Walking
+  readonly take: (reading: Taken) => void
+  readonly beliefs: () => Beliefs
+  readonly stand: () => Stand
+  readonly crew: () => Crew
+  readonly minutes: () => number
+  /** A part was mended: readings that its fault had touched no longer count, and one fault fewer is left to find. */
+  readonly mended: (key: string) => void
+}
+
+/** Null for a controller without a common terminal. */
+export function huntOf(site: Site, controller: ControllerId, options: HuntOptions): Hunt | null {
+  const climate = options.climate ?? climateOf(site)
+  const ground = groundOf(site, controller, climate)
+  if (!ground) return null
+  const odds = options.odds ?? USUAL_ODDS
+  const costs = options.costs ?? USUAL_COSTS
+  const { meter } = options
+  const catalogue = catalogueOf(ground, odds, options.circumstances ?? QUIET, options.today ?? null)
+  const foresight = foresightOf(ground, catalogue, meter)
+  const candidates = candidatesOf(ground, options.tools)
+  const walking = walkingOf(ground)
+  const coils = priorsFrom(ground, foresight, options.known ?? [])
+
+  let readings: Taken[] = []
+  const mendedKeys = new Set<string>()
+  let count = odds.count
+  let crew = arriving(options.from ?? must(site.controllers, controller).place, options.helper)
+  let minutes = 0
+  let weighing = fresh()
+  let held: Beliefs | null = null
+  function fresh(): Weighing {
+    const made = new Weighing(catalogue, foresight, coils, site.settings.V_open_V, count)
+    for (const r of readings) made.add(r)
+    return made
+  }
+  const take = (reading: Taken): void => {
+    const corrected: Taken = reading.value.kind === 'ohm' ? { ...reading, value: { kind: 'ohm', ohm: nulled(reading.value.ohm, meter) } } : reading
+    // Of the same test the last reading counts.
+    const key = testKey(reading.test)
+    const again = readings.some((r) => testKey(r.test) === key)
+    readings = [...readings.filter((r) => testKey(r.test) !== key), corrected]
+    if (again) weighing = fresh()
+    else weighing.add(corrected)
+    held = null
+    const candidate = candidates.find((c) => testKey(c.test) === key)
+    if (candidate) { const step = minutesOf(ground, costs, walking, crew, candidate); minutes += step.minutes; crew = step.then }
+  }
+  const beliefs = () => (held ??= weighing.beliefs())
+  return {
+    ground, catalogue, foresight, candidates, walking, take, beliefs, crew: () => crew, minutes: () => minutes,
+    stand: () => {
+      const b = beliefs()
+      const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
+      if (p >= NAMED) return { kind: 'named', key, p }
+      if (b.nothing >= NAMED) return { kind: 'nothing', p: b.nothing }
+      const next = nextTest(ground, catalogue, foresight, b, candidates, new Set(readings.map((r) => testKey(r.test))), crew, costs, walking)
+      return next ? { kind: 'open', next } : { kind: 'undecided' }
+    },
+    mended: (key) => {
+      mendedKeys.add(key)
+      const variants = catalogue.faults.filter((f) => f.key === key).flatMap((f) => f.variants)
+      readings = readings.filter((r) => !variants.some((v) => foresight.touches(r.test, v)))
+      // One is found: what is left is no other or one more.
+      count = mendedKeys.size === 1 ? { none: odds.count.one, one: odds.count.two, two: 0 } : { none: 1, one: 0.02, two: 0 }
+      crew = { ...crew, undone: new Set() }
+      weighing = fresh()
+      held = null
+    },
+  }
+}
+
+function priorsFrom(ground: Ground, foresight: Foresight, known: readonly Known[]): (device: DeviceId) => CoilPrior {
+  const tolerance = ground.site.settings.coilTolerance_ratio
+  const usual: CoilPrior = { mean: 0, sd: (tolerance / 2) * TRUNCATED }
+  const made = new Map<DeviceId, CoilPrior>()
+  for (const { test, ohm } of known) {
+    const seen = foresight.base(test)
+    if (seen?.kind !== 'ohms') continue
+    for (const [device] of seen.coils) made.set(device, coilPriorFrom(seen, device, ohm, tolerance))
+  }
+  return (device) => made.get(device) ?? usual
+}

@@ -1,0 +1,216 @@
+import type { FieldTest } from '../record'
+import { testKey } from '../record'
+import type { PlaceId } from '../site'
+import type { Beliefs, Explanation } from './beliefs'
+import type { Foreseen, Foresight } from './foresee'
+import type { Ground } from './ground'
+import { normalBelow } from './normal'
+import { minutesOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
+import type { Catalogue } from './variants'
+
+/** What one answer of a test would mean: a range of readings, or a word. */
+export interface Outcome {
+  readonly p: number
+  readonly low: number | null
+  readonly high: number | null
+  /** `open`, `yes`, `no`, or a figure between `low` and `high`. */
+  readonly kind: 'figure' | 'open' | 'yes' | 'no' | 'lamp_short' | 'lamp_open' | 'lamp_good'
+  /** The parts that would then be likeliest; an empty list of keys is "nothing". */
+  readonly parts: readonly { readonly keys: readonly string[]; readonly p: number }[]
+}
+
+export interface Advice { readonly candidate: Candidate; readonly minutes: number; readonly bits: number; readonly bitsPerMinute: number; readonly outcomes: readonly Outcome[] }
+
+/** Explanations that the choice of a test looks at: those that hold nearly all of the belief. */
+const LOOKED_AT = 0.995
+const MOST_LOOKED_AT = 90
+/** Figures of a test that lie nearer than this many deviations are one answer. */
+const APART = 1.2
+const MOST_ANSWERS = 10
+/** Tests taken together at one place before the crew walks on. */
+const AT_ONE_PLACE = 4
+const MOST_CELLS = 48
+/** A test that tells less than this is none, bits. */
+export const WORTHLESS_BITS = 0.003
+
+interface Answered { readonly candidate: Candidate; readonly answers: number; readonly table: Float64Array; readonly bits: number; readonly cuts: readonly number[]; readonly kinds: readonly Outcome['kind'][] }
+
+/**
+ * The test that tells most about which part is at fault for the minutes it takes: at each place the best few tests are taken
+ * as one, since opening a box is paid once; the place whose tests tell most per minute gives the first of them.
+ */
+export function nextTest(ground: Ground, catalogue: Catalogue, foresight: Foresight, beliefs: Beliefs, candidates: readonly Candidate[], done: ReadonlySet<string>, crew: Crew, costs: Costs, walking: Walking): Advice | null {
+  const looked = lookedAt(beliefs)
+  if (looked.length === 0) return null
+  const target = targetsOf(catalogue, looked)
+  const open = candidates.filter((c) => !done.has(testKey(c.test)))
+  const tables = open.flatMap((c) => { const t = answered(foresight, looked, target, c); return t && t.bits > WORTHLESS_BITS ? [t] : [] })
+  const places = new Map<PlaceId, Answered[]>()
+  for (const t of tables) places.set(t.candidate.place, [...(places.get(t.candidate.place) ?? []), t])
+  let best: { first: Answered; rate: number } | null = null
+  for (const list of places.values()) {
+    const here = bestAtPlace(ground, costs, walking, crew, looked, target, list)
+    if (here && (best === null || here.rate > best.rate)) best = here
+  }
+  if (!best) return null
+  const { minutes } = minutesOf(ground, costs, walking, crew, best.first.candidate)
+  return { candidate: best.first.candidate, minutes, bits: best.first.bits, bitsPerMinute: best.rate, outcomes: outcomesOf(catalogue, looked, target, best.first) }
+}
+
+function bestAtPlace(ground: Ground, costs: Costs, walking: Walking, crew: Crew, looked: readonly Explanation[], target: Targets, list: readonly Answered[]): { first: Answered; rate: number } | null {
+  let [at, minutes] = [crew, 0]
+  let cells: Float64Array = Float64Array.from(looked, (e) => e.p)
+  let count = 1
+  let told = 0
+  let best: { first: Answered; rate: number } | null = null
+  let first: Answered | null = null
+  const rest = [...list].sort((a, b) => b.bits - a.bits).slice(0, 14)
+  for (let k = 0; k < AT_ONE_PLACE && rest.length > 0; k++) {
+    let choice: { t: Answered; rate: number; told: number; minutes: number; then: Crew; cells: Float64Array; count: number } | null = null
+    for (const t of rest) {
+      const step = minutesOf(ground, costs, walking, at, t.candidate)
+      const joint = k === 0 ? { bits: t.bits, cells: null, count: t.answers } : jointBits(cells, count, looked.length, t, target)
+      const rate = joint.bits / (minutes + step.minutes)
+      if (choice === null || rate > choice.rate) choice = { t, rate, told: joint.bits, minutes: minutes + step.minutes, then: step.then, cells: joint.cells ?? multiplied(cells, count, looked.length, t), count: count * t.answers }
+    }
+    if (!choice) break
+    first ??= choice.t
+    if (best === null || choice.rate > best.rate) best = { first, rate: choice.rate }
+    if (choice.told - told < WORTHLESS_BITS) break
+    ;[told, minutes, at, cells, count] = [choice.told, choice.minutes, choice.then, choice.cells, choice.count]
+    rest.splice(rest.indexOf(choice.t), 1)
+    if (count > MOST_CELLS) break
+  }
+  return best
+}
+
+/** Explanations by the parts they name: two severities of one joint are one target. */
+interface Targets { readonly of: Int32Array; readonly count: number; readonly keys: readonly (readonly string[])[] }
+function targetsOf(catalogue: Catalogue, looked: readonly Explanation[]): Targets {
+  const numbers = new Map<string, number>()
+  const keys: string[][] = []
+  const of = Int32Array.from(looked, (e) => {
+    const names = [...new Set(e.faults.map((v) => catalogue.faults[v.fault]!.key))].sort()
+    const k = names.join('+')
+    if (!numbers.has(k)) { numbers.set(k, numbers.size); keys.push(names) }
+    return numbers.get(k)!
+  })
+  return { of, count: numbers.size, keys }
+}
+
+function lookedAt(beliefs: Beliefs): Explanation[] {
+  const chosen: Explanation[] = []
+  let sum = 0
+  for (const e of beliefs.explanations) {
+    if (chosen.length >= MOST_LOOKED_AT || sum > LOOKED_AT) break
+    chosen.push(e)
+    sum += e.p
+  }
+  return sum === 0 ? [] : chosen.map((e) => ({ ...e, p: e.p / sum }))
+}
+
+/** The chance of every answer under every explanation, row by row; null where the test says nothing. */
+function answered(foresight: Foresight, looked: readonly Explanation[], target: Targets, candidate: Candidate): Answered | null {
+  const { test } = candidate
+  const base = foresight.base(test)
+  if (base === null) return null
+  const seen = looked.map((e) => {
+    const touching = e.faults.filter((v) => foresight.touches(test, v))
+    return touching.length === 0 ? base : foresight.under(test, touching) ?? base
+  })
+  if (seen.every((s) => s === base)) return null
+  const cuts = cutsOf(seen, looked)
+  const kinds = kindsOf(base, cuts)
+  const answers = kinds.length
+  const table = new Float64Array(looked.length * answers)
+  const memo = new Map<Foreseen, readonly number[]>()
+  seen.forEach((s, i) => {
+    const row = memo.get(s) ?? memo.set(s, chances(s, cuts, kinds)).get(s)!
+    for (let b = 0; b < answers; b++) table[i * answers + b] = row[b]!
+  })
+  return { candidate, answers, table, cuts, kinds, bits: bitsOf(Float64Array.from(looked, (e) => e.p), 1, looked.length, table, answers, target) }
+}
+
+const middle = (s: Foreseen): { mean: number; sd: number } | null => (s.kind === 'ohms' ? { mean: s.mean, sd: Math.hypot(s.noise, ...s.figures, ...s.coils.map(([, c]) => c * 0.035)) } : s.kind === 'volts' ? { mean: s.mean, sd: s.sd } : null)
+
+/** Figures between which a reading tells the explanations apart. */
+function cutsOf(seen: readonly Foreseen[], looked: readonly Explanation[]): number[] {
+  const groups: { mean: number; sd: number; p: number }[] = []
+  const listed = seen.flatMap((s, i) => { const m = middle(s.kind === 'either' ? s.well : s); return m ? [{ ...m, p: looked[i]!.p }] : [] }).sort((a, b) => a.mean - b.mean)
+  for (const m of listed) {
+    const last = groups.at(-1)
+    if (last && m.mean - last.mean < APART * Math.max(m.sd, last.sd)) { const p = last.p + m.p; last.mean = (last.mean * last.p + m.mean * m.p) / p; last.sd = Math.max(last.sd, m.sd); last.p = p } else groups.push({ ...m })
+  }
+  const kept = groups.length <= MOST_ANSWERS ? groups : [...groups].sort((a, b) => b.p - a.p).slice(0, MOST_ANSWERS).sort((a, b) => a.mean - b.mean)
+  return kept.slice(1).map((g, i) => { const l = kept[i]!; return (l.mean * g.sd + g.mean * l.sd) / (l.sd + g.sd) })
+}
+
+function kindsOf(base: Foreseen, cuts: readonly number[]): Outcome['kind'][] {
+  switch (base.kind) {
+    case 'yes': case 'waters': return ['yes', 'no']
+    case 'lamps': return ['lamp_good', 'lamp_open', 'lamp_short']
+    case 'tone': return ['no', 'yes']
+    case 'volts': return [...cuts, 0].map(() => 'figure')
+    default: return [...[...cuts, 0].map(() => 'figure' as const), 'open']
+  }
+}
+
+function chances(s: Foreseen, cuts: readonly number[], kinds: readonly Outcome['kind'][]): number[] {
+  switch (s.kind) {
+    case 'either': { const [w, i] = [chances(s.well, cuts, kinds), chances(s.ill, cuts, kinds)]; return w.map((p, k) => p * (1 - s.p) + i[k]! * s.p) }
+    case 'yes': return [s.p, 1 - s.p]
+    case 'waters': { const p = s.master * (1 - s.valves.reduce((none, [, q]) => none * (1 - q), 1)); return [p, 1 - p] }
+    case 'lamps': return [s.good, s.open, s.short]
+    case 'tone': return s.lost_m === null ? [0.97, 0.03] : [0.03, 0.97]
+    case 'open': case 'insulated': return kinds.map((k) => (k === 'open' ? 0.999 : 0.001 / Math.max(1, kinds.length - 1)))
+    default: {
+      const { mean, sd } = middle(s)!
+      let below = 0
+      const figures = [...cuts, Infinity].map((c) => { const to = c === Infinity ? 1 : normalBelow((c - mean) / sd); const p = Math.max(0, to - below); below = to; return p })
+      return s.kind === 'volts' ? figures : [...figures.map((p) => p * 0.999), 0.001]
+    }
+  }
+}
+
+const entropyTerm = (p: number) => (p > 0 ? -p * Math.log2(p) : 0)
+
+/** Bits that cells of answers tell about the target: H(cells) − H(cells | target). */
+function bitsOf(weights: Float64Array, blocks: number, n: number, table: Float64Array, answers: number, target: Targets): number {
+  let [whole, given] = [0, 0]
+  const byTarget = new Float64Array(target.count)
+  const cell = new Float64Array(target.count)
+  for (let block = 0; block < blocks; block++) for (let b = 0; b < answers; b++) {
+    cell.fill(0)
+    let sum = 0
+    for (let i = 0; i < n; i++) { const p = weights[block * n + i]! * table[i * answers + b]!; cell[target.of[i]!]! += p; sum += p }
+    whole += entropyTerm(sum)
+    for (let t = 0; t < target.count; t++) { given += entropyTerm(cell[t]!); byTarget[t]! += cell[t]! }
+  }
+  let own = 0
+  for (let t = 0; t < target.count; t++) own += entropyTerm(byTarget[t]!)
+  return Math.max(0, whole - (given - own))
+}
+
+function jointBits(cells: Float64Array, count: number, n: number, t: Answered, target: Targets): { bits: number; cells: null; count: number } {
+  return { bits: bitsOf(cells, count, n, t.table, t.answers, target), cells: null, count: count * t.answers }
+}
+
+/** The chance of every answer so far together with each answer of one more test. */
+function multiplied(cells: Float64Array, count: number, n: number, t: Answered): Float64Array {
+  const made = new Float64Array(count * t.answers * n)
+  for (let c = 0; c < count; c++) for (let b = 0; b < t.answers; b++) for (let i = 0; i < n; i++) made[(c * t.answers + b) * n + i] = cells[c * n + i]! * t.table[i * t.answers + b]!
+  return made
+}
+
+function outcomesOf(catalogue: Catalogue, looked: readonly Explanation[], target: Targets, t: Answered): Outcome[] {
+  void catalogue
+  return t.kinds.map((kind, b): Outcome => {
+    const sums = new Float64Array(target.count)
+    let p = 0
+    looked.forEach((e, i) => { const w = e.p * t.table[i * t.answers + b]!; sums[target.of[i]!]! += w; p += w })
+    const parts = [...sums].map((w, k) => ({ keys: target.keys[k]!, p: p > 0 ? w / p : 0 })).sort((x, y) => y.p - x.p).slice(0, 3).filter((x) => x.p > 0.05)
+    return { p, kind, low: kind === 'figure' && b > 0 ? t.cuts[b - 1]! : null, high: kind === 'figure' && b < t.cuts.length ? t.cuts[b]! : null, parts }
+  }).filter((o) => o.p > 0.005)
+}
+
+export type { FieldTest }
