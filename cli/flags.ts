@@ -21,6 +21,8 @@ const flags = z.strictObject({
   fault: z.array(z.string().max(200)).max(40).optional(),
   seed: figure(0, 4294967295).optional(),
   power: z.boolean().default(false),
+  boxes: z.boolean().default(false),
+  helper: z.boolean().default(false),
   between: z.string().optional(),
   controller: z.string().optional(),
   ground: figure(-40, 90).optional(),
@@ -40,7 +42,7 @@ export function readArguments(argv: readonly string[]): Outcome<Arguments> {
   try {
     const { positionals, values } = parseArgs({
       args: [...argv], allowPositionals: true,
-      options: { json: { type: 'boolean' }, anew: { type: 'boolean' }, power: { type: 'boolean' }, fault: { type: 'string', multiple: true }, seed: text, on: text, state: text, hz: text, phase: text, mains: text, between: text, controller: text, ground: text, coil: text, 'open-mark': text, accuracy: text, offset: text, 'lead-zero': text, highest: text },
+      options: { json: { type: 'boolean' }, anew: { type: 'boolean' }, power: { type: 'boolean' }, boxes: { type: 'boolean' }, helper: { type: 'boolean' }, fault: { type: 'string', multiple: true }, seed: text, on: text, state: text, hz: text, phase: text, mains: text, between: text, controller: text, ground: text, coil: text, 'open-mark': text, accuracy: text, offset: text, 'lead-zero': text, highest: text },
     })
     const parsed = parseWith(flags, values)
     if (!parsed.ok) return refused(...parsed.refusals.map((r) => ({ ...r, path: [`--${r.path.join('.')}`] })))

@@ -6,6 +6,7 @@ import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { sayRefusal, type Speaker } from '../words'
 import { translateHere } from '../words/speaker'
 import { readArguments, type Arguments } from './flags'
+import { huntIn } from './hunt'
 import type { OUTPUTS } from './output'
 import { material, sizes, stations, wiring } from './planning'
 import { deck, solve } from './power'
@@ -27,7 +28,7 @@ function read(file: string): Outcome<string> {
 }
 
 async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output: Output; speaker: Speaker }>> {
-  const wanted = { check: [1, 1], expect: [1, 1], solve: [1, 1], deck: [1, 1], size: [1, 1], material: [1, 1], stations: [1, 2], wiring: [1, 1], simulate: [1, 1], judge: [2, 2] }[verb]
+  const wanted = { check: [1, 1], expect: [1, 1], solve: [1, 1], deck: [1, 1], size: [1, 1], material: [1, 1], stations: [1, 2], wiring: [1, 1], simulate: [1, 1], judge: [2, 2], hunt: [2, 2] }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
   const text = read(files[0]!)
@@ -49,6 +50,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
   if (files.length === 1) return done(stations(property.value, null))
   const csv = read(files[1]!)
   if (csv.ok && verb === 'stations') return done(stations(property.value, csv.value))
+  if (csv.ok && verb === 'hunt') return done(huntIn(property.value, csv.value, flags, speaker))
   return csv.ok ? done(judge(property.value, csv.value, flags, speaker)) : csv
 }
 
@@ -72,6 +74,10 @@ function lines(output: Output): string[] {
     case 'solve': return [
       ...output.supplies.filter((s) => s.current_A > 0).map((s) => `${s.controller}: ${s.terminal_V.toFixed(2)} V at the terminals, ${s.current_A.toFixed(3)} A, ${s.load_VA.toFixed(1)} VA${s.rating_VA === null ? '' : ` of ${s.rating_VA}`}`),
       ...output.coils.map((c) => `${c.device.padEnd(8)} ${c.volt_V.toFixed(2).padStart(6)} V  ${c.current_A.toFixed(3)} A  ${c.face.padEnd(7)} ${c.enough ? 'enough' : 'too little'} (${c.minimum_V} V asked; ${c.safe_V.toFixed(2)} V at the safe phase)`),
+    ]
+    case 'hunt': return [
+      output.says, ...(output.telling ? [output.telling.says] : []), '', ...output.parts.slice(0, 8).map((p) => `${(p.p * 100).toFixed(1).padStart(6)} %  ${p.says}`), `${(output.nothing * 100).toFixed(1).padStart(6)} %  nothing`,
+      ...(output.next ? ['', `Next: ${output.next.says}, ${output.next.place}, ${output.next.minutes.toFixed(1)} min.`, output.next.how, output.next.care, ...output.next.outcomes.map((o) => `  ${(o.p * 100).toFixed(0).padStart(3)} %  ${o.says}`)] : []),
     ]
     case 'judge': return [
       ...output.readings.map((r) => `${r.terminal.padEnd(8)} ${(r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`),

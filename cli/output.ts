@@ -107,6 +107,23 @@ export const stationsOutput = z.strictObject({ verb: z.literal('stations'), text
 
 export const simulateOutput = z.strictObject({ verb: z.literal('simulate'), seed: z.number(), faults: z.array(z.string()), readings: z.int(), csv: z.string().describe('Columns as `judge` takes them') })
 
+const believed = z.number().describe('0 … 1')
+export const huntOutput = z.strictObject({
+  verb: z.literal('hunt'), property: z.string(), controller: z.string(),
+  end: z.enum(['named', 'nothing', 'undecided', 'open']).describe('open: something is still worth measuring'), says: statement, strained: z.boolean().describe('No explanation fits every reading: the record may be wrong'),
+  nothing: believed.describe('That nothing is wrong in the wiring'),
+  parts: z.array(z.strictObject({
+    key: z.string(), kind: z.enum(['joint', 'run', 'touch', 'coil', 'valve', 'pair', 'terminal', 'supply', 'sensor', 'water']), places: z.array(z.string()).describe('Tags; of a run both its ends'), p: believed, says: statement,
+    causes: z.array(z.strictObject({ cause: z.string(), p: believed })).describe('What may be wrong with it, of the belief in the part'),
+  })).describe('Parts by how likely they are at fault, above 0.1 %'),
+  telling: z.strictObject({ line: z.int().nullable(), says: statement }).nullable().describe('The reading that speaks most for the likeliest part against the next'),
+  next: z.strictObject({
+    test: z.string(), place: z.string(), minutes: z.number(), bits: z.number(), says: statement, how: statement, care: statement,
+    outcomes: z.array(z.strictObject({ p: believed, says: statement, parts: z.array(z.strictObject({ keys: z.array(z.string()).describe('None: nothing wrong'), p: believed })) })),
+  }).nullable(),
+  left: z.array(z.int()).describe('Lines whose test says nothing on this controller'),
+})
+
 const use = z.enum(['in_use', 'common', 'spare', 'unknown'])
 export const wiringOutput = z.strictObject({
   verb: z.literal('wiring'), property: z.string(),
@@ -120,4 +137,4 @@ export const wiringOutput = z.strictObject({
   })),
 })
 
-export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput, size: sizeOutput, material: materialOutput, stations: stationsOutput, wiring: wiringOutput, simulate: simulateOutput } as const
+export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput, size: sizeOutput, material: materialOutput, stations: stationsOutput, wiring: wiringOutput, simulate: simulateOutput, hunt: huntOutput } as const

@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Papa from 'papaparse'
+import { noFacts } from '../core/record'
 import { demoProperty } from '../demo/quarry-lake'
 import { readProperty, writeProperty } from '../core/formats'
 import { rowsOf } from '../core/plan'
@@ -18,7 +19,7 @@ const thread = (...args: string[]) => {
   const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], { encoding: 'utf8', env: { ...process.env, INIT_CWD: folder }, maxBuffer: 1e8 })
   return { status: done.status, out: done.stdout, err: done.stderr }
 }
-const property = (site: ReturnType<typeof siteOf>) => file(`${site.about.name}.json`, writeProperty({ ...demoProperty(), site, facts: { visits: {}, readings: {}, strikeOuts: {}, cautions: {}, closings: {}, acceptances: {} } }))
+const property = (site: ReturnType<typeof siteOf>) => file(`${site.about.name}.json`, writeProperty({ ...demoProperty(), site, facts: noFacts() }))
 
 test('size: a plan costs what trying everything says; one that cannot be built names thread, shortfall and mends', () => {
   const plans = Array.from({ length: 40 }, (_, i) => randomPlan(500 + i, 6))

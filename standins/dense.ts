@@ -10,6 +10,7 @@ const CONTACT = 1e-4
 
 /** Solves for any currents once the whole admittance matrix is taken apart: L·U with partial pivoting, nothing spared. */
 export function denseSolver(nodes: number, branches: readonly Branch[]): (currents: readonly Current[]) => Z[] {
+  const slot = fewestFirst(nodes, branches)
   const re = Array.from({ length: nodes }, () => new Float64Array(nodes))
   const im = Array.from({ length: nodes }, () => new Float64Array(nodes))
   for (const { a, b, z } of branches) {
@@ -17,13 +18,14 @@ export function denseSolver(nodes: number, branches: readonly Branch[]): (curren
     const bare = Math.hypot(z.re, z.im) < CONTACT
     const [r, x] = bare ? [CONTACT, 0] : [z.re, z.im]
     const square = r * r + x * x
-    for (const [i, j, s] of [[a, a, 1], [b, b, 1], [a, b, -1], [b, a, -1]] as const) { re[i]![j]! += (s * r) / square; im[i]![j]! -= (s * x) / square }
+    const [p, q] = [slot[a]!, slot[b]!]
+    for (const [i, j, s] of [[p, p, 1], [q, q, 1], [p, q, -1], [q, p, -1]] as const) { re[i]![j]! += (s * r) / square; im[i]![j]! -= (s * x) / square }
   }
   for (let n = 0; n < nodes; n++) re[n]![n]! += HAIR
   const row = Array.from({ length: nodes }, (_, n) => n)
   for (let k = 0; k < nodes; k++) {
     let pivot = k
-    for (let r = k + 1; r < nodes; r++) if (Math.hypot(re[r]![k]!, im[r]![k]!) > Math.hypot(re[pivot]![k]!, im[pivot]![k]!)) pivot = r
+    for (let r = k + 1; r < nodes; r++) if (re[r]![k]! ** 2 + im[r]![k]! ** 2 > re[pivot]![k]! ** 2 + im[pivot]![k]! ** 2) pivot = r
     for (const list of [re, im, row] as unknown[][]) [list[k], list[pivot]] = [list[pivot], list[k]]
     const [upRe, upIm] = [re[k]!, im[k]!]
     const square = upRe[k]! ** 2 + upIm[k]! ** 2
@@ -43,23 +45,34 @@ export function denseSolver(nodes: number, branches: readonly Branch[]): (curren
   return (currents) => {
     const right = Array.from({ length: nodes }, (): Z => ({ re: 0, im: 0 }))
     for (const { into, outOf, amps } of currents) {
-      right[into] = { re: right[into]!.re + amps.re, im: right[into]!.im + amps.im }
-      right[outOf] = { re: right[outOf]!.re - amps.re, im: right[outOf]!.im - amps.im }
+      for (const [n, sign] of [[slot[into]!, 1], [slot[outOf]!, -1]] as const) right[n] = { re: right[n]!.re + sign * amps.re, im: right[n]!.im + sign * amps.im }
     }
-    const volts = row.map((n) => right[n]!)
-    for (let k = 0; k < nodes; k++) for (let c = 0; c < k; c++) volts[k] = less(volts[k]!, re[k]![c]!, im[k]![c]!, volts[c]!)
+    const [vr, vi] = [Float64Array.from(row, (n) => right[n]!.re), Float64Array.from(row, (n) => right[n]!.im)]
+    const less = (k: number, c: number) => {
+      const [r, x] = [re[k]![c]!, im[k]![c]!]
+      if (r === 0 && x === 0) return
+      vr[k]! -= r * vr[c]! - x * vi[c]!
+      vi[k]! -= r * vi[c]! + x * vr[c]!
+    }
+    for (let k = 0; k < nodes; k++) for (let c = 0; c < k; c++) less(k, c)
     for (let k = nodes - 1; k >= 0; k--) {
-      let v = volts[k]!
-      for (let c = k + 1; c < nodes; c++) v = less(v, re[k]![c]!, im[k]![c]!, volts[c]!)
+      for (let c = k + 1; c < nodes; c++) less(k, c)
       const [pr, pi] = [re[k]![k]!, im[k]![k]!]
       const square = pr * pr + pi * pi
-      volts[k] = { re: (v.re * pr + v.im * pi) / square, im: (v.im * pr - v.re * pi) / square }
+      ;[vr[k], vi[k]] = [(vr[k]! * pr + vi[k]! * pi) / square, (vi[k]! * pr - vr[k]! * pi) / square]
     }
-    return volts
+    return slot.map((n) => ({ re: vr[n]!, im: vi[n]! }))
   }
 }
 
-const less = (v: Z, re: number, im: number, by: Z): Z => (re === 0 && im === 0 ? v : { re: v.re - (re * by.re - im * by.im), im: v.im - (re * by.im + im * by.re) })
+/** Rows of few neighbours first: most of the matrix then stays empty, and what is empty is passed over. */
+function fewestFirst(nodes: number, branches: readonly Branch[]): number[] {
+  const neighbours = new Array<number>(nodes).fill(0)
+  for (const { a, b } of branches) { neighbours[a]!++; neighbours[b]!++ }
+  const slot = new Array<number>(nodes)
+  neighbours.map((_, n) => n).sort((a, b) => neighbours[a]! - neighbours[b]!).forEach((n, k) => { slot[n] = k })
+  return slot
+}
 
 /** Whether branches lead from one node to another. */
 export function joined(nodes: number, branches: readonly Branch[], from: number, to: number): boolean {

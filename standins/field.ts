@@ -14,23 +14,27 @@ interface Part { readonly a: string; readonly b: string; readonly ohm: number; r
 const [TESTER_SHORT_ohm, TESTER_OPEN_ohm, TESTER_LIT_V] = [8, 300, 12]
 /** Mains wander by so much, ± (2σ). */
 const MAINS_ratio = 0.03
-/** What is left of a shorted coil, Ω; how often a bad joint shows when it is looked at and tugged, and a sound one seems bad; which part of its chances a loose joint fails. */
-const [SHORTED_ohm, BAD_SHOWS, SOUND_SEEMS_BAD, LOOSE] = [0.2, 0.9, 0.02, 0.5]
+/** What is left of a shorted coil, Ω; which part of its chances a loose joint fails. */
+const [SHORTED_ohm, LOOSE] = [0.2, 0.5]
+/** How often a bad joint shows, and a sound one seems bad: looked at and tugged, or cut out and made anew. */
+const SHOWS = { look: { bad: 0.9, sound: 0.02 }, remake: { bad: 0.9998, sound: 0.0005 } } as const
 /** Insulation of sound wire to earth, Ω, by powers of ten. */
 const INSULATION_ohm = { from: 2e6, to: 4e7 }
 
 /**
  * Draws a real property from its record. Coils, lengths and joints are off by truncated normals with the property's own
- * tolerances at 2σ (times `spread`); the same chance gives the same property, and the same questions in the same order the same answers.
+ * tolerances at 2σ (times `spread`); the same chance gives the same property, and the same questions in the same order the same
+ * answers. `noise` is the chance of the meter, the eye and the ear, where it is to be another; `known` what
+ * earlier readings say of coils, as parts of their sheet's ohms.
  */
-export function fieldOf(site: Site, faults: readonly FieldFault[], { random, ground_C, spread = 1 }: { readonly random: () => number; readonly ground_C: number; readonly spread?: number }): Field {
-  const within = (limit: number): number => { for (;;) { const x = Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random()); if (Math.abs(x) <= 2) return (limit * x) / 2 } }
+export function fieldOf(site: Site, faults: readonly FieldFault[], { random, noise = random, ground_C, spread = 1, known }: { readonly random: () => number; readonly noise?: () => number; readonly ground_C: number; readonly spread?: number; readonly known?: ReadonlyMap<DeviceId, number> }): Field {
+  const within = (limit: number, chance = random): number => { for (;;) { const x = Math.sqrt(-2 * Math.log(1 - chance())) * Math.cos(2 * Math.PI * chance()); if (Math.abs(x) <= 2) return (limit * x) / 2 } }
   const warm = copperFactor(ground_C)
   const { coilTolerance_ratio, lengthTolerance_ratio, soundSplice_ohm, soundSpliceSpread_ohm, mains_Hz, V_open_V } = site.settings
   const wiring = wiringOf(site)
   const lengths = new Map(Object.keys(site.cables).map((c) => [c, 1 + within(lengthTolerance_ratio * spread)]))
   const joints = new Map(Object.keys(site.splices).map((s) => [s, Math.max(0, soundSplice_ohm + within(soundSpliceSpread_ohm * spread)) / 2]))
-  const coils = new Map(Object.keys(site.devices).map((d) => [d, 1 + within(coilTolerance_ratio * spread)]))
+  const coils = new Map(Object.keys(site.devices).map((d) => { const drawn = 1 + within(coilTolerance_ratio * spread); return [d, known?.get(d as DeviceId) ?? drawn] as const }))
   const mains = 1 + within(MAINS_ratio)
   const insulation_ohm = INSULATION_ohm.from * (INSULATION_ohm.to / INSULATION_ohm.from) ** random()
   const supplyDead = (controller: ControllerId) => faults.some((f) => f.kind === 'supply' && f.controller === controller)
@@ -63,12 +67,13 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, gro
     } else if (!faults.some((f) => f.kind === 'coil-open' && f.device === link.device)) add(link.a, link.b, 0, link.device)
   }
   for (const f of faults) if (f.kind === 'doubled') parts.push({ a: wiring.pointOf(terminalEnd(f.controller, f.one)), b: wiring.pointOf(terminalEnd(f.controller, f.two)), ohm: 0, device: null, link: null })
+  inOne(parts)
   const node = new Map<string, number>()
   const number = (point: string): number => node.get(point) ?? node.set(point, node.size).get(point)!
   for (const p of parts) { number(p.a); number(p.b) }
   number('earth')
   for (const [controller, c] of entries(site.controllers)) for (const terminal of Object.keys(c.terminals)) number(wiring.pointOf(terminalEnd(controller, terminal)))
-  for (const link of wiring.links) { number(link.a); number(link.b) }
+  for (const link of wiring.links) if (link.kind !== 'stretch') { number(link.a); number(link.b) }
 
   const kindOf = (device: DeviceId) => { const { coilKind } = must(site.devices, device); return coilKind === null ? null : must(site.coilKinds, coilKind) }
   /** A coil as it is: its own spread, shorted turns; plain ohms for a meter, impedance under power. */
@@ -84,7 +89,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, gro
   /** What is done for a test: joints undone, a loose joint apart just now, a jumper. */
   interface Done { readonly undone: ReadonlySet<string>; readonly apart: ReadonlySet<string>; readonly jumper: readonly [number, number] | null }
   const NOTHING: ReadonlySet<string> = new Set()
-  const looseNow = (): ReadonlySet<string> => { const ends = faults.flatMap((f) => (f.kind === 'joint-loose' && random() < LOOSE ? [endKey(f.end)] : [])); return ends.length === 0 ? NOTHING : new Set(ends) }
+  const looseNow = (): ReadonlySet<string> => { const ends = faults.flatMap((f) => (f.kind === 'joint-loose' && noise() < LOOSE ? [endKey(f.end)] : [])); return ends.length === 0 ? NOTHING : new Set(ends) }
   const branches = (face: (device: DeviceId) => Face | null, done: Done): Branch[] => [
     ...parts.flatMap((p): Branch[] => (p.link?.kind === 'leg' && p.b !== 'earth' && (done.undone.has(p.link.splice) || done.apart.has(endKey(p.link.end))) ? []
       : [{ a: number(p.a), b: number(p.b), z: p.device === null ? { re: p.ohm, im: 0 } : coil(p.device, face(p.device)) }])),
@@ -170,7 +175,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, gro
     return core === undefined ? null : { splice: splice[0], port: number(wiring.pointOf(own)), core: number(core), middle: number(`joint ${splice[0]}`) }
   }
   /** Ohms of the tests at a box. */
-  function atBox(kind: 'coil_ohms' | 'loop_lead' | 'loop_common' | 'lead_earth', device: DeviceId): number {
+  function atBox(kind: 'coil_ohms' | 'loop_lead' | 'loop_common' | 'lead_earth' | 'common_earth', device: DeviceId): number {
     const own = terminalOf(device)
     const [lead, home] = own ? [jointOf(device, own.controller, 'lead'), jointOf(device, own.controller, 'common')] : [null, null]
     if (!own || !lead || !home) return Infinity
@@ -182,13 +187,14 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, gro
       case 'loop_lead': return ohms(lead.core, home.port, done(lead.splice, true))
       case 'loop_common': return ohms(home.core, lead.middle, done(home.splice, true))
       case 'lead_earth': return ohms(lead.core, number('earth'), done(lead.splice, false))
+      case 'common_earth': return ohms(home.core, number('earth'), done(home.splice, false))
     }
   }
-  const looksBad = (splice: string) => faults.some((f) => 'end' in f && must(site.splices, splice).ends.some((e) => endKey(e) === endKey(f.end)))
+  const isBad = (splice: string) => faults.some((f) => 'end' in f && must(site.splices, splice).ends.some((e) => endKey(e) === endKey(f.end)))
 
   return {
     answer: (test, meter) => {
-      const read = (true_: number, digits: number) => Math.round((true_ * (1 + within(meter.accuracy_ratio)) + within(meter.offset_ohm)) / digits) * digits
+      const read = (true_: number, digits: number) => Math.round((true_ * (1 + within(meter.accuracy_ratio, noise)) + within(meter.offset_ohm, noise)) / digits) * digits
       const shown = (true_ohm: number, toEarth = false): ReadingValue => {
         const ohm = toEarth ? 1 / (1 / true_ohm + 1 / insulation_ohm) : true_ohm
         if (ohm > meter.highest_ohm) return { kind: 'open' }
@@ -199,7 +205,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, gro
       const heard = (yes: boolean): ReadingValue => ({ kind: 'heard', heard: yes })
       switch (test.kind) {
         case 'ohms': return shown(ohms(pointOf(test.from), pointOf(test.to), { undone: NOTHING, apart: looseNow(), jumper: null }), test.to.kind === 'earth' || test.from.kind === 'earth')
-        case 'coil_ohms': case 'loop_lead': case 'loop_common': case 'lead_earth': return shown(atBox(test.kind, test.device), test.kind === 'lead_earth')
+        case 'coil_ohms': case 'loop_lead': case 'loop_common': case 'lead_earth': case 'common_earth': return shown(atBox(test.kind, test.device), test.kind.endsWith('_earth'))
         case 'supply': return volt(supplyDead(test.controller) ? 0 : V_open_V * mains)
         case 'volts': return volt(terminalVolts(test.at))
         case 'tester_power': return { kind: 'lamp', lamp: terminalVolts(test.at) >= TESTER_LIT_V ? 'lit' : 'dark' }
@@ -226,7 +232,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, gro
         }
         case 'energise': return heard(!faults.some((f) => (f.kind === 'coil-open' || f.kind === 'coil-short' || f.kind === 'coil-dc') && f.device === test.device))
         case 'by_hand': { const own = terminalOf(test.device); return { kind: 'flows', flows: !stuck('stuck-shut', test.device) && !faults.some((f) => f.kind === 'water' && f.controller === own?.controller) } }
-        case 'look': return { kind: 'looked', sound: random() >= (looksBad(test.splice) ? BAD_SHOWS : SOUND_SEEMS_BAD) }
+        case 'look': case 'remake': return { kind: 'looked', sound: noise() >= SHOWS[test.kind][isBad(test.splice) ? 'bad' : 'sound'] }
         case 'tone': return { kind: 'tone', lost_m: toneEnds(test.at.controller, test.at.terminal) }
       }
     },
@@ -246,7 +252,22 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, gro
     const cuts = walkFrom(site, wiring, controller, wire).runs.filter(({ link }) => (link.kind === 'stretch' && faults.some((f) => at(f, ['open'], link.cable, link.core, link.from)))
       || (link.kind === 'leg' && faults.some((f) => f.kind === 'joint-open' && endKey(f.end) === endKey(link.end))))
     const first = cuts.map((r) => (r.from_m + r.to_m) / 2).sort((x, y) => x - y)[0]
-    return first === undefined ? null : Math.max(0, Math.round(first + within(1)))
+    return first === undefined ? null : Math.max(0, Math.round(first + within(1, noise)))
+  }
+}
+
+/** Makes neighbouring stretches of a core that runs through a box one part, where nothing else hangs there. */
+function inOne(parts: Part[]): void {
+  const at = new Map<string, Part[]>()
+  for (const p of parts) for (const end of [p.a, p.b]) at.set(end, [...(at.get(end) ?? []), p])
+  for (const [point, both] of at) {
+    if (!point.endsWith(' through') || both.length !== 2 || both.some((p) => p.link?.kind !== 'stretch')) continue
+    const [first, second] = both as [Part, Part]
+    const far = (p: Part) => (p.a === point ? p.b : p.a)
+    const made: Part = { a: far(first), b: far(second), ohm: first.ohm + second.ohm, device: null, link: first.link }
+    for (const p of both) parts.splice(parts.indexOf(p), 1)
+    parts.push(made)
+    for (const end of [made.a, made.b]) at.set(end, at.get(end)!.map((p) => (p === first || p === second ? made : p)))
   }
 }
 

@@ -1,12 +1,13 @@
 import { createCoreContext, fallbackWithSimple, registerMessageCompiler, compile, registerMessageResolver, resolveValue, registerLocaleFallbacker, translate } from '@intlify/core-base'
 import { coreEn } from './core-en'
+import { huntEn } from './hunt-en'
 import type { Translate } from './say'
 
 registerMessageCompiler(compile)
 registerMessageResolver(resolveValue)
 registerLocaleFallbacker(fallbackWithSimple)
 
-const context = createCoreContext({ locale: 'en', fallbackLocale: 'en', messages: { en: coreEn }, missingWarn: false, fallbackWarn: false })
+const context = createCoreContext({ locale: 'en', fallbackLocale: 'en', messages: { en: { ...coreEn, ...huntEn } }, missingWarn: false, fallbackWarn: false })
 
 /** Messages for the shell and the server, where there is no screen to hold a language. */
 export const translateHere: Translate = (key, params, count) => {

@@ -159,8 +159,10 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
     if (!asked[test]!.f) return false
     const gone = changes.filter((c) => c.z === null)
     if (gone.length === 0) return true
-    // One element alone cuts only where nothing leads around it, and then carries all of the meter's current or none.
-    if (gone.length === 1 && joins.length === 0) return !bridges.has(gone[0]!.element) || shareOf(test, gone[0]!.element) < 0.5
+    // An element without a way around it carries all of the meter's current or none; one alone with a way around it cuts nothing.
+    const single = gone.filter((c) => bridges.has(c.element))
+    const between = single.some((c) => shareOf(test, c.element) > 0.5)
+    if (gone.length - single.length <= 1 && (!between || joins.length === 0) && (single.length === gone.length || gone.length === 1)) return !between
     // A spot within an element joins both of its ends to the other spot: the element itself is whole.
     const nodesOf = (s: Spot) => ('node' in s ? s.node : parts[s.element]!.a)
     const pieces = partsOf(nodeCount, [...parts, ...joins.map(({ p, q }) => ({ a: nodesOf(p), b: nodesOf(q) }))], new Set(gone.map((c) => c.element)))

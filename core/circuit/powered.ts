@@ -85,7 +85,9 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
     const port = (name: string) => node(wiring.pointOf({ kind: 'port', device, port: name } as End))
     add(port('in'), port(`out_${conditions.turns.get(device) ?? 1}`), complex(LEAST_ohm), { kind: 'contact', device })
   }
-  return { site, conditions, nodeCount: nodeOf.size, parts, sources, wiring, nodeOf, names: namesOf(site, nodeOf), earth }
+  let names: string[] | null = null
+  // Worked out when they are first asked for: a hunt makes dozens of states and names none.
+  return { site, conditions, nodeCount: nodeOf.size, parts, sources, wiring, nodeOf, get names() { return (names ??= namesOf(site, nodeOf)) }, earth }
 }
 
 /** Impedance of one link: wire by its length and size, half a sound joint per leg, a coil by its face. */

@@ -10,15 +10,15 @@ export interface CsvReading { readonly line: number; readonly label: string; rea
 
 const COLUMNS = ['terminal', 'reading', 'to', 'test', 'at']
 const KINDS = fieldTest.options.map((o) => o.shape.kind.value)
-const AT_A_COIL: readonly FieldTestKind[] = ['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'energise', 'by_hand']
-const IN_OHMS: readonly FieldTestKind[] = ['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_earth']
+const AT_A_COIL: readonly FieldTestKind[] = ['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'common_earth', 'energise', 'by_hand']
+const IN_OHMS: readonly FieldTestKind[] = ['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_earth', 'common_earth']
 const IN_VOLTS: readonly FieldTestKind[] = ['supply', 'volts', 'coil_volts']
 
 type Row = Readonly<Record<string, string | undefined>>
 
 /**
  * Reads a log of readings: columns `terminal` (`A:3`, or `3` where the property has one controller; for `supply` the
- * controller's tag; for a test at a coil the valve's, `V3`; for `look` a joint by an end in it, `V3.a` or `K1/white@B4<`) and
+ * controller's tag; for a test at a coil the valve's, `V3`; for `look` and `remake` a joint by an end in it, `V3.a` or `K1/white@B4<`) and
  * `reading` (`34.6`, `1.2k`, `OL`; volts; `heard` or `not heard`; a lamp's word; the valves that water, `V3 V5`, or `none`; `flows`
  * or `dry`; `sound` or `bad`; metres to where a tone is lost, or `through`), and, if wanted, `to` (another terminal or `earth`; C
  * where empty), `test` (ohms where empty) and `at` (a moment with its offset from UTC).
@@ -59,7 +59,7 @@ function testOf(kind: FieldTestKind, site: Site, terminal: string, to: string): 
     const controller = entries(site.controllers).find(([, c]) => c.tag.toLowerCase() === terminal.split(':')[0]!.toLowerCase())
     return controller ? accepted({ kind, controller: controller[0] }) : refused(refusal('no_such_controller', ['terminal'], { tag: terminal, options: Object.values(site.controllers).map((c) => c.tag).join(', ') }))
   }
-  if (kind === 'look') {
+  if (kind === 'look' || kind === 'remake') {
     const splice = jointAt(site, terminal)
     return splice ? accepted({ kind, splice }) : refused(refusal('no_such_joint', ['terminal'], { written: terminal }))
   }
@@ -103,11 +103,12 @@ function valueOf(kind: FieldTestKind, site: Site, text: string, meter: Meter): O
 /** A figure with or without its unit; not a number for anything else. */
 const figure = (text: string, unit: string): number => (new RegExp(`^\\d+([.,]\\d+)?\\s*${unit}?$`, 'i').test(text) ? parseFloat(text.replace(',', '.')) : NaN)
 
+const SEEN: Readonly<Record<string, ReadingValue>> = { sound: { kind: 'looked', sound: true }, bad: { kind: 'looked', sound: false } }
 const EAR: Readonly<Record<string, ReadingValue>> = { heard: { kind: 'heard', heard: true }, 'not heard': { kind: 'heard', heard: false } }
 const WORDS: Readonly<Record<string, Readonly<Record<string, ReadingValue>>>> = {
   click: EAR, swap_test: EAR, energise: EAR,
   by_hand: { flows: { kind: 'flows', flows: true }, dry: { kind: 'flows', flows: false } },
-  look: { sound: { kind: 'looked', sound: true }, bad: { kind: 'looked', sound: false } },
+  look: SEEN, remake: SEEN,
   tester_coil: { good: { kind: 'lamp', lamp: 'good' }, open: { kind: 'lamp', lamp: 'open' }, short: { kind: 'lamp', lamp: 'short' } },
   tester_power: { lit: { kind: 'lamp', lamp: 'lit' }, dark: { kind: 'lamp', lamp: 'dark' } },
 }
@@ -123,7 +124,7 @@ export function writeReadingsCsv(site: Site, readings: readonly Reading[]): stri
 function placeText(site: Site, test: FieldTest): string {
   if (test.kind === 'ohms') return tagOf(site, test.from)
   if (test.kind === 'supply') return must(site.controllers, test.controller).tag
-  if (test.kind === 'look') return endWritten(site, test.splice)
+  if (test.kind === 'look' || test.kind === 'remake') return endWritten(site, test.splice)
   return 'device' in test ? valveText(site, test.device) : tagOf(site, test.at)
 }
 

@@ -36,9 +36,9 @@ test('the small property of the format’s page reads what the page says, with w
 })
 
 test('a file of every version we ever wrote is read, and written as the present one', () => {
-  const [one, two] = [read(repo('tests/kept/property-v1.json')), read(repo('tests/kept/property-v2.json'))]
+  const [one, two, three] = [read(repo('tests/kept/property-v1.json')), read(repo('tests/kept/property-v2.json')), read(repo('tests/kept/property-v3.json'))]
   expect([one, two].map((kept) => kept.site.settings.sizing)).toMatchObject([{ school: 'coil_minimum', mainsLow_ratio: 0.1 }, { school: 'allowed_drop', together: 2 }])
-  for (const kept of [one, two]) expect(JSON.parse(writeProperty(kept))).toMatchObject({ version: 3, site: { about: { name: kept.site.about.name }, underlays: {}, settings: { wiring: { sparesLeast: 2 } } } })
+  for (const kept of [one, two, three]) expect(JSON.parse(writeProperty(kept))).toMatchObject({ version: 4, findings: {}, site: { about: { name: kept.site.about.name }, underlays: {}, settings: { wiring: { sparesLeast: 2 } } } })
 })
 
 test('canonical JSON: equal values give equal bytes whatever the order of keys, and read back equal', () => {

@@ -32,8 +32,8 @@ export function readProperty(text: string): Outcome<Property> {
   if (!lifted.ok) return lifted
   const parsed = parseWith(propertyFile, lifted.value)
   if (!parsed.ok) return parsed
-  const { id, revision, site, visits, readings, strikeOuts, cautions, closings, acceptances } = parsed.value
-  const facts = { visits, readings, strikeOuts, cautions, closings, acceptances }
+  const { id, revision, site, visits, readings, strikeOuts, cautions, closings, acceptances, findings } = parsed.value
+  const facts = { visits, readings, strikeOuts, cautions, closings, acceptances, findings }
   const broken = [...brokenInvariants(site).map((r) => ({ ...r, path: ['site', ...r.path] })), ...brokenFacts(facts, site, revision)]
   return broken.length > 0 ? refused(...broken.slice(0, 20)) : accepted({ id, revision, site, facts })
 }
@@ -57,7 +57,7 @@ function brokenFacts(facts: Facts, site: Site, revision: number): Refusal[] {
     if (!lookUp(site.controllers, v.controller)) broken.push(refusal('points_nowhere', ['visits', id, 'controller'], { id: v.controller, collection: 'controllers' }))
   for (const [id, r] of entries(facts.readings))
     if (r.revision > revision) broken.push(refusal('reading_ahead', ['readings', id, 'revision'], { revision: r.revision, latest: revision }))
-  for (const name of ['readings', 'cautions', 'closings'] as const) {
+  for (const name of ['readings', 'cautions', 'closings', 'findings'] as const) {
     for (const [id, fact] of Object.entries(facts[name]))
       if (!lookUp(facts.visits, fact.visit)) broken.push(refusal('points_nowhere', [name, id, 'visit'], { id: fact.visit, collection: 'visits' }))
   }

@@ -9,6 +9,8 @@ const STEPS: Readonly<Record<number, (file: Record<string, unknown>) => Record<s
   1: (file) => ({ ...file, version: 2 }),
   // Routes, bays, ticks of joints, pictures under the map; again all with defaults.
   2: (file) => ({ ...file, version: 3 }),
+  // Tests of a hunt and its findings; the findings may be left out.
+  3: (file) => ({ ...file, version: 4 }),
 }
 
 /** A file of any version we ever wrote, as the present version; unknown formats and newer versions are refused. */

@@ -25,39 +25,52 @@ export interface Beliefs {
 /** How many faults there may be. */
 export interface CountOdds { readonly none: number; readonly one: number; readonly two: number }
 
-/** Pairs whose belief cannot reach this part of the whole are not worked out: e⁻⁹ each, of at most some thousands. */
+/** Pairs whose belief cannot reach e⁻⁹ of the likeliest explanation's are left out. */
 const PRUNED = 9
 /** A cell of a fault's grid takes part in pairs while it is within e⁻⁷ of the fault's best; the others add under a thousandth. */
 const LIKELY_RANGE = 7
-/** Cells of one fault that take part in pairs, the likeliest. */
+/** Cells of one fault that take part in pairs, over its likely range. */
 const CELLS_IN_PAIRS = 6
-const KEPT_EXPLANATIONS = 160
+/** Pairs worked out together after one reading, those that can reach farthest first. */
+const PAIRS_TOGETHER = 1500
+/** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
+const [LISTED, KEPT_EXPLANATIONS] = [60, 160]
 
-/** `extra` is the log-weight of the cells that this one stands for besides itself. */
-interface Scored { readonly variant: Variant; readonly log: number; readonly units: readonly number[]; readonly extra: number }
+/** A reading with what it would be if nothing were wrong. */
+interface Held { readonly test: FieldTest; readonly value: ReadingValue; readonly base: Foreseen; readonly baseOhms: Extract<Foreseen, { kind: 'ohms' }> | null }
+/** Readings that must be weighed together, with the log of "nothing wrong". `id` is another as soon as a reading joins. */
+interface Unit { readonly id: number; readonly readings: readonly number[]; readonly base: number; readonly ohms: boolean }
+/**
+ * A cell of a fault after the readings. `gains` are what it explains better than "nothing", by its units; null where its
+ * figures tie several units together. `extra` is the log-weight of cells that it stands for besides itself.
+ */
+interface Scored { readonly variant: Variant; readonly log: number; readonly odds: number; readonly units: readonly number[]; readonly gains: readonly number[] | null; readonly extra: number }
+/** Cells that show in the same units. */
+interface Signature { readonly units: readonly number[]; readonly mask: Uint32Array; readonly of: Scored[]; log: number; readonly most: number[]; odds: number }
 
 /**
  * The belief over all single faults on their grids and all pairs, after some readings. Everything is a ratio to "nothing
  * wrong": readings that a fault does not touch cancel. Readings in ohms are weighed in units of those that share coils, all
- * else by itself. A pair whose faults show in different units is the product of its two; others are worked out together.
+ * else by itself. A pair whose faults show in different units is the product of its two; others are worked out together
+ * where a bound says that they can matter.
  */
 export class Weighing {
-  private readonly taken: { readonly test: FieldTest; readonly value: ReadingValue; readonly base: Foreseen; readonly baseAlone: number; readonly baseOhms: Extract<Foreseen, { kind: 'ohms' }> | null }[] = []
+  private readonly taken: Held[] = []
   private readonly touchedBy: Set<number>[] = []
   private supply_V: number | null = null
-  private readonly cache = new Map<number, Map<number, Foreseen | null>>()
-  private readonly pairCache = new Map<string, Foreseen | null>()
+  private readonly foreseen = new Map<number, Map<number, Foreseen | null>>()
+  private readonly foreseenPairs = new Map<number, Foreseen | null>()
+  private readonly gains = new Map<number, Map<number, number>>()
+  private readonly unitIds = new Map<string, number>()
 
-  constructor(private readonly catalogue: Catalogue, private readonly foresight: Foresight, private readonly coils: CoilPriors, private readonly nominal_V: number,
-    private readonly count: CountOdds, private readonly excluded: ReadonlySet<string> = new Set()) {}
+  constructor(private readonly catalogue: Catalogue, private readonly foresight: Foresight, private readonly coils: CoilPriors, private readonly nominal_V: number, private readonly count: CountOdds) {}
 
   /** Adds a reading; one whose test says nothing here is left out. */
   add(reading: Taken): boolean {
     const base = this.foresight.base(reading.test)
     if (base === null) return false
-    if (reading.test.kind === 'supply' && reading.value.kind === 'volt') this.supply_V = reading.value.volt
-    const { log, ohms } = weighAlone(base, reading.value, this.supply)
-    this.taken.push({ ...reading, base, baseAlone: log, baseOhms: ohms })
+    if (reading.test.kind === 'supply' && reading.value.kind === 'volt') { this.supply_V = reading.value.volt; this.gains.clear() } // all volts are read against it
+    this.taken.push({ ...reading, base, baseOhms: weighAlone(base, reading.value, this.supply).ohms })
     this.touchedBy.push(new Set(this.catalogue.variants.filter((v) => this.foresight.touches(reading.test, v)).map((v) => v.index)))
     return true
   }
@@ -67,7 +80,7 @@ export class Weighing {
   /** What a reading's test would show under one fault, worked out once. */
   private seen(r: number, v: Variant): Foreseen | null {
     if (!this.touchedBy[r]!.has(v.index)) return this.taken[r]!.base
-    const row = this.cache.get(r) ?? this.cache.set(r, new Map()).get(r)!
+    const row = this.foreseen.get(r) ?? this.foreseen.set(r, new Map()).get(r)!
     if (!row.has(v.index)) row.set(v.index, this.foresight.under(this.taken[r]!.test, [v]))
     return row.get(v.index)!
   }
@@ -75,9 +88,10 @@ export class Weighing {
   private seenPair(r: number, i: Variant, j: Variant): Foreseen | null {
     const [byI, byJ] = [this.touchedBy[r]!.has(i.index), this.touchedBy[r]!.has(j.index)]
     if (!byI || !byJ) return byI ? this.seen(r, i) : this.seen(r, j)
-    const key = `${r} ${i.index} ${j.index}`
-    if (!this.pairCache.has(key)) this.pairCache.set(key, this.foresight.under(this.taken[r]!.test, [i, j]))
-    return this.pairCache.get(key)!
+    const n = this.catalogue.variants.length
+    const key = (r * n + i.index) * n + j.index
+    if (!this.foreseenPairs.has(key)) this.foreseenPairs.set(key, this.foresight.under(this.taken[r]!.test, [i, j]))
+    return this.foreseenPairs.get(key)!
   }
 
   /** Log-likelihood of some readings under a hypothesis. Figures of a fault are shared by all its readings. */
@@ -87,149 +101,178 @@ export class Weighing {
     for (const r of readings) {
       const seen = seenOf(r)
       if (seen === null) continue
-      const { test, value } = this.taken[r]!
+      const { value } = this.taken[r]!
       const weighed = weighAlone(seen, value, this.supply)
       log += weighed.log
-      if (weighed.ohms && value.kind === 'ohm') together.push({ ohm: value.ohm, seen: weighed.ohms, offset: test.kind === 'supply' ? 0 : offsetOf(r) })
+      if (weighed.ohms && value.kind === 'ohm') together.push({ ohm: value.ohm, seen: weighed.ohms, offset: offsetOf(r) })
     }
     return together.length === 0 ? log : log + weighTogether(together, this.coils)
   }
 
-  /** Which unit each reading belongs to: readings in ohms that share a coil as recorded are one. */
-  private units(): { of: number[]; readings: number[][] } {
+  /** Readings in ohms that share a coil as recorded are one unit; every other reading is one by itself. */
+  private units(): { units: Unit[]; unitOf: Int32Array } {
     const parent = this.taken.map((_, r) => r)
     const root = (r: number): number => (parent[r] === r ? r : (parent[r] = root(parent[r]!)))
     const byCoil = new Map<DeviceId, number>()
     this.taken.forEach(({ baseOhms }, r) => baseOhms?.coils.forEach(([d]) => { const at = byCoil.get(d); if (at === undefined) byCoil.set(d, r); else parent[root(r)] = root(at) }))
-    const number = new Map<number, number>()
-    const of = this.taken.map((_, r) => { const k = root(r); if (!number.has(k)) number.set(k, number.size); return number.get(k)! })
-    const readings: number[][] = Array.from({ length: number.size }, () => [])
-    of.forEach((u, r) => readings[u]!.push(r))
-    return { of, readings }
+    const groups = new Map<number, number[]>()
+    this.taken.forEach((_, r) => groups.set(root(r), [...(groups.get(root(r)) ?? []), r]))
+    const unitOf = new Int32Array(this.taken.length)
+    const units = [...groups.values()].map((readings, u): Unit => {
+      for (const r of readings) unitOf[r] = u
+      const key = readings.join(',')
+      if (!this.unitIds.has(key)) this.unitIds.set(key, this.unitIds.size)
+      return { id: this.unitIds.get(key)!, readings, base: this.logOf(readings, (r) => this.taken[r]!.base, () => 0), ohms: readings.some((r) => this.taken[r]!.base.kind === 'ohms') }
+    })
+    return { units, unitOf }
+  }
+
+  /** What a fault explains better than "nothing" in one unit by itself. */
+  private gainIn(unit: Unit, v: Variant): number {
+    const row = this.gains.get(v.index) ?? this.gains.set(v.index, new Map()).get(v.index)!
+    const known = row.get(unit.id)
+    if (known !== undefined) return known
+    const gain = this.logOf(unit.readings, (r) => this.seen(r, v), () => 0) - unit.base
+    row.set(unit.id, gain)
+    return gain
   }
 
   beliefs(): Beliefs {
     const { catalogue, count } = this
-    const units = this.units()
-    const baseLog = units.readings.map((list) => this.logOf(list, (r) => this.taken[r]!.base, () => 0))
-    const inUnits = (set: readonly number[]) => set.flatMap((u) => units.readings[u]!)
-    const sumBase = (set: readonly number[]) => set.reduce((s, u) => s + baseLog[u]!, 0)
-    const live = catalogue.faults.filter((f) => !this.excluded.has(f.key))
-    const priorSum = live.reduce((s, f) => s + f.prior, 0)
-
-    const prior = (v: Variant) => Math.log((catalogue.faults[v.fault]!.prior / priorSum) * v.share)
+    const { units, unitOf } = this.units()
+    const priorSum = catalogue.faults.reduce((s, f) => s + f.prior, 0)
+    const touched = new Map<number, number[]>()
+    this.touchedBy.forEach((set, r) => { for (const v of set) { const list = touched.get(v); const u = unitOf[r]!; if (!list) touched.set(v, [u]); else if (!list.includes(u)) list.push(u) } })
+    for (const list of touched.values()) list.sort((a, b) => a - b)
 
     // Every single fault on its grid.
-    const singles: Scored[] = []
-    const touchedUnits = new Map<number, number[]>()
-    this.touchedBy.forEach((set, r) => { for (const v of set) { const list = touchedUnits.get(v); const u = units.of[r]!; if (!list) touchedUnits.set(v, [u]); else if (!list.includes(u)) list.push(u) } })
-    const best = new Float64Array(units.readings.length)
-    for (const fault of live) for (const variant of fault.variants) {
-      const set = (touchedUnits.get(variant.index) ?? []).sort((a, b) => a - b)
-      const gain = set.length === 0 ? 0 : this.logOf(inUnits(set), (r) => this.seen(r, variant), () => 0) - sumBase(set)
-      singles.push({ variant, units: set, log: prior(variant) + gain, extra: 0 })
-      if (set.length === 1) best[set[0]!] = Math.max(best[set[0]!]!, gain)
-      else if (gain > 0) for (const u of set) {
-        // What this fault does for one of several units, its figures aside: a bound for the pairs, not a belief.
-        const one = this.logOf(units.readings[u]!, (r) => this.seen(r, variant), () => 0) - baseLog[u]!
-        best[u] = Math.max(best[u]!, one)
-      }
-    }
+    const best = new Float64Array(units.length)
+    const singles = catalogue.variants.map((variant): Scored => {
+      const set = touched.get(variant.index) ?? NO_UNITS
+      const odds = Math.log((catalogue.faults[variant.fault]!.prior / priorSum) * variant.share)
+      const gains = set.map((u) => this.gainIn(units[u]!, variant))
+      set.forEach((u, k) => { best[u] = Math.max(best[u]!, gains[k]!) })
+      const tied = figuresOf(variant) > 0 && set.filter((u) => units[u]!.ohms).length > 1
+      const gain = tied ? this.together(set, units, variant, null) : gains.reduce((s, g) => s + g, 0)
+      return { variant, units: set, log: odds + gain, odds, gains: tied ? null : gains, extra: 0 }
+    })
     const keyOf = (v: Variant) => catalogue.faults[v.fault]!.key
-    const byPart = new Map<string, number[]>()
-    for (const s of singles) { const k = keyOf(s.variant); const list = byPart.get(k); if (list) list.push(s.log); else byPart.set(k, [s.log]) }
-    const partLog = new Map([...byPart].map(([k, logs]) => [k, logSum(logs)]))
-
     const [logNone, logOne] = [Math.log(count.none || 1e-300), Math.log(count.one || 1e-300)]
-    const logTwo = count.two > 0 ? Math.log(2 * count.two) : -Infinity
+    const top = singles.reduce((m, s) => Math.max(m, logOne + s.log), logNone)
+    const parts = new Map<string, number[]>()
+    const keep = (key: string, log: number) => { const list = parts.get(key); if (list) list.push(log); else parts.set(key, [log]) }
+    for (const s of singles) keep(keyOf(s.variant), logOne + s.log)
     const found: { faults: readonly Variant[]; log: number }[] = [{ faults: [], log: logNone }]
-    for (const s of singles) found.push({ faults: [s.variant], log: logOne + s.log })
-    let top = found.reduce((m, f) => Math.max(m, f.log), -Infinity)
-    const partPairs = new Map<string, number[]>()
-    const keep = (k: string, log: number) => { const list = partPairs.get(k); if (list) list.push(log); else partPairs.set(k, [log]) }
-    const pairTotals: number[] = []
+    const [least, listed] = [top - PRUNED - 3, [...singles].sort((a, b) => b.log - a.log)]
+    for (const s of listed) { if (logOne + s.log < least) break; found.push({ faults: [s.variant], log: logOne + s.log }) }
+    const pairs: number[] = []
+    if (count.two > 0) this.pairs({ singles, listed, units, best, top, logTwo: Math.log(2 * count.two), keyOf, keep, pairs, found })
 
-    if (count.two > 0) {
-      const likely = this.likelyCells(singles)
-      // Faults that show in the same units, by those units.
-      const signatures = new Map<string, { units: readonly number[]; of: Scored[]; byPart: Map<string, number>; log: number }>()
-      for (const s of likely) {
-        const k = s.units.join(',')
-        const sig = signatures.get(k) ?? signatures.set(k, { units: s.units, of: [], byPart: new Map(), log: -Infinity }).get(k)!
-        sig.of.push(s)
-      }
-      const list = [...signatures.values()]
-      for (const sig of list) {
-        const parts = new Map<string, number[]>()
-        for (const s of sig.of) { const k = keyOf(s.variant); const l = parts.get(k); if (l) l.push(s.log); else parts.set(k, [s.log]) }
-        for (const [k, logs] of parts) sig.byPart.set(k, logSum(logs))
-        sig.log = logSum(sig.byPart.values())
-        sig.of.sort((a, b) => b.log - a.log)
-      }
-      const bound = (set: readonly number[]) => set.reduce((s, u) => s + best[u]!, 0)
-      const tops = list.map((sig) => sig.of.reduce((m, s) => Math.max(m, prior(s.variant) + s.extra), -Infinity))
-      list.forEach((one, a) => list.forEach((two, b) => {
-        if (b < a) return
-        const overlap = one.units.some((u) => two.units.includes(u))
-        if (!overlap) {
-          if (logTwo + one.log + two.log < top - PRUNED - 8) return
-          // The product, each part with the other signature's whole; two cells of one part are no pair.
-          const same = a === b
-          for (const [k, log] of one.byPart) {
-            const rest = two.byPart.has(k) ? logLess(two.log, two.byPart.get(k)!) : two.log
-            if (rest === -Infinity) continue
-            const l = logTwo + log + rest - (same ? Math.LN2 : 0)
-            keep(k, same ? l + Math.LN2 : l)
-            pairTotals.push(l)
-          }
-          if (!same) for (const [k, log] of two.byPart) { const rest = one.byPart.has(k) ? logLess(one.log, one.byPart.get(k)!) : one.log; if (rest > -Infinity) keep(k, logTwo + log + rest) }
-          for (const s of one.of.slice(0, 8)) for (const t of two.of.slice(0, 8)) {
-            const l = logTwo + s.log + t.log
-            if (l > top - PRUNED + 3 && keyOf(s.variant) !== keyOf(t.variant) && (!same || s.variant.index < t.variant.index)) found.push({ faults: [s.variant, t.variant], log: l })
-          }
-          return
-        }
-        const all = [...new Set([...one.units, ...two.units])]
-        const reach = bound(all)
-        if (logTwo + tops[a]! + tops[b]! + reach < top - PRUNED) return
-        for (const s of one.of) for (const t of two.of) {
-          if ((a === b && s.variant.index >= t.variant.index) || keyOf(s.variant) === keyOf(t.variant)) continue
-          const odds = logTwo + prior(s.variant) + s.extra + prior(t.variant) + t.extra
-          if (odds + reach < top - PRUNED) continue
-          const log = odds + this.logOf(inUnits(all), (r) => this.seenPair(r, s.variant, t.variant), (r) => (this.touchedBy[r]!.has(s.variant.index) ? 0 : figuresOf(s.variant))) - sumBase(all)
-          top = Math.max(top, log)
-          keep(keyOf(s.variant), log)
-          keep(keyOf(t.variant), log)
-          pairTotals.push(log)
-          if (log > top - PRUNED) found.push({ faults: [s.variant, t.variant], log })
-        }
-      }))
-    }
-
-    const total = logSum([logNone, ...[...partLog.values()].map((l) => logOne + l), ...pairTotals])
-    const parts = new Map<string, number>()
-    for (const [k, log] of partLog) {
-      const p = Math.exp(logSum([logOne + log, ...(partPairs.get(k) ?? [])]) - total)
-      if (p > 1e-6) parts.set(k, p)
-    }
-    const explanations = found.filter((f) => f.log > total - PRUNED).sort((a, b) => b.log - a.log).slice(0, KEPT_EXPLANATIONS)
-      .map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
-    return { parts, nothing: Math.exp(logNone - total), explanations, strain: this.strainOf(explanations[0]?.faults ?? []) }
+    const total = logSum([logNone, ...singles.map((s) => logOne + s.log), ...pairs])
+    const believed = new Map<string, number>()
+    for (const [key, logs] of parts) { const p = Math.exp(logSum(logs) - total); if (p > 1e-6) believed.set(key, Math.min(1, p)) }
+    const explanations = found.filter((f) => f.log > total - PRUNED).sort((a, b) => b.log - a.log).slice(0, KEPT_EXPLANATIONS).map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
+    return { parts: believed, nothing: Math.exp(logNone - total), explanations, strain: this.strainOf(explanations[0]?.faults ?? []) }
   }
 
-  /** A fault's cells in its likely range; if those are many, the likeliest carry the weight of all. */
-  private likelyCells(singles: readonly Scored[]): Scored[] {
-    const byFault = new Map<number, Scored[]>()
-    for (const s of singles) { const l = byFault.get(s.variant.fault); if (l) l.push(s); else byFault.set(s.variant.fault, [s]) }
-    return [...byFault.values()].flatMap((cells) => {
-      const top = cells.reduce((m, c) => Math.max(m, c.log), -Infinity)
-      const near = cells.filter((c) => c.log > top - LIKELY_RANGE).sort((a, b) => b.log - a.log)
-      if (near.length <= CELLS_IN_PAIRS) return near
-      // Evenly over the range, so that both ends are there.
-      const chosen = Array.from({ length: CELLS_IN_PAIRS }, (_, i) => near[Math.floor((i * near.length) / CELLS_IN_PAIRS)]!)
-      const missing = logSum(near.map((c) => c.log)) - logSum(chosen.map((c) => c.log))
-      return chosen.map((c) => ({ ...c, log: c.log + missing, extra: missing }))
+  /** Gain of one or two faults over all of some units at once. */
+  private together(set: readonly number[], units: readonly Unit[], i: Variant, j: Variant | null): number {
+    const readings = set.flatMap((u) => units[u]!.readings)
+    const base = set.reduce((s, u) => s + units[u]!.base, 0)
+    return (j === null ? this.logOf(readings, (r) => this.seen(r, i), () => 0)
+      : this.logOf(readings, (r) => this.seenPair(r, i, j), (r) => (this.touchedBy[r]!.has(i.index) ? 0 : figuresOf(i)))) - base
+  }
+
+  /** Adds the belief in all pairs: `keep` by part, `pairs` as a whole, and the likeliest to `found`. */
+  private pairs({ singles, listed, units, best, top, logTwo, keyOf, keep, pairs, found }: {
+    singles: readonly Scored[]; listed: readonly Scored[]; units: readonly Unit[]; best: Float64Array; top: number; logTwo: number
+    keyOf: (v: Variant) => string; keep: (key: string, log: number) => void; pairs: number[]; found: { faults: readonly Variant[]; log: number }[]
+  }): void {
+    const signatures = signaturesOf(likelyCells(singles), units.length)
+    const apart = (a: Uint32Array, b: Uint32Array) => { for (let w = 0; w < a.length; w++) if ((a[w]! & b[w]!) !== 0) return false; return true }
+
+    // Faults in different units: each signature's parts with the whole of all signatures apart from it, its own part left out.
+    const scale = signatures.reduce((m, s) => Math.max(m, s.log), -Infinity)
+    const weight = Float64Array.from(signatures, (s) => Math.exp(s.log - scale))
+    const inPart = new Map<string, { at: number; weight: number }[]>()
+    const own = signatures.map((s, at) => {
+      const sums = new Map<string, number>()
+      for (const c of s.of) sums.set(keyOf(c.variant), (sums.get(keyOf(c.variant)) ?? 0) + Math.exp(c.log - scale))
+      for (const [key, w] of sums) { const list = inPart.get(key); if (list) list.push({ at, weight: w }); else inPart.set(key, [{ at, weight: w }]) }
+      return sums
     })
+    signatures.forEach((one, a) => {
+      let rest = 0
+      const others: number[] = []
+      signatures.forEach((two, b) => { if (apart(one.mask, two.mask)) { rest += weight[b]!; others.push(b) } })
+      for (const [key, w] of own[a]!) {
+        const mine = inPart.get(key)!.filter((p) => p.at === a ? one.units.length === 0 : apart(one.mask, signatures[p.at]!.mask))
+        const same = mine.reduce((s, p) => s + p.weight, 0)
+        // Where its own part is most of the rest, the difference would be rounding: added up anew.
+        const left = same < 0.5 * rest ? rest - same : others.reduce((s, b) => { let sum = 0; for (const [k, x] of own[b]!) if (k !== key) sum += x; return s + sum }, 0)
+        if (w * left <= 0) continue
+        const log = logTwo + Math.log(w) + Math.log(left) + 2 * scale
+        if (log < top - PRUNED - 12) continue
+        keep(key, log)
+        pairs.push(log - Math.LN2) // every pair comes up from both of its sides
+      }
+    })
+    const most = listed.slice(0, LISTED)
+    const masks = new Map(signatures.flatMap((s) => s.of.map((c) => [c.variant.index, s.mask] as const)))
+    most.forEach((s, a) => most.slice(a + 1).forEach((t) => {
+      const [p, q] = [masks.get(s.variant.index), masks.get(t.variant.index)]
+      const log = logTwo + s.log + t.log
+      if (p && q && apart(p, q) && log > top - PRUNED && keyOf(s.variant) !== keyOf(t.variant)) found.push({ faults: [s.variant, t.variant], log })
+    }))
+
+    // Faults that meet in a unit: those whose bound can reach the others are worked out.
+    const meeting: { s: Scored; t: Scored; reach: number }[] = []
+    const farthest = (s: Signature) => s.odds + s.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(s.most[k]!, best[u]!)), 0)
+    const ranked = signatures.map((s) => ({ s, q: farthest(s) })).sort((x, y) => y.q - x.q)
+    ranked.forEach(({ s: one, q }, a) => {
+      for (let b = a; b < ranked.length; b++) {
+        if (logTwo + q + ranked[b]!.q < top - PRUNED) break
+        const two = ranked[b]!.s
+        if (apart(one.mask, two.mask)) continue
+        const ahead = logTwo + one.odds + two.odds + boundOf(one.units, one.most, two.units, two.most, best)
+        if (ahead < top - PRUNED) continue
+        for (const s of one.of) for (const t of two.of) {
+          if ((a === b && s.variant.index >= t.variant.index) || keyOf(s.variant) === keyOf(t.variant)) continue
+          const reach = logTwo + s.odds + s.extra + t.odds + t.extra + boundOf(s.units, s.gains ?? s.units.map((u) => best[u]!), t.units, t.gains ?? t.units.map((u) => best[u]!), best)
+          if (reach >= top - PRUNED) meeting.push({ s, t, reach })
+        }
+      }
+    })
+    meeting.sort((x, y) => y.reach - x.reach)
+    meeting.forEach(({ s, t, reach }, n) => {
+      const odds = logTwo + s.odds + s.extra + t.odds + t.extra
+      // The many that reach least, once enough are worked out: as if the one hid the other where they meet.
+      const log = n < PAIRS_TOGETHER ? odds + this.pairGain(s, t, units) : Math.min(reach, odds + hiding(s, t))
+      keep(keyOf(s.variant), log)
+      keep(keyOf(t.variant), log)
+      pairs.push(log)
+      if (log > top - PRUNED) found.push({ faults: [s.variant, t.variant], log })
+    })
+  }
+
+  private pairGain(s: Scored, t: Scored, units: readonly Unit[]): number {
+    const all = [...new Set([...s.units, ...t.units])]
+    if (s.gains === null || t.gains === null) return this.together(all, units, s.variant, t.variant)
+    let gain = 0
+    const both: number[] = []
+    for (const u of all) {
+      const [i, j] = [s.units.indexOf(u), t.units.indexOf(u)]
+      if (i >= 0 && j >= 0) both.push(u)
+      else gain += i >= 0 ? s.gains[i]! : t.gains[j]!
+    }
+    return gain + this.together(both, units, s.variant, t.variant)
+  }
+
+  /** By how much each reading speaks for one explanation against another, taken by itself. */
+  eachFor(one: readonly Variant[], other: readonly Variant[]): { reading: Taken; nats: number }[] {
+    const seenUnder = (r: number, faults: readonly Variant[]) => (faults.length === 0 ? this.taken[r]!.base : faults.length === 1 ? this.seen(r, faults[0]!) : this.seenPair(r, faults[0]!, faults[1]!))
+    const log = (r: number, faults: readonly Variant[]) => this.logOf([r], () => seenUnder(r, faults), () => 0)
+    return this.taken.map(({ test, value }, r) => ({ reading: { test, value }, nats: log(r, one) - log(r, other) }))
   }
 
   /** How far the best explanation is from the readings: the worst reading by itself. */
@@ -246,8 +289,58 @@ export class Weighing {
   }
 }
 
+const NO_UNITS: readonly number[] = []
+
+/** A fault's cells in its likely range; if those are many, some evenly over the range carry the weight of all. */
+function likelyCells(singles: readonly Scored[]): Scored[] {
+  const byFault = new Map<number, Scored[]>()
+  for (const s of singles) { const l = byFault.get(s.variant.fault); if (l) l.push(s); else byFault.set(s.variant.fault, [s]) }
+  return [...byFault.values()].flatMap((cells) => {
+    const top = cells.reduce((m, c) => Math.max(m, c.log), -Infinity)
+    const near = cells.filter((c) => c.log > top - LIKELY_RANGE).sort((a, b) => b.log - a.log)
+    if (near.length <= CELLS_IN_PAIRS) return near
+    const chosen = Array.from({ length: CELLS_IN_PAIRS }, (_, i) => near[Math.floor((i * near.length) / CELLS_IN_PAIRS)]!)
+    const missing = logSum(near.map((c) => c.log)) - logSum(chosen.map((c) => c.log))
+    return chosen.map((c) => ({ ...c, log: c.log + missing, extra: missing }))
+  })
+}
+
+function signaturesOf(cells: readonly Scored[], unitCount: number): Signature[] {
+  const made = new Map<string, Signature>()
+  for (const c of cells) {
+    const key = c.units.join(',')
+    if (!made.has(key)) {
+      const mask = new Uint32Array(Math.max(1, Math.ceil(unitCount / 32)))
+      for (const u of c.units) mask[u >> 5]! |= 1 << (u & 31)
+      made.set(key, { units: c.units, mask, of: [], log: -Infinity, most: c.units.map(() => -Infinity), odds: -Infinity })
+    }
+    const s = made.get(key)!
+    s.of.push(c)
+    s.odds = Math.max(s.odds, c.odds + c.extra)
+    c.units.forEach((_, k) => { s.most[k] = Math.max(s.most[k]!, c.gains === null ? Infinity : c.gains[k]!) })
+  }
+  for (const s of made.values()) s.log = logSum(s.of.map((c) => c.log))
+  return [...made.values()]
+}
+
+/** What a pair can gain at most: each alone where it is alone, the best that any fault does where they meet. */
+function boundOf(a: readonly number[], gainA: readonly number[], b: readonly number[], gainB: readonly number[], best: Float64Array): number {
+  let [sum, i, j] = [0, 0, 0]
+  while (i < a.length || j < b.length) {
+    const [u, v] = [i < a.length ? a[i]! : Infinity, j < b.length ? b[j]! : Infinity]
+    if (u === v) { sum += best[u]!; i++; j++ } else if (u < v) sum += Math.min(gainA[i++]!, best[u]!)
+    else sum += Math.min(gainB[j++]!, best[v]!)
+  }
+  return sum
+}
+
+/** The gain of a pair if, where they meet, the one with more to say there hides the other. */
+function hiding(s: Scored, t: Scored): number {
+  const [i, j] = [s.gains ?? s.units.map(() => 0), t.gains ?? t.units.map(() => 0)]
+  const gain = new Map(s.units.map((u, k) => [u, i[k]!]))
+  t.units.forEach((u, k) => gain.set(u, gain.has(u) ? Math.max(gain.get(u)!, j[k]!) : j[k]!))
+  return [...gain.values()].reduce((sum, g) => sum + g, 0)
+}
+
 /** How many figures of a fault's cell a reading may move with. */
 const figuresOf = (v: Variant): number => (v.leak ? 1 : v.shifted.length)
-
-/** log(eᵃ − eᵇ) for a ≥ b. */
-const logLess = (a: number, b: number): number => (b >= a - 1e-12 ? -Infinity : a + Math.log1p(-Math.exp(b - a)))

@@ -34,6 +34,8 @@ const PULL_SPREAD_V = 0.35
 const TENTH = 0.1 / Math.sqrt(12)
 /** Whether a joint that is bad looks and feels so, and whether a sound one does. */
 export const LOOK = { bad: 0.9, sound: 0.02 } as const
+/** The same where it is cut out, looked into and made anew, and the thread tried again. */
+export const REMAKE = { bad: 0.9998, sound: 0.0005 } as const
 const EAR = { heard: 0.995, imagined: 0.005 } as const
 /** A tester's lamps, as its sheet gives them. */
 const LAMP = { short_ohm: 8, open_ohm: 300, lit_V: 12 } as const
@@ -127,6 +129,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       case 'loop_lead': return { across: { a: node(lead.core), b: node(home.port) }, alters: legsOf(lead.splice), joins: [jumper], lead: test.device }
       case 'loop_common': return { across: { a: node(home.core), b: node(lead.middle) }, alters: legsOf(home.splice), joins: [jumper], lead: test.device }
       case 'lead_earth': return { across: { a: node(lead.core), b: ground.wire(terminal) }, alters: legsOf(lead.splice), joins: [], lead: test.device }
+      case 'common_earth': return { across: { a: node(home.core), b: commonNode }, alters: legsOf(home.splice), joins: [], lead: test.device }
       default: return null
     }
   }
@@ -160,18 +163,36 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     return { kind: 'ohms', mean, noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire), coils, figures }
   }
 
-  /** Volts by the property's own source with a terminal on: across a coil, or from C to the wire. Coils that pull in draw less. */
-  function voltsIn(terminal: TerminalId, faults: Faults, ports: readonly (readonly [number, number])[]): { volts: number[]; pulled: ReadonlySet<DeviceId>; started_V: (d: DeviceId) => number } {
+  /** Under power the place along a run where conductors touch moves volts by hundredths: the middle stands for all. */
+  const atMiddle = (v: Variant): Variant => {
+    if (v.mods.joins.length === 0 || v.along === null) return v
+    const like = faultOf(v).variants.filter((w) => w.ohm === v.ohm)
+    return like[like.length >> 1]!
+  }
+  interface Live { readonly changes: readonly Change[]; readonly joins: readonly Join[]; readonly alters: readonly Alter[]; readonly first: ReadonlyMap<DeviceId, number>; readonly pulled: ReadonlySet<DeviceId> }
+  const lives = new Map<string, Live>()
+  /** The property with a terminal on: volts at every coil as it starts, and which pull in. */
+  function liveAt(terminal: TerminalId, faults: Faults): Live {
+    const felt = faults.map(atMiddle).filter((v) => v.mods.alters.length + v.mods.joins.length > 0)
+    const key = [terminal, ...felt.map((v) => v.index)].join(' ')
+    const known = lives.get(key)
+    if (known) return known
     const state = ground.on(terminal)
-    const mods = modsOf(faults)
-    const node = (d: DeviceId) => state.powered.parts[ground.coilElement.get(d)!]!
-    const coilsHere = [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal), ...faults.flatMap((v) => faultOf(v).besides)])].filter((d) => ground.coilElement.has(d))
+    const mods = modsOf(felt)
+    const coilsHere = [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal), ...felt.flatMap((v) => faultOf(v).besides)])].filter((d) => ground.coilElement.has(d))
     const changes = changesOf(state, mods.alters)
-    const across = (a: number, b: number, c: readonly Change[]) => size(state.influence.volts(state.testOf(a, b), c, mods.joins))
-    const first = new Map(coilsHere.map((d) => [d, across(node(d).a, node(d).b, changes)]))
-    const pulled = new Set(coilsHere.filter((d) => first.get(d)! >= pullIn_V(site, d)))
-    const held = changesOf(state, [...[...pulled].map((d): Alter => ({ element: ground.coilElement.get(d)!, to: () => holding(d) })), ...mods.alters])
-    return { volts: ports.map(([a, b]) => across(a, b, held)), pulled, started_V: (d) => first.get(d) ?? 0 }
+    const first = new Map(coilsHere.map((d) => { const { a, b } = state.powered.parts[ground.coilElement.get(d)!]!; return [d, size(state.influence.volts(state.testOf(a, b), changes, mods.joins))] as const }))
+    const made: Live = { changes, joins: mods.joins, alters: mods.alters, first, pulled: new Set(coilsHere.filter((d) => first.get(d)! >= pullIn_V(site, d))) }
+    lives.set(key, made)
+    return made
+  }
+  const started_V = (live: Live, device: DeviceId): number => live.first.get(device) ?? 0
+  /** Volts between two points once the coils that pull in have done so and draw less. */
+  function heldVolts(terminal: TerminalId, faults: Faults, a: number, b: number): number {
+    const state = ground.on(terminal)
+    const { pulled, alters, joins } = liveAt(terminal, faults)
+    const held = changesOf(state, [...[...pulled].map((d): Alter => ({ element: ground.coilElement.get(d)!, to: () => holding(d) })), ...alters])
+    return size(state.influence.volts(state.testOf(a, b), held, joins))
   }
   const holding = (device: DeviceId): Complex => {
     const kind = lookUp(site.devices, device)?.coilKind
@@ -196,20 +217,24 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     const considered = [...new Set([...own, ...beside])]
     if (waterOff(faults)) return { kind: 'waters', master: 0, valves: considered.map((d) => [d, 0.5]) }
     const off = isDead(faults, terminal) || wired === null
-    const at = off ? null : voltsIn(wired, faults, [])
+    const at = off ? null : liveAt(wired, faults)
     const master = ground.masterOf(terminal)
-    const open = (d: DeviceId): number => (stuck(d, 'stuck_shut', faults) ? 0 : stuck(d, 'stuck_open', faults) ? 1 : at === null ? 0 : pulls(d, at.started_V(d), faults))
+    const open = (d: DeviceId): number => (stuck(d, 'stuck_shut', faults) ? 0 : stuck(d, 'stuck_open', faults) ? 1 : at === null ? 0 : pulls(d, started_V(at, d), faults))
     // The master's terminal is energised though the station's own is dead.
     const masterAlive = master === null || master.valve === null ? 1 : faults.some((v) => ['supply_dead', 'sensor_open'].includes(faultOf(v).cause)) || (isDead(faults, master.terminal)) ? 0
-      : stuck(master.valve, 'stuck_shut', faults) ? 0 : stuck(master.valve, 'stuck_open', faults) ? 1 : pulls(master.valve, (at ?? voltsIn(master.terminal, faults, [])).started_V(master.valve), faults)
+      : stuck(master.valve, 'stuck_shut', faults) ? 0 : stuck(master.valve, 'stuck_open', faults) ? 1 : pulls(master.valve, started_V(at ?? liveAt(master.terminal, faults), master.valve), faults)
     return { kind: 'waters', master: masterAlive, valves: considered.map((d) => [d, open(d)]) }
   }
 
   function heardAt(terminal: TerminalId, faults: Faults): number {
     const wired = wireAt(terminal, faults)
     if (isDead(faults, terminal) || wired === null) return 0
-    const at = voltsIn(wired, faults, [])
-    return 1 - ground.valvesOf(terminal).reduce((none, d) => none * (1 - pulls(d, at.started_V(d), faults)), 1)
+    return clickOf(terminal, wired, faults)
+  }
+  /** How likely a valve of a terminal is heard when this wire is live. */
+  function clickOf(terminal: TerminalId, wired: TerminalId, faults: Faults): number {
+    const at = liveAt(wired, faults)
+    return 1 - ground.valvesOf(terminal).reduce((none, d) => none * (1 - pulls(d, started_V(at, d), faults)), 1)
   }
   const ear = (p: number): Foreseen => ({ kind: 'yes', p: EAR.imagined + p * (EAR.heard - EAR.imagined) })
   const voltsReading = (mean: number, fed: boolean): Foreseen => ({ kind: 'volts', mean, fed, sd: Math.hypot(0.3, MAINS_ratio * mean, 0.06 * Math.max(0, site.settings.V_open_V - mean - 1.5) * Number(mean > 1)) })
@@ -241,7 +266,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
 
   function foresee(test: FieldTest, faults: Faults): Foreseen | null {
     const flick = flickers(faults)
-    if (flick.length > 0 && test.kind !== 'look') {
+    if (flick.length > 0 && test.kind !== 'look' && test.kind !== 'remake') {
       const [well, ill] = [foresee(test, faults.filter((v) => !flick.includes(v))), foresee(test, faults.map((v) => (flick.includes(v) ? { ...v, fault: openTwin(v) } : v)))]
       return well && ill && { kind: 'either', p: INTERMITTENT, well, ill }
     }
@@ -259,7 +284,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       case 'volts': case 'tester_power': {
         const wired = wireAt(test.at.terminal, faults)
         const dead = isDead(faults, test.at.terminal)
-        const volt = dead ? 0 : wired === null ? site.settings.V_open_V : voltsIn(wired, faults, [[ground.wire(wired), commonNode]]).volts[0]!
+        const volt = dead ? 0 : wired === null ? site.settings.V_open_V : heldVolts(wired, faults, ground.wire(wired), commonNode)
         return test.kind === 'volts' ? voltsReading(volt, !dead) : { kind: 'yes', p: volt >= LAMP.lit_V ? 0.995 : 0.005 }
       }
       case 'click': return ear(heardAt(test.at.terminal, faults))
@@ -267,8 +292,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         // The lead lies under a screw that is not its own: that screw's output counts, and the lead's own wire.
         const wired = wireAt(test.at.terminal, faults)
         if (wired === null || isDead(faults, test.onto.terminal)) return ear(0)
-        const at = voltsIn(wired, faults, [])
-        return ear(1 - ground.valvesOf(test.at.terminal).reduce((none, d) => none * (1 - pulls(d, at.started_V(d), faults)), 1))
+        return ear(clickOf(test.at.terminal, wired, faults))
       }
       case 'tester_coil': {
         const read = foresee({ kind: 'ohms', from: test.at, to: terminalEnd(controller, common) }, faults)
@@ -285,7 +309,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         const wired = wireAt(terminal, faults)
         if (isDead(faults, terminal) || wired === null) return voltsReading(0, false)
         const { a, b } = powered.parts[coil]!
-        return voltsReading(voltsIn(wired, faults, [[a, b]]).volts[0]!, true)
+        return voltsReading(heldVolts(wired, faults, a, b), true)
       }
       case 'coil_ohms': case 'loop_lead': case 'loop_common': {
         const setting = settingOf(test)
@@ -294,7 +318,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         if (test.kind !== 'coil_ohms' && wireAt(terminal, faults) !== terminal) return { kind: 'open' } // the jumper sits on another lead
         return ohmsReading(setting.across, faults, setting)
       }
-      case 'lead_earth': {
+      case 'lead_earth': case 'common_earth': {
         const setting = settingOf(test)
         return setting && earthThrough(setting.across.a, faults, setting)
       }
@@ -303,7 +327,10 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         return ear(bad ? 0 : 1)
       }
       case 'by_hand': return { kind: 'yes', p: waterOff(faults) || stuck(test.device, 'stuck_shut', faults) ? 0.01 : 0.99 }
-      case 'look': return { kind: 'yes', p: faults.some((v) => { const f = faultOf(v); return f.where.kind === 'joint' && f.where.splice === test.splice }) ? 1 - LOOK.bad : 1 - LOOK.sound }
+      case 'look': case 'remake': {
+        const shows = test.kind === 'look' ? LOOK : REMAKE
+        return { kind: 'yes', p: 1 - (faults.some((v) => { const f = faultOf(v); return f.where.kind === 'joint' && f.where.splice === test.splice }) ? shows.bad : shows.sound) }
+      }
       case 'tone': {
         const wired = wireAt(test.at.terminal, faults)
         if (wired === null) return { kind: 'tone', lost_m: 0, sd_m: 1 }
@@ -329,7 +356,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     const { where } = f
     const hasTerminals = where.kind === 'pair' ? [where.one, where.two] : null
     switch (test.kind) {
-      case 'look': return where.kind === 'joint' && where.splice === test.splice
+      case 'look': case 'remake': return where.kind === 'joint' && where.splice === test.splice
       case 'supply': return f.cause === 'supply_dead'
       case 'by_hand': return f.cause === 'water_off' || (where.kind === 'valve' && where.device === test.device)
       case 'energise': return where.kind === 'coil' && where.device === test.device
@@ -346,7 +373,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       return a !== null && b !== null && carriesIn(meterState.testOf(a, b), v, f)
     }
     if (hasTerminals) return false
-    if (test.kind === 'lead_earth') return f.cause === 'leak' && where.kind === 'run'
+    if (test.kind === 'lead_earth' || test.kind === 'common_earth') return f.cause === 'leak'
     if (test.kind === 'loop_lead' || test.kind === 'loop_common') {
       const setting = settingOf(test)
       if (!setting || terminal === null) return false

@@ -43,7 +43,8 @@ export function groundOf(site: Site, controller: ControllerId, climate: Climate 
   const hanging = hangingOn(site, powered.wiring, controller)
   const door = terminalsInOrder(site, controller)
   const touched = new Set(door.filter((t) => hanging.get(t)?.landed).map((t) => part[wire(t)]!))
-  const stationAt = (terminal: TerminalId) => Object.values(site.stations).find((s) => s.controller === controller && s.terminal === terminal) ?? null
+  const stations = new Map(Object.values(site.stations).filter((s) => s.controller === controller).map((s) => [s.terminal, s]))
+  const stationAt = (terminal: TerminalId) => stations.get(terminal) ?? null
   const masters = new Map<TerminalId, PointOfConnection>(Object.values(site.pointsOfConnection).flatMap((p) => (p.terminal?.controller === controller ? [[p.terminal.terminal, p] as const] : [])))
   const masterOf = (terminal: TerminalId) => {
     const station = stationAt(terminal)
@@ -63,17 +64,15 @@ export function groundOf(site: Site, controller: ControllerId, climate: Climate 
   const nets = netsOf(powered.wiring)
   const home = nets.of(powered.wiring.pointOf(terminalEnd(controller, common)))
   const walks = new Map<TerminalId, Walk>()
-  const valvesOf = (terminal: TerminalId) => {
-    const point = masters.get(terminal)
-    return stationAt(terminal)?.valves ?? (point ? [point.masterValve, point.pumpRelay].filter((d) => d !== null) : [])
-  }
+  const valves = new Map(door.map((terminal) => { const point = masters.get(terminal); return [terminal, stationAt(terminal)?.valves ?? [point?.masterValve, point?.pumpRelay].filter((d) => d != null)] as const }))
   const terminals = door.filter((t) => {
     const at = hanging.get(t)
     return t !== common && at !== undefined && at.landed && at.switchedBy.length === 0 && (stationAt(t) !== null || masters.has(t))
   })
+  const homes = new Map([...terminals].reverse().flatMap((t) => (valves.get(t) ?? []).map((d) => [d, t] as const)))
   return {
-    site, climate, controller, common, meterState, on, hanging, terminals, stationAt, masterOf, valvesOf, wire, coilElement,
-    terminalOf: (device) => terminals.find((t) => valvesOf(t).includes(device)) ?? null,
+    site, climate, controller, common, meterState, on, hanging, terminals, stationAt, masterOf, valvesOf: (terminal) => valves.get(terminal) ?? [], wire, coilElement,
+    terminalOf: (device) => homes.get(device) ?? null,
     node: (point) => powered.nodeOf.get(point) ?? null,
     within: (element) => touched.has(part[powered.parts[element]!.a]!),
     onCommon: (point) => nets.of(point) === home,

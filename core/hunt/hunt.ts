@@ -5,14 +5,19 @@ import { climateOf, type Climate } from '../circuit'
 import { Weighing, type Beliefs, type Taken } from './beliefs'
 import { foresightOf, TRUNCATED, type Foresight } from './foresee'
 import { groundOf, type Ground } from './ground'
+import { materialOnly } from './material'
 import { nextTest, type Advice } from './next'
 import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
+import { mostTelling } from './telling'
 import { arriving, candidatesOf, minutesOf, nulled, USUAL_COSTS, walkingOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
 import { catalogueOf, type Catalogue } from './variants'
 import { coilPriorFrom, type CoilPrior } from './weigh'
 
 /** A part is named when it is at fault with this belief; nothing is, when nothing is. */
 export const NAMED = 0.98
+
+/** The worst reading of the best explanation lies so far off, in nats, that the record itself is in doubt: once in some 4000 readings by chance. */
+export const STRAINED = -8.3
 
 /** How a hunt stands: a part is named, nothing is wrong in the wiring, or something is still to be measured; undecided when no test tells any more. */
 export type Stand =
@@ -47,6 +52,8 @@ export interface Hunt {
   readonly walking: Walking
   readonly take: (reading: Taken) => void
   readonly beliefs: () => Beliefs
+  /** The reading that speaks most for the likeliest part. */
+  readonly telling: () => ReturnType<typeof mostTelling>
   readonly stand: () => Stand
   readonly crew: () => Crew
   readonly minutes: () => number
@@ -62,11 +69,12 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   const odds = options.odds ?? USUAL_ODDS
   const costs = options.costs ?? USUAL_COSTS
   const { meter } = options
-  const catalogue = catalogueOf(ground, odds, options.circumstances ?? QUIET, options.today ?? null)
-  const foresight = foresightOf(ground, catalogue, meter)
+  const every = catalogueOf(ground, odds, options.circumstances ?? QUIET, options.today ?? null)
+  const foresight = foresightOf(ground, every, meter)
   const candidates = candidatesOf(ground, options.tools)
   const walking = walkingOf(ground)
   const coils = priorsFrom(ground, foresight, options.known ?? [])
+  const catalogue = materialOnly(ground, every, foresight, coils)
 
   let readings: Taken[] = []
   const mendedKeys = new Set<string>()
@@ -95,6 +103,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   const beliefs = () => (held ??= weighing.beliefs())
   return {
     ground, catalogue, foresight, candidates, walking, take, beliefs, crew: () => crew, minutes: () => minutes,
+    telling: () => mostTelling(weighing, beliefs(), catalogue),
     stand: () => {
       const b = beliefs()
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])

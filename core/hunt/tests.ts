@@ -58,13 +58,15 @@ export function candidatesOf(ground: Ground, tools: { readonly tester: boolean; 
     if (other) here({ kind: 'swap_test', at: end(t), onto: end(other) }, { ...FREE, leads: 'on' })
     if (tools.tracer) here({ kind: 'tone', at: end(t) }, off)
   })
-  const looked = new Set<SpliceId>()
   const box = (place: PlaceId, test: FieldTest, needs: Needs = FREE) => found.push({ test, place, needs })
   for (const [id, splice] of Object.entries(site.splices) as [SpliceId, (typeof site.splices)[SpliceId]][]) {
-    if (splice.connector === 'terminal' || splice.ends.length < 2 || looked.has(id)) continue
+    if (splice.connector === 'terminal' || splice.ends.length < 2) continue
     const node = ground.node(`joint ${id}`)
     const element = node === null ? -1 : ground.meterState.powered.parts.findIndex(({ of }) => of.kind === 'leg' && of.splice === id)
-    if (element >= 0 && ground.within(element)) box(splice.place, { kind: 'look', splice: id })
+    if (element >= 0 && ground.within(element)) {
+      box(splice.place, { kind: 'look', splice: id })
+      box(splice.place, { kind: 'remake', splice: id }, { ...FREE, undone: id })
+    }
   }
   for (const [device, element] of ground.coilElement) {
     const terminal = ground.terminalOf(device)
@@ -78,6 +80,7 @@ export function candidatesOf(ground: Ground, tools: { readonly tester: boolean; 
       if (lead) box(place, { kind: 'loop_lead', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: lead })
       if (home) box(place, { kind: 'loop_common', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: home })
       if (lead) box(place, { kind: 'lead_earth', device }, { ...off, undone: lead })
+      if (home) box(place, { kind: 'common_earth', device }, { ...off, undone: home })
     }
     if (tools.tester && lead) box(place, { kind: 'energise', device }, { ...FREE, undone: lead })
     box(place, { kind: 'by_hand', device })

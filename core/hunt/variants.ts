@@ -49,7 +49,7 @@ export interface Catalogue { readonly faults: readonly Fault[]; readonly variant
 /** Ohms that corrosion puts in series: from where a sweep sees it to where it is as good as open. Even in the logarithm. */
 const SERIES_ohm = { from: 3, to: 10_000, cells: 12 } as const
 const LEAK_ohm = { from: 100, to: 100_000, cells: 8 } as const
-const TOUCH_ohm = [0.1, 1, 3, 10, 30, 100, 300, 1000] as const
+const TOUCH_ohm = [0.1, 1, 3, 10, 30, 70, 140, 300] as const
 /** Positions along a run, at the middles of as many equal parts. */
 const POSITIONS = 8
 /** Shorted turns, as a part of the winding; a shorted coil has what is left of the last turns and its leads. */

@@ -147,6 +147,9 @@ function groupsOf(readings: readonly Weighed[]): Weighed[][] {
   return groups.map((g) => g.of)
 }
 
+/** A coil's own drift from year to year and the ground's temperature, which is never known to a kelvin or two, as a part of it. */
+const DRIFT = 0.006
+
 /** What an earlier good reading says of a coil: the rest of its sum after what the record predicts, against the noise of both. */
 export function coilPriorFrom(seen: Extract<Foreseen, { kind: 'ohms' }>, device: DeviceId, ohm: number, tolerance_ratio: number): CoilPrior {
   const own = (tolerance_ratio / 2) * TRUNCATED
@@ -154,5 +157,5 @@ export function coilPriorFrom(seen: Extract<Foreseen, { kind: 'ohms' }>, device:
   if (s === undefined) return { mean: 0, sd: own }
   const others = seen.coils.reduce((v, [d, t]) => (d === device ? v : v + (t * own) ** 2), 0)
   const gain = (s * own ** 2) / (s ** 2 * own ** 2 + seen.noise ** 2 + others)
-  return { mean: gain * (ohm - seen.mean), sd: own * Math.sqrt(Math.max(1e-6, 1 - gain * s)) }
+  return { mean: gain * (ohm - seen.mean), sd: Math.hypot(own * Math.sqrt(Math.max(1e-6, 1 - gain * s)), DRIFT) }
 }

@@ -69,12 +69,16 @@ export const huntTest = z.discriminatedUnion('kind', [
   atCoil('loop_common'),
   /** The bare end of the coil's lead to earth, off at the cabinet and off the coil. */
   atCoil('lead_earth'),
+  /** The bare end of the common that comes in at a coil's box to earth, all off at the cabinet, the common's joint undone. */
+  atCoil('common_earth'),
   /** The coil fed from a tester's battery, its lead joint undone: whether it is heard. */
   atCoil('energise'),
   /** The valve opened by hand, the master valve open: whether water flows. */
   atCoil('by_hand'),
   /** A joint looked at and tugged: whether it is sound. */
   z.strictObject({ kind: z.literal('look'), splice: spliceId }),
+  /** A joint cut out, looked into and made anew, and the thread tried again: whether it had been sound. */
+  z.strictObject({ kind: z.literal('remake'), splice: spliceId }),
 ])
 export type HuntTest = z.infer<typeof huntTest>
 
@@ -104,13 +108,14 @@ export type OhmsValue = Extract<ReadingValue, { kind: 'ohm' | 'open' }>
 const inOhms = (v: ReadingValue) => v.kind === 'ohm' || v.kind === 'open'
 /** What each test can answer. */
 const ANSWERS: Readonly<Record<FieldTestKind, (value: ReadingValue) => boolean>> = {
-  ohms: inOhms, coil_ohms: inOhms, loop_lead: inOhms, loop_common: inOhms, lead_earth: inOhms,
+  ohms: inOhms, coil_ohms: inOhms, loop_lead: inOhms, loop_common: inOhms, lead_earth: inOhms, common_earth: inOhms,
   coil_volts: (v) => v.kind === 'volt',
   swap_test: (v) => v.kind === 'heard',
   energise: (v) => v.kind === 'heard',
   water: (v) => v.kind === 'waters',
   by_hand: (v) => v.kind === 'flows',
   look: (v) => v.kind === 'looked',
+  remake: (v) => v.kind === 'looked',
   tone: (v) => v.kind === 'tone',
   supply: (v) => v.kind === 'volt',
   volts: (v) => v.kind === 'volt',
@@ -149,6 +154,10 @@ export type Closing = z.infer<typeof closing>
 export const acceptance = z.strictObject({ reading: factId, at: instant, author: words(80), reason: words(200) })
 export type Acceptance = z.infer<typeof acceptance>
 
+/** What a visit found to be wrong and mended. `part` is the key of the part, as a hunt names it. */
+export const finding = z.strictObject({ visit: factId, at: instant, author: words(80), part: words(400), says: words(400), belief: z.number().min(0).max(1).nullable(), how: words(200) })
+export type Finding = z.infer<typeof finding>
+
 /** All facts of a property by their ids. */
 export const factsSchema = z.strictObject({
   visits: z.record(factId, visit).default({}),
@@ -157,7 +166,8 @@ export const factsSchema = z.strictObject({
   cautions: z.record(factId, caution).default({}),
   closings: z.record(factId, closing).default({}),
   acceptances: z.record(factId, acceptance).default({}),
+  findings: z.record(factId, finding).default({}),
 })
 export type Facts = z.infer<typeof factsSchema>
 
-export const noFacts = (): Facts => ({ visits: {}, readings: {}, strikeOuts: {}, cautions: {}, closings: {}, acceptances: {} })
+export const noFacts = (): Facts => ({ visits: {}, readings: {}, strikeOuts: {}, cautions: {}, closings: {}, acceptances: {}, findings: {} })

@@ -5,7 +5,7 @@ import type { Facts, FieldTest, Reading } from './fact'
 import type { FactKind, Message } from './message'
 
 /** Which collection of the facts a kind of message adds to. */
-export const FACT_COLLECTION = { visit: 'visits', reading: 'readings', strikeOut: 'strikeOuts', caution: 'cautions', closing: 'closings', acceptance: 'acceptances' } as const satisfies Record<FactKind, keyof Facts>
+export const FACT_COLLECTION = { visit: 'visits', reading: 'readings', strikeOut: 'strikeOuts', caution: 'cautions', closing: 'closings', acceptance: 'acceptances', finding: 'findings' } as const satisfies Record<FactKind, keyof Facts>
 
 /** The facts with one more. A fact already there under this id stays as it is; one that points at nothing is refused. */
 export function withFact(facts: Facts, id: string, body: Extract<Message['body'], { fact: unknown }>): Outcome<Facts> {
@@ -53,7 +53,7 @@ export function testKey(test: FieldTest): string {
   switch (test.kind) {
     case 'ohms': return ['ohms', ...[endKey(test.from), endKey(test.to)].sort()].join(' ')
     case 'supply': return `supply ${test.controller}`
-    case 'look': return `look ${test.splice}`
+    case 'look': case 'remake': return `${test.kind} ${test.splice}`
     case 'swap_test': return `swap_test ${endKey(test.at)} ${endKey(test.onto)}`
     default: return 'at' in test ? `${test.kind} ${endKey(test.at)}` : `${test.kind} ${test.device}`
   }

@@ -1,10 +1,10 @@
 import * as z from 'zod'
 import { command } from '../site/command'
 import { words } from '../site/ids'
-import { acceptance, caution, closing, instant, reading, strikeOut, visit } from './fact'
+import { acceptance, caution, closing, finding, instant, reading, strikeOut, visit } from './fact'
 
 /** The version of site, file and message together. A change of any of them raises it. */
-export const SCHEMA_VERSION = 3
+export const SCHEMA_VERSION = 4
 
 /**
  * A change to the site: all commands or none, one step of undo. `base` is the revision it was made on, with the sender's
@@ -30,6 +30,7 @@ export const messageBody = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('caution'), fact: caution }),
   z.strictObject({ kind: z.literal('closing'), fact: closing }),
   z.strictObject({ kind: z.literal('acceptance'), fact: acceptance }),
+  z.strictObject({ kind: z.literal('finding'), fact: finding }),
 ])
 export type MessageBody = z.infer<typeof messageBody>
 export type FactKind = Exclude<MessageBody['kind'], 'batch' | 'undo'>

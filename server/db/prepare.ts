@@ -4,9 +4,10 @@ import { readProperty } from '../../core/formats'
 import { openDatabase, type Database } from './database'
 import { first } from './migrations/0001-first'
 import { pictures } from './migrations/0002-pictures'
+import { findings } from './migrations/0003-findings'
 import { storeProperty } from './properties'
 
-const MIGRATIONS = { '0001-first': first, '0002-pictures': pictures }
+const MIGRATIONS = { '0001-first': first, '0002-pictures': pictures, '0003-findings': findings }
 const DEMO_FILE = new URL('../../demo/quarry-lake.json', import.meta.url)
 
 /** Loads the demo the first time only: a demo that was taken away stays away. */

@@ -64,7 +64,7 @@ export async function readRevision(db: Database, id: string, revision: number): 
   })
 }
 
-const FACT_TABLE = { visits: 'visits', readings: 'readings', strikeOuts: 'strike_outs', cautions: 'cautions', closings: 'closings', acceptances: 'acceptances' } as const satisfies Record<keyof Facts, keyof Tables>
+const FACT_TABLE = { visits: 'visits', readings: 'readings', strikeOuts: 'strike_outs', cautions: 'cautions', closings: 'closings', acceptances: 'acceptances', findings: 'findings' } as const satisfies Record<keyof Facts, keyof Tables>
 
 async function readFacts(tx: Within, property: string): Promise<Facts> {
   const of = async (table: (typeof FACT_TABLE)[keyof Facts]) => {

@@ -36,6 +36,7 @@ export interface Tables {
   cautions: FactOf<'cautions'> & { visit: string }
   closings: FactOf<'closings'> & { visit: string }
   acceptances: FactOf<'acceptances'> & { reading: string }
+  findings: FactOf<'findings'> & { visit: string }
   pictures: Owned & { property: string; sha256: string; received_at: Generated<Date>; kind: string; bytes: Buffer }
   markers: { name: string; at: Generated<Date> }
 }

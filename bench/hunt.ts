@@ -1,0 +1,140 @@
+import { fork, type ChildProcess } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import type { FieldTest, ReadingValue } from '../core/record'
+import { must, type PlaceId, type TerminalId } from '../core/site'
+import { calibration, type Believed } from './hunt/calibration'
+import { Clock, WRONG_min } from './hunt/crew'
+import { A, caseOf, KINDS, METER, waterTest, type Case } from './hunt/draw'
+import type { Ask, Said } from './hunt/engine'
+import { outward, type End_ } from './hunt/outward'
+
+// Diagnosis: made-up properties with faults in them, answered by the stand-in's plain solver; the engine in processes of its
+// own is told the record and the readings only. Accuracy, calibration and minutes against the procedure of docs/outward.md.
+
+const flag = (name: string, usual: number) => { const at = process.argv.indexOf(name); return at < 0 ? usual : Number(process.argv[at + 1]) }
+const [seed, cases, processes] = [flag('--seed', 1), flag('--cases', 400), flag('--processes', 2)]
+const spread = flag('--spread', 1)
+const verbose = process.argv.includes('--verbose')
+
+class Engine {
+  private readonly child: ChildProcess = fork(fileURLToPath(new URL('./hunt/engine.ts', import.meta.url)), { execArgv: ['--import', 'tsx'] })
+  ask(what: Ask): Promise<Said> {
+    return new Promise((resolve, reject) => { this.child.once('message', (m) => resolve(m as Said)); this.child.once('exit', (code) => reject(new Error(`the engine ended with ${code}`))); this.child.send(what) })
+  }
+  end(): void { this.child.removeAllListeners('exit'); this.child.kill() }
+}
+
+const stationsOf = (c: Case): TerminalId[] => Object.values(c.site.stations).map((s) => s.terminal)
+/** Where a part lies, for who searches without a hint. */
+function placesOf(c: Case, key: string): PlaceId[] {
+  const [kind, id = '', , from, to] = key.split(' ')
+  const stop = (i: string | undefined) => must(c.site.cables, id).stops[Number(i)]!.place
+  switch (kind) {
+    case 'joint': return [must(c.site.splices, id).place]
+    case 'coil': case 'valve': return [must(c.site.devices, id).place]
+    case 'run': return [stop(from), stop(to)]
+    case 'touch': { const parts = key.split(' '); return [must(c.site.cables, id).stops[Number(parts.at(-2))]!.place, must(c.site.cables, id).stops[Number(parts.at(-1))]!.place] }
+    default: return [must(c.site.controllers, A).place]
+  }
+}
+
+interface Outcome { found: string[]; wrong: string[]; ended: 'nothing' | 'undecided' | 'wrong'; minutes: number; readings: number }
+interface Hunted extends Outcome { believed: Believed[]; next_s: number[]; log: string[]; size: Said['size'] }
+
+/** A case to its end: what is named is mended and retested until nothing is left; a wrong name or none is searched to the end. */
+async function hunted(c: Case, engine: Engine): Promise<Hunted> {
+  const clock = new Clock(c.site)
+  let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
+  let field = c.field(left.map((l) => l.f))
+  const symptoms = () => stationsOf(c).map((t) => ({ test: waterTest(t), value: field.answer(waterTest(t), METER) }))
+  const out: Hunted = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0, believed: [], next_s: [], log: [], size: { faults: 0, variants: 0 } }
+  let said = await engine.ask({ do: 'begin', site: c.site, known: c.known, symptoms: symptoms(), options: {} })
+  out.size = said.size
+  for (;;) {
+    out.next_s.push(said.next_s)
+    const there = new Set(left.map((l) => l.key))
+    for (const [key, p] of said.parts) out.believed.push({ p, there: there.has(key) })
+    out.believed.push({ p: said.nothing, there: left.length === 0 })
+    const { stand } = said
+    if (stand.kind === 'open') {
+      if (out.readings > 400) { out.ended = 'undecided'; break }
+      clock.test(stand.test)
+      out.readings++
+      const value = field.answer(stand.test, METER)
+      out.log.push(`${stand.test.kind} ${JSON.stringify(stand.test).slice(0, 150)} ${JSON.stringify(value)} top ${[...said.parts].sort((a, b) => b[1] - a[1]).slice(0, 4).map(([k, p]) => `${k} ${p.toFixed(3)}`).join(' | ')} nothing ${said.nothing.toFixed(3)}`)
+      said = await engine.ask({ do: 'take', reading: { test: stand.test, value } })
+      continue
+    }
+    if (stand.kind === 'named') {
+      out.log.push(`NAMED ${stand.key} ${stand.p.toFixed(4)}`)
+      if (!there.has(stand.key)) { out.wrong.push(stand.key); out.ended = 'wrong'; clock.minutes += WRONG_min; break }
+      out.found.push(stand.key)
+      left = left.filter((l) => l.key !== stand.key)
+      field = c.field(left.map((l) => l.f))
+      clock.afresh()
+      said = await engine.ask({ do: 'mended', key: stand.key, symptoms: symptoms() })
+      continue
+    }
+    out.log.push(stand.kind + ' ' + [...said.parts].sort((a, b) => b[1] - a[1]).slice(0, 4).map(([k, p]) => `${k} ${p.toFixed(3)}`).join(' | ') + ' nothing ' + said.nothing.toFixed(3))
+    out.ended = stand.kind
+    break
+  }
+  if (left.length > 0) for (const l of left) clock.searchTo(placesOf(c, l.key))
+  else if (out.ended === 'undecided') clock.searchTo([])
+  out.minutes = clock.minutes
+  return out
+}
+
+function byProcedure(c: Case): Outcome {
+  const clock = new Clock(c.site)
+  let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
+  const out: Outcome = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0 }
+  for (;;) {
+    const field = c.field(left.map((l) => l.f))
+    const symptoms = new Map(stationsOf(c).map((t) => [t, field.answer(waterTest(t), METER)] as const))
+    const end: End_ = outward(c.site, symptoms, { ask: (test: FieldTest): ReadingValue => { clock.test(test); out.readings++; return field.answer(test, METER) } })
+    if (end.kind !== 'named') { out.ended = end.kind; break }
+    if (!left.some((l) => l.key === end.key)) { out.wrong.push(end.key); out.ended = 'wrong'; clock.minutes += WRONG_min; break }
+    out.found.push(end.key)
+    left = left.filter((l) => l.key !== end.key)
+    clock.afresh()
+  }
+  for (const l of left) clock.searchTo(placesOf(c, l.key))
+  out.minutes = clock.minutes
+  return out
+}
+
+const right = (c: Case, o: Outcome) => o.wrong.length === 0 && o.found.length === c.truth.length && (o.ended === 'nothing' || c.truth.length > 0)
+const engines = Array.from({ length: processes }, () => new Engine())
+const all: { c: Case; ours: Hunted; theirs: Outcome }[] = []
+const start = performance.now()
+let next = 0
+await Promise.all(engines.map(async (engine) => {
+  while (next < cases) {
+    const c = caseOf(seed * 100_003 + next++, { spread })
+    const ours = await hunted(c, engine)
+    all.push({ c, ours, theirs: byProcedure(c) })
+    if (process.argv.includes('--progress')) console.error(`${all.length} ${c.seed} ${c.truth.length} ${ours.readings} readings, ${(ours.next_s.reduce((a, b) => a + b, 0)).toFixed(1)} s, most ${Math.max(...ours.next_s).toFixed(1)}, ${ours.minutes.toFixed(0)} min, theirs ${all.at(-1)!.theirs.minutes.toFixed(0)}`)
+    if (verbose && !right(c, ours)) console.error(`case ${c.seed}: truth ${c.truth.join(', ')} (${c.faults.map((f) => JSON.stringify(f)).join(' ')}) ours ${ours.found.join()} wrong ${ours.wrong.join()} ${ours.ended} ${ours.minutes.toFixed(0)} min\n   ${ours.log.slice(-9).join('\n   ')}`)
+  }
+}))
+engines.forEach((e) => e.end())
+
+const share = (list: readonly { c: Case; ours: Hunted }[], of: (x: { c: Case; ours: Hunted }) => boolean) => (list.length === 0 ? null : list.filter(of).length / list.length)
+const [singles, doubles, nones] = [1, 2, 0].map((n) => all.filter(({ c }) => c.truth.length === n)) as [typeof all, typeof all, typeof all]
+const names = all.reduce((s, { ours }) => s + ours.found.length + ours.wrong.length, 0)
+const sum = (list: readonly number[]) => list.reduce((s, v) => s + v, 0)
+const times = all.flatMap(({ ours }) => ours.next_s).sort((a, b) => a - b)
+const cal = calibration(all.flatMap(({ ours }) => ours.believed))
+const result = {
+  cases, single: share(singles, ({ c, ours }) => right(c, ours)), double: share(doubles, ({ c, ours }) => right(c, ours)), none: share(nones, ({ c, ours }) => right(c, ours)),
+  confidentWrong: names === 0 ? 0 : sum(all.map(({ ours }) => ours.wrong.length)) / names, named: share(singles, ({ ours }) => ours.found.length + ours.wrong.length > 0),
+  minutesRatio: sum(all.map(({ ours }) => ours.minutes)) / sum(all.map(({ theirs }) => theirs.minutes)),
+  procedure: all.filter(({ c, theirs }) => right(c, theirs as Hunted)).length / all.length,
+  minutes: sum(all.map(({ ours }) => ours.minutes)) / all.length, procedureMinutes: sum(all.map(({ theirs }) => theirs.minutes)) / all.length,
+  readings: sum(all.map(({ ours }) => ours.readings)) / all.length, calibrated: cal.every((d) => d.within), deciles: cal,
+  next_s: times[Math.floor(times.length * 0.99)] ?? 0, next_median_s: times[times.length >> 1] ?? 0, faults: Math.max(...all.map(({ ours }) => ours.size.faults)), total_s: (performance.now() - start) / 1000,
+  byKind: Object.fromEntries(KINDS.map((k) => { const list = singles.filter(({ c }) => c.kinds[0] === k); return [k, [list.filter(({ c, ours }) => right(c, ours)).length, list.length]] })),
+}
+if (!process.argv.includes('--json')) console.log(result)
+console.log(JSON.stringify(result))

@@ -1,0 +1,18 @@
+/** A belief at some moment of a hunt, and whether it was so. */
+export interface Believed { readonly p: number; readonly there: boolean }
+export interface Decile { readonly from: number; readonly count: number; readonly said: number; readonly true: number; readonly low: number; readonly high: number; readonly within: boolean }
+
+/** 99 % of a normal lies within so many deviations. */
+const Z99 = 2.5758
+
+/** Beliefs by tenths: how often what was believed so was so, and the interval in which 99 % of binomial draws lie. */
+export function calibration(beliefs: readonly Believed[]): Decile[] {
+  return Array.from({ length: 10 }, (_, d): Decile => {
+    const list = beliefs.filter(({ p }) => Math.min(9, Math.floor(p * 10)) === d)
+    const n = list.length
+    const said = n === 0 ? 0 : list.reduce((s, { p }) => s + p, 0) / n
+    const so = n === 0 ? 0 : list.filter(({ there }) => there).length / n
+    const half = n === 0 ? 1 : Z99 * Math.sqrt((said * (1 - said)) / n) + 0.5 / n
+    return { from: d / 10, count: n, said, true: so, low: said - half, high: said + half, within: Math.abs(so - said) <= half }
+  })
+}

@@ -1,0 +1,42 @@
+import { terminalEnd, type End } from '../site'
+import type { Foreseen, Foresight } from './foresee'
+import type { Ground } from './ground'
+import { normalBelow } from './normal'
+import type { Catalogue, Variant } from './variants'
+import type { CoilPriors } from './weigh'
+
+/** A fault that moves no reading at the cabinet by so many deviations, and stops no valve, is none that anybody hunts. */
+const MATERIAL = 3
+const GRADED = new Set(['series', 'coil_part', 'coil_kind', 'touch'])
+
+/**
+ * The catalogue without what nobody would notice: of every fault with a size, the cells whose reading from C to its terminal
+ * lies within three deviations of the sound one lose their odds; the others keep theirs.
+ */
+export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Foresight, coils: CoilPriors): Catalogue {
+  const tests = ground.terminals.map((t) => ({ kind: 'ohms', from: terminalEnd(ground.controller, t), to: terminalEnd(ground.controller, ground.common) }) as { kind: 'ohms'; from: Extract<End, { kind: 'terminal' }>; to: End })
+  const bases = tests.map((t) => foresight.base(t))
+  const spread = (s: Extract<Foreseen, { kind: 'ohms' }>) => Math.hypot(s.noise, ...s.coils.map(([d, c]) => c * coils(d).sd))
+  const noticed = (v: Variant): number => {
+    let most = 0
+    tests.forEach((test, i) => {
+      const base = bases[i]
+      if (most === 1 || base?.kind !== 'ohms' || !foresight.touches(test, v)) return
+      const seen = foresight.under(test, [v])
+      if (seen === null) return
+      if (seen.kind !== 'ohms') { most = 1; return }
+      const [off, sd] = [Math.abs(seen.mean - base.mean), spread(base)]
+      most = Math.max(most, normalBelow((off - MATERIAL * sd) / Math.max(Math.hypot(...seen.figures), 0.05 * sd)))
+    })
+    return most
+  }
+  const faults = catalogue.faults.map((f) => {
+    if (!GRADED.has(f.cause)) return f
+    const shares = f.variants.map((v) => v.share * noticed(v))
+    const left = shares.reduce((s, x) => s + x, 0)
+    // A fault whose every size hides keeps a trace, so that a reading that shows it all the same has a name.
+    const kept = Math.max(left, 1e-4)
+    return { ...f, prior: f.prior * kept, variants: f.variants.map((v, i) => ({ ...v, share: left < 1e-4 ? v.share : Math.max(1e-6, shares[i]! / left) })) }
+  })
+  return { faults, variants: faults.flatMap((f) => f.variants), keys: catalogue.keys }
+}

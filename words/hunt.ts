@@ -1,0 +1,123 @@
+import type { Advice, Cause, Outcome, Where } from '../core/hunt'
+import type { FieldTest, ReadingValue } from '../core/record'
+import type { DeviceId, End, Site, SpliceId, TerminalId } from '../core/site'
+import { say, type Speaker } from './say'
+
+/** Names by which people know the parts of a property. */
+function namesOf(site: Site) {
+  const box = (place: string) => site.places[place as keyof typeof site.places]?.tag ?? place
+  const valve = (device: DeviceId): string => {
+    const station = Object.values(site.stations).find((s) => s.valves.includes(device))
+    const d = site.devices[device]
+    return station?.name ?? (d?.name || d?.tag || device)
+  }
+  const terminal = (controller: string, id: TerminalId) => site.controllers[controller as keyof typeof site.controllers]?.terminals[id]?.tag ?? id
+  const station = (controller: string, id: TerminalId) => Object.values(site.stations).find((s) => s.controller === controller && s.terminal === id)?.name ?? terminal(controller, id)
+  const isCommon = (cable: string, core: string) => {
+    // A core is the common where a joint of it holds two coils or a common terminal.
+    const landing = Object.values(site.splices).find((s) => s.connector === 'terminal' && s.ends.some((e) => e.kind === 'core' && e.cable === cable && e.core === core))
+    return landing?.ends.some((e) => e.kind === 'terminal' && site.controllers[e.controller]?.terminals[e.terminal]?.role === 'common') ?? false
+  }
+  /** Whose lead a core is, by the screw it lies under. */
+  const leadOf = (cable: string, core: string): string | null => {
+    const landing = Object.values(site.splices).find((s) => s.connector === 'terminal' && s.ends.some((e) => e.kind === 'core' && e.cable === cable && e.core === core))
+    const end = landing?.ends.find((e): e is Extract<End, { kind: 'terminal' }> => e.kind === 'terminal')
+    return end ? station(end.controller, end.terminal) : null
+  }
+  return { box, valve, terminal, station, isCommon, leadOf }
+}
+
+/** A part of the property as people speak of it, without a capital. */
+export function sayPart(where: Where, site: Site, speaker: Speaker): string {
+  const names = namesOf(site)
+  const part = (code: string, params: Record<string, string> = {}) => say({ code: `part.${code}`, params }, speaker)
+  switch (where.kind) {
+    case 'joint': {
+      const splice = site.splices[where.splice]!
+      const ports = splice.ends.filter((e) => e.kind === 'port')
+      const cores = splice.ends.filter((e) => e.kind === 'core')
+      const common = ports.length > 1 || cores.some((e) => names.isCommon(e.cable, e.core))
+      return common || !ports[0] ? part('joint_common', { box: names.box(splice.place) }) : part('joint', { name: names.valve(ports[0].device), box: names.box(splice.place) })
+    }
+    case 'run': {
+      const cable = site.cables[where.cable]!
+      const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
+      if (names.isCommon(where.cable, where.core)) return part('run_common', { from, to })
+      const name = names.leadOf(where.cable, where.core)
+      return name ? part('run', { name, from, to }) : part('run_other', { colour: cable.cores[where.core]?.colour?.value ?? where.core, cable: cable.tag ?? where.cable, from, to })
+    }
+    case 'touch': {
+      const cable = site.cables[where.cable]!
+      const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
+      const core = (id: string) => (names.isCommon(where.cable, id) ? part('common') : names.leadOf(where.cable, id) ?? id)
+      return part('touch', { one: core(where.core), two: core(where.other), from, to })
+    }
+    case 'coil': case 'valve': return part(where.kind, { name: names.valve(where.device), box: names.box(site.devices[where.device]!.place) })
+    case 'pair': return part('pair', { one: names.station(where.controller, where.one), two: names.station(where.controller, where.two) })
+    case 'terminal': return part('terminal', { terminal: names.terminal(where.controller, where.terminal) })
+    default: return part(where.kind)
+  }
+}
+
+export const sayCause = (cause: Cause, speaker: Speaker): string => say({ code: `cause.${cause}`, params: {} }, speaker)
+
+function testParams(test: FieldTest, site: Site, speaker: Speaker): Record<string, string> {
+  const names = namesOf(site)
+  const end = (e: End) => (e.kind === 'terminal' ? names.terminal(e.controller, e.terminal) : e.kind)
+  if (test.kind === 'ohms') return { from: end(test.from), to: end(test.to) }
+  if (test.kind === 'supply') return {}
+  if (test.kind === 'look' || test.kind === 'remake') return { part: sayPart({ kind: 'joint', splice: test.splice as SpliceId }, site, speaker) }
+  if ('device' in test) {
+    const station = Object.values(site.stations).find((s) => s.valves.includes(test.device))
+    const point = Object.values(site.pointsOfConnection).find((p) => p.masterValve === test.device || p.pumpRelay === test.device)
+    const at = station ? names.terminal(station.controller, station.terminal) : point?.terminal ? names.terminal(point.terminal.controller, point.terminal.terminal) : ''
+    return { name: names.valve(test.device), at }
+  }
+  return { at: end(test.at), name: names.station(test.at.controller, test.at.terminal), onto: test.kind === 'swap_test' ? end(test.onto) : '' }
+}
+const testCode = (test: FieldTest): string => (test.kind === 'ohms' && test.to.kind === 'earth' ? 'ohms_earth' : test.kind)
+
+export const sayTest = (test: FieldTest, site: Site, speaker: Speaker): string => say({ code: `huntTest.${testCode(test)}`, params: testParams(test, site, speaker) }, speaker)
+/** Where to clip, and what must be on, off or undone. */
+export const sayHow = (test: FieldTest, site: Site, speaker: Speaker): string => say({ code: `huntHow.${testCode(test)}`, params: testParams(test, site, speaker) }, speaker)
+
+/** The usual caution at a test. */
+export function sayCare(advice: Pick<Advice, 'candidate'>, atCabinet: boolean, speaker: Speaker): string {
+  const { test, needs } = advice.candidate
+  const code = test.kind === 'by_hand' ? 'water' : needs.undone !== null ? 'undone' : test.kind === 'ohms' && test.to.kind === 'earth' ? 'earth' : needs.leads === 'on' || test.kind === 'supply' ? 'on' : atCabinet ? 'off' : 'box'
+  return say({ code: `huntCare.${code}`, params: {} }, speaker)
+}
+
+/** One answer of a test in words or figures. */
+export function sayAnswer(test: FieldTest, outcome: Pick<Outcome, 'kind' | 'low' | 'high'>, speaker: Speaker): string {
+  const word = (code: string, params: Record<string, string> = {}) => say({ code: `huntAnswer.${code}`, params }, speaker)
+  const unit = test.kind === 'supply' || test.kind === 'volts' || test.kind === 'coil_volts' ? 'V' : 'Ω'
+  const figure = (x: number) => `${x >= 1000 ? `${(x / 1000).toPrecision(2)} k` : x >= 100 ? x.toFixed(0) : x.toFixed(x < 10 ? 1 : 0)}${x >= 1000 ? unit : ` ${unit}`}`
+  switch (outcome.kind) {
+    case 'open': return word('open')
+    case 'figure': return outcome.low === null ? (outcome.high === null ? unit : word('below', { high: figure(outcome.high) })) : outcome.high === null ? word('above', { low: figure(outcome.low) }) : word('figure', { low: figure(outcome.low), high: figure(outcome.high) })
+    case 'lamp_good': return word('good')
+    case 'lamp_open': case 'lamp_short': return word(outcome.kind)
+    default: return word(YES_NO[test.kind]?.[outcome.kind === 'yes' ? 0 : 1] ?? outcome.kind)
+  }
+}
+const YES_NO: Partial<Record<FieldTest['kind'], readonly [string, string]>> = {
+  click: ['heard', 'not_heard'], swap_test: ['heard', 'not_heard'], energise: ['heard', 'not_heard'], by_hand: ['flows', 'dry'], look: ['sound', 'bad'], remake: ['sound', 'bad'], water: ['waters', 'waters_not'], tester_power: ['lit', 'dark'], tone: ['lost', 'through'],
+}
+
+/** A reading as it was kept. */
+export function sayValue(test: FieldTest, value: ReadingValue, site: Site, speaker: Speaker): string {
+  const names = namesOf(site)
+  const answer = (kind: Outcome['kind']) => sayAnswer(test, { kind, low: null, high: null }, speaker)
+  switch (value.kind) {
+    case 'ohm': return speaker.figure('reading_ohm', value.ohm)
+    case 'open': return answer('open')
+    case 'volt': return `${value.volt} V`
+    case 'heard': return answer(value.heard ? 'yes' : 'no')
+    case 'flows': return answer(value.flows ? 'yes' : 'no')
+    case 'looked': return answer(value.sound ? 'yes' : 'no')
+    case 'lamp': return say({ code: `huntAnswer.${value.lamp === 'open' ? 'lamp_open' : value.lamp === 'short' ? 'lamp_short' : value.lamp}`, params: {} }, speaker)
+    case 'waters': return value.valves.length === 0 ? answer('no') : value.valves.map((v) => names.valve(v)).join(', ')
+    case 'tone': return value.lost_m === null ? answer('no') : speaker.figure('lost_m', value.lost_m)
+  }
+}
