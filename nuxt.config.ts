@@ -33,6 +33,7 @@ export default defineNuxtConfig({
     compressPublicAssets: { gzip: true, brotli: true },
     ignore: ['**/*.test.ts'],
     typescript: { strict: true },
+    experimental: { websocket: true },
     externals: { inline: ['zod'] },
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },

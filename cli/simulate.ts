@@ -3,12 +3,10 @@ import { writeReadingsCsv, type Property } from '../core/formats'
 import type { FieldTest, Meter, Reading } from '../core/record'
 import { accepted, refused, type Outcome } from '../core/refusal'
 import { candidatesOf, groundOf } from '../core/hunt'
-import { predict, sceneOf } from '../core/expect'
-import { climateOf } from '../core/circuit'
-import { entries, type ControllerId, type DeviceId } from '../core/site'
+import { coilsAsRead } from '../core/history'
+import { entries, type ControllerId } from '../core/site'
 import { chance, fieldOf, readFault, sweepOf } from '../standins'
 import type { Arguments } from './flags'
-import { meterOf } from './verbs'
 import { knownOf } from './hunt'
 import type { simulateOutput } from './output'
 
@@ -18,7 +16,9 @@ export function simulate({ site, facts }: Property, flags: Arguments['flags'], m
   const wrong = faults.flatMap((f) => (f.ok ? [] : f.refusals))
   if (wrong.length > 0) return refused(...wrong)
   const seed = flags.seed ?? 1
-  const field = fieldOf(site, faults.flatMap((f) => (f.ok ? [f.value] : [])), { random: chance(seed), ground_C: flags.ground ?? site.settings.ground_C, known: coilsAsRead({ site, facts }, controllers, flags) })
+  // The property in the ground is the one that was read before.
+  const asRead = new Map(controllers.flatMap((c) => { const { scene, good } = knownOf({ site, facts }, c, flags); return [...coilsAsRead(scene, good, meter)] }))
+  const field = fieldOf(site, faults.flatMap((f) => (f.ok ? [f.value] : [])), { random: chance(seed), ground_C: flags.ground ?? site.settings.ground_C, known: asRead })
   const tests = controllers.flatMap((controller): FieldTest[] => {
     const sweep = sweepOf(site, controller)
     const stations = sweep.flatMap((t): FieldTest[] => (t.kind === 'ohms' && t.from.kind === 'terminal' && entries(site.stations).some(([, s]) => s.controller === controller && t.from.kind === 'terminal' && s.terminal === t.from.terminal) ? [{ kind: 'volts', at: t.from }, { kind: 'click', at: t.from }, { kind: 'water', at: t.from }] : []))
@@ -27,16 +27,4 @@ export function simulate({ site, facts }: Property, flags: Arguments['flags'], m
   })
   const readings = tests.map((test) => ({ test, value: field.answer(test, meter), meter, at: '' }) as unknown as Reading)
   return accepted({ verb: 'simulate', seed, faults: flags.fault ?? [], readings: readings.length, csv: writeReadingsCsv(site, readings) })
-}
-
-/** What the file's own good readings say of the coils: the property in the ground is the one that was read before. */
-function coilsAsRead({ site, facts }: Pick<Property, 'site' | 'facts'>, controllers: readonly ControllerId[], flags: Arguments['flags']): Map<DeviceId, number> {
-  const scene = sceneOf(site, climateOf(site, flags.ground ?? site.settings.ground_C, null))
-  const found = new Map<DeviceId, number>()
-  for (const { test, ohm } of controllers.flatMap((c) => knownOf({ site, facts }, c, flags))) {
-    const expected = test.kind === 'ohms' ? predict(scene, test, meterOf(flags)) : null
-    const coils = expected?.kind === 'ohms' ? expected.terms.filter((t) => t.kind === 'coil') : []
-    if (expected?.kind === 'ohms' && coils.length === 1 && coils[0]!.kind === 'coil') found.set(coils[0]!.device, 1 + (ohm - expected.expected_ohm) / coils[0]!.ohm)
-  }
-  return found
 }

@@ -67,6 +67,7 @@ export const appEn = {
     boxes: 'Boxes',
     controller: 'Controller',
     test: 'Test',
+    diagnose: 'Diagnose',
     record: 'Record',
     properties: 'Properties',
     more: 'More',

@@ -33,6 +33,15 @@ export const huntEn = {
   hunt: {
     named: 'It is {part}: {cause}. Belief {p_ratio}.', namedPlain: 'It is {part}. Belief {p_ratio}.', nothing: 'Nothing is wrong in the wiring. Belief {p_ratio}.', undecided: 'No test that is left would tell these apart: {parts}.', open: 'Likeliest: {parts}.',
     strained: 'No single fault or pair explains every reading. The record of {box} may be wrong, or a reading slipped: read the oldest again.', because: 'Most telling: {test}, {value}.', overturn: 'It would be overturned by: {test}, {answer}.',
-    where: 'at the cabinet', at: 'at {box}', minutes: 'about {min} min', gain: 'tells {bits} bits, the most for its minutes',
+  },
+  diagnose: {
+    title: 'Diagnose', none: 'No hunt is under way.', noneHow: 'Say who measures and with what; then tap the zones that stay dry.', start: 'Begin a hunt', hunts: 'Visit', another: 'New hunt',
+    symptoms: 'Which zones stay dry?', symptomsHow: 'Tap them, then say how the rest is.', dry: 'dry', rest: 'The others water', restUnknown: 'The others are not known', symptomsKept: '{dry} dry, {well} water', again: 'Ask again', wrongZone: 'Another zone waters',
+    working: 'Weighing …', failed: 'The weighing stopped: {why}. Your readings are kept; reload the page.', why: 'How likely', likelyNothing: 'Nothing wrong in the wiring', causes: '{cause} {p_ratio}', next: 'Next', minutes: '{min} min', atCabinet: 'at the cabinet', atBox: 'in {box}', means: 'What each answer would mean',
+    bits: 'tells {bits} bits', ohms: 'Ohms', volts: 'Volts', metres: 'Lost after, m', keep: 'Keep', open: 'Open', other: 'Another test', otherHow: 'Choose what you measured', which: 'What waters?', nothingWaters: 'nothing', done: 'Readings', strike: 'Strike out: {what}', struck: 'The reading did not count',
+    mended: 'It is mended', mendedHow: 'Then start again at the first test: faults come in series.', mendedText: 'Mended: {part}', notIt: 'It was not that', youStand: 'You stand', helper: 'A helper is at the cabinet', season: 'This season', digging: 'Dug near', flooding: 'Water stood at', lightning: 'Lightning', othersWork: 'Somebody worked on the wiring', rodents: 'Animals at',
+    meter: 'Meter', connect: 'Connect', disconnect: 'Leave the meter', address: 'Address of the meter', simulated: 'Simulated meter', simulatedHow: 'A property like this one with a hidden fault, for practice. Its readings go into this visit.', hidden: 'Hidden fault', chance: 'one by chance', take: 'Read the meter', connected: '{name} is connected', trouble: { lost: 'The meter does not answer.', unclear: 'The meter’s answer is no reading of this test.' },
+    strips: 'Where it may be', noLikely: 'No part stands out yet.', strained: 'A reading may be wrong, or the record is.', back: 'The first test again', badOhms: 'Write ohms, such as 34.6 or 1.2k, or OL for open.', badVolts: 'Write volts from 0 to 300.', badMetres: 'Write metres from 0 to 20 000.', count: 'reading {n}', noCommon: 'This controller has no common terminal on record, so nothing can be measured there.',
+    care: 'Local code and licensed practice come first.', part: 'part',
   },
 } as const

@@ -1,4 +1,4 @@
-import type { Advice, Cause, Outcome, Where } from '../core/hunt'
+import type { Cause, HuntReport, NextReport, OutcomeReport, Where } from '../core/hunt'
 import type { FieldTest, ReadingValue } from '../core/record'
 import type { DeviceId, End, Site, SpliceId, TerminalId } from '../core/site'
 import { say, type Speaker } from './say'
@@ -82,14 +82,13 @@ export const sayTest = (test: FieldTest, site: Site, speaker: Speaker): string =
 export const sayHow = (test: FieldTest, site: Site, speaker: Speaker): string => say({ code: `huntHow.${testCode(test)}`, params: testParams(test, site, speaker) }, speaker)
 
 /** The usual caution at a test. */
-export function sayCare(advice: Pick<Advice, 'candidate'>, atCabinet: boolean, speaker: Speaker): string {
-  const { test, needs } = advice.candidate
+export function sayCare({ test, needs }: Pick<NextReport, 'test' | 'needs'>, atCabinet: boolean, speaker: Speaker): string {
   const code = test.kind === 'by_hand' ? 'water' : needs.undone !== null ? 'undone' : test.kind === 'ohms' && test.to.kind === 'earth' ? 'earth' : needs.leads === 'on' || test.kind === 'supply' ? 'on' : atCabinet ? 'off' : 'box'
   return say({ code: `huntCare.${code}`, params: {} }, speaker)
 }
 
 /** One answer of a test in words or figures. */
-export function sayAnswer(test: FieldTest, outcome: Pick<Outcome, 'kind' | 'low' | 'high'>, speaker: Speaker): string {
+export function sayAnswer(test: FieldTest, outcome: Pick<OutcomeReport, 'kind' | 'low' | 'high'>, speaker: Speaker): string {
   const word = (code: string, params: Record<string, string> = {}) => say({ code: `huntAnswer.${code}`, params }, speaker)
   const unit = test.kind === 'supply' || test.kind === 'volts' || test.kind === 'coil_volts' ? 'V' : 'Ω'
   const figure = (x: number) => `${x >= 1000 ? `${(x / 1000).toPrecision(2)} k` : x >= 100 ? x.toFixed(0) : x.toFixed(x < 10 ? 1 : 0)}${x >= 1000 ? unit : ` ${unit}`}`
@@ -108,7 +107,7 @@ const YES_NO: Partial<Record<FieldTest['kind'], readonly [string, string]>> = {
 /** A reading as it was kept. */
 export function sayValue(test: FieldTest, value: ReadingValue, site: Site, speaker: Speaker): string {
   const names = namesOf(site)
-  const answer = (kind: Outcome['kind']) => sayAnswer(test, { kind, low: null, high: null }, speaker)
+  const answer = (kind: OutcomeReport['kind']) => sayAnswer(test, { kind, low: null, high: null }, speaker)
   switch (value.kind) {
     case 'ohm': return speaker.figure('reading_ohm', value.ohm)
     case 'open': return answer('open')
@@ -121,3 +120,25 @@ export function sayValue(test: FieldTest, value: ReadingValue, site: Site, speak
     case 'tone': return value.lost_m === null ? answer('no') : speaker.figure('lost_m', value.lost_m)
   }
 }
+
+const likely = (wheres: readonly Where[], p: number, site: Site, speaker: Speaker): string =>
+  say({ code: 'huntAnswer.likely', params: { part: wheres.length === 0 ? say({ code: 'part.nothing', params: {} }, speaker) : wheres.map((w) => sayPart(w, site, speaker)).join(' + '), p_ratio: p } }, speaker)
+
+/** What an answer would mean: "open: the coil (62 %), the lead (20 %)". */
+export const sayOutcome = (test: FieldTest, outcome: OutcomeReport, site: Site, speaker: Speaker): string =>
+  say({ code: 'huntAnswer.means', params: { answer: sayAnswer(test, outcome, speaker), parts: outcome.parts.map((x) => likely(x.wheres, x.p, site, speaker)).join(', ') } }, speaker)
+
+/** Where the hunt stands, verdict first. */
+export function sayStand(report: HuntReport, site: Site, speaker: Speaker): string {
+  if (report.named) {
+    const cause = report.named.causes[0]
+    return say({ code: cause ? 'hunt.named' : 'hunt.namedPlain', params: { part: sayPart(report.named.where, site, speaker), cause: cause ? sayCause(cause.cause, speaker) : '', p_ratio: report.named.p } }, speaker)
+  }
+  if (report.end === 'nothing') return say({ code: 'hunt.nothing', params: { p_ratio: report.nothing } }, speaker)
+  const parts = report.parts.slice(0, 3).map((x) => likely([x.where], x.p, site, speaker))
+  const nothing = report.nothing > (report.parts[0]?.p ?? 0) ? [likely([], report.nothing, site, speaker)] : []
+  return say({ code: `hunt.${report.end}`, params: { parts: [...nothing, ...parts].slice(0, 3).join(', ') } }, speaker)
+}
+
+export const sayTelling = ({ test, value }: { test: FieldTest; value: ReadingValue }, site: Site, speaker: Speaker): string =>
+  say({ code: 'hunt.because', params: { test: sayTest(test, site, speaker), value: sayValue(test, value, site, speaker) } }, speaker)

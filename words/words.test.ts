@@ -12,20 +12,21 @@ import { appEn } from './app-en'
 import { sayBreach } from './breach'
 import { coreEn } from './core-en'
 import { say, sayRefusal, type Speaker } from './index'
+import { huntEn } from './hunt-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
 import { translateHere } from './speaker'
 
 const ROOT = join(__dirname, '..')
 const speaker: Speaker = { t: translateHere, gauge: gaugeText, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
-const messages = { ...coreEn, ...appEn, ...wiringEn } as Record<string, unknown>
+const messages = { ...coreEn, ...appEn, ...wiringEn, ...huntEn } as Record<string, unknown>
 const at = (key: string) => key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
 const files = (folder: string): string[] => readdirSync(join(ROOT, folder), { withFileTypes: true }).flatMap((e) =>
   (e.isDirectory() ? files(join(folder, e.name)) : /\.(ts|vue)$/.test(e.name) && !e.name.endsWith('.test.ts') ? [join(folder, e.name)] : []))
 
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
-  expect(Object.keys(wiringEn).filter((key) => key in appEn || key in coreEn)).toEqual([])
+  expect([...Object.keys(wiringEn), ...Object.keys(huntEn)].filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn))).toEqual([])
 })
 
 test('every message that the code asks for by name is there', () => {
@@ -42,9 +43,9 @@ test('every message that the code asks for by name is there', () => {
 })
 
 test('every message of the screen is asked for somewhere, by name or by its section', () => {
-  const code = [...files('app')].map((f) => readFileSync(join(ROOT, f), 'utf8')).join('\n')
+  const code = [...files('app'), ...files('words')].map((f) => readFileSync(join(ROOT, f), 'utf8')).join('\n')
   const keysOf = (o: object, path: string): string[] => Object.entries(o).flatMap(([k, v]) => (typeof v === 'string' ? [`${path}${k}`] : keysOf(v as object, `${path}${k}.`)))
-  const unused = [...keysOf(appEn, ''), ...keysOf(wiringEn, '')].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
+  const unused = [...keysOf(appEn, ''), ...keysOf(wiringEn, ''), ...keysOf(huntEn, '')].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })
 

@@ -1,20 +1,21 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import { judge, judgeCabinet, stateOf, type Scene, type State } from '../../core/expect'
 import { readReadingsCsv, writeReadingsCsv, type CsvReading } from '../../core/formats'
 import { MOST_BYTES } from '../../core/formats/limits'
 import { ohmsWithUnit } from '../../core/quantity'
-import { standingReadings, testKey, type Visit } from '../../core/record'
+import { controllerOf, isHuntTest, standingReadings, testKey, type Visit } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 import { sayRefusal, type Speaker } from '../../words'
+import { sayValue } from '../../words/hunt'
+import { useHuntWords } from '../composables/useHuntWords'
 import type { SweepRow } from '../composables/useSweep'
 import { saveText } from '../lib/save'
 import { useProperty } from '../stores/property'
 
 /** A sweep's readings out as CSV, and in: seen with their verdicts before anything is kept. */
 const props = defineProps<{ visitId: string; visit: Visit; rows: readonly SweepRow[]; scene: Scene; speaker: Speaker; open: boolean }>()
-const { t } = useI18n()
 const property = useProperty()
+const { t } = useHuntWords(() => property.site!.settings.units)
 const refusals = shallowRef<readonly Refusal[]>([])
 const chooser = ref<HTMLInputElement | null>(null)
 
@@ -22,7 +23,7 @@ interface Preview { readonly csv: CsvReading; readonly state: State; readonly va
 const previews = shallowRef<readonly Preview[] | null>(null)
 const keepable = computed(() => previews.value?.filter((p) => p.here) ?? [])
 const standing = computed(() => new Map(standingReadings(property.facts!, props.visitId).map((l) => [testKey(l.reading.test), l])))
-const valueText = ({ value }: CsvReading): string => (value.kind === 'ohm' ? ohmsWithUnit(value.ohm) : value.kind === 'open' ? props.visit.meter.openMark : value.kind === 'volt' ? `${value.volt} V`
+const valueText = ({ test, value }: CsvReading): string => (isHuntTest(test) || value.kind === 'waters' || value.kind === 'flows' || value.kind === 'looked' || value.kind === 'tone' ? sayValue(test, value, property.site!, props.speaker) : value.kind === 'ohm' ? ohmsWithUnit(value.ohm) : value.kind === 'open' ? props.visit.meter.openMark : value.kind === 'volt' ? `${value.volt} V`
   : value.kind === 'heard' ? t(value.heard ? 'check.heard' : 'check.notHeard') : t(`check.lamp.${value.lamp}`))
 
 async function chosen(event: Event): Promise<void> {
@@ -38,10 +39,9 @@ function previewOf(csv: CsvReading): Preview {
   const { test, value } = csv
   const baseline = props.rows.find((r) => testKey(r.expected.test) === testKey(test))?.baseline ?? null
   const state = test.kind === 'ohms' && (value.kind === 'ohm' || value.kind === 'open') ? stateOf(judge(props.scene, test, value, props.visit.meter, baseline).verdict.code)
-    : test.kind === 'ohms' ? 'none' : judgeCabinet(test, value, null).state
+    : test.kind === 'ohms' || isHuntTest(test) ? 'none' : judgeCabinet(test, value, null).state
   const before = standing.value.get(testKey(test))
-  const controller = test.kind === 'supply' ? test.controller : test.kind === 'ohms' ? (test.from.kind === 'terminal' ? test.from.controller : null) : test.at.kind === 'terminal' ? test.at.controller : null
-  return { csv, state, value: valueText(csv), here: controller === props.visit.controller, before: before ? valueText({ ...csv, value: before.reading.value }) : null }
+  return { csv, state, value: valueText(csv), here: [props.visit.controller, null].includes(controllerOf(property.site!, test)), before: before ? valueText({ ...csv, value: before.reading.value }) : null }
 }
 async function keepAll(): Promise<void> {
   const now = new Date().toISOString()

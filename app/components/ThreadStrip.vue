@@ -5,11 +5,23 @@ import { shadesOf } from '../lib/colours'
 /** A thread as one line to scale. `x` turns metres into pixels; `hatch` is where a fault may be, in metres. */
 const props = defineProps<{
   strip: Strip; x: (at_m: number) => number; width: number; height: number; boxes: readonly { at_m: number }[]
-  hatch?: { from_m: number; to_m: number; label: string; weak: boolean } | null; dimFrom_m?: number | null; name?: string | null; isCommon?: boolean
+  hatch?: { from_m: number; to_m: number; label: string; weak: boolean } | null; dimFrom_m?: number | null; likely?: readonly { from_m: number; to_m: number; p: number; coil?: boolean }[]; name?: string | null; isCommon?: boolean
 }>()
 const middle = computed(() => props.height / 2 + (props.hatch ? 4 : 0))
 const end = computed(() => props.x(props.strip.length_m))
 const runs = computed(() => props.strip.runs.map((run) => ({ ...run, ...shadesOf(run.colour), x1: props.x(run.from_m), x2: props.x(run.to_m) })))
+/** Likely places with their share; figures that would touch go below by turns. */
+const hatches = computed(() => {
+  let [last, below] = [-Infinity, true]
+  return [...props.likely ?? []].map((l) => {
+    const [x1, x2] = l.coil ? [props.x(l.to_m) + 2, props.x(l.to_m) + 24] : [props.x(l.from_m) - 5, props.x(l.to_m) + 5]
+    return { ...l, x1, x2, label: (x1 + x2) / 2 }
+  }).sort((a, b) => a.label - b.label).map((l) => {
+    below = l.label - last < 40 ? !below : false
+    last = l.label
+    return { ...l, below }
+  })
+})
 const COIL = 'm0 0 q 1.5 -9 4 -1 t 4 0 t 4 0 t 4 1'
 const NAME_ROOM = 7.4
 const nameAfter = computed(() => end.value + 30 + (props.name?.length ?? 0) * NAME_ROOM < props.width)
@@ -27,6 +39,10 @@ const nameAfter = computed(() => end.value + 30 + (props.name?.length ?? 0) * NA
     <g v-if="hatch">
       <rect class="hatched" :class="{ weak: hatch.weak }" :x="x(hatch.from_m) - 4" :y="middle - 7" :width="Math.max(10, x(hatch.to_m) - x(hatch.from_m) + 8)" height="14" />
       <text class="hatch-label" :x="Math.min((x(hatch.from_m) + x(hatch.to_m)) / 2, width - 40)" :y="middle - 12" text-anchor="middle">{{ hatch.label }}</text>
+    </g>
+    <g v-for="(l, i) in hatches" :key="`l${i}`">
+      <rect class="hatched" :x="l.x1" :y="middle - 8" :width="l.x2 - l.x1" height="16" :style="{ opacity: 0.15 + 0.85 * l.p }" />
+      <text v-if="l.p >= 0.05" class="hatch-label" :x="Math.min(l.label, width - 18)" :y="middle + (l.below ? 22 : -11)" text-anchor="middle">{{ Math.round(l.p * 100) }} %</text>
     </g>
     <template v-for="mark in strip.marks" :key="mark.place">
       <circle v-if="mark.kind === 'knot'" class="knot" :cx="x(mark.at_m)" :cy="middle" r="4" />

@@ -1,7 +1,7 @@
 import { judge, judgeCabinet, stateOf, type Scene, type State } from '../../core/expect'
 import { baselineOf, pastOfTest } from '../../core/history'
 import { ohmsWithUnit } from '../../core/quantity'
-import { isOhms, standingReadings, type CabinetTest, type Reading, type Visit } from '../../core/record'
+import { isHuntTest, isOhms, standingReadings, type CabinetTest, type Reading, type Visit } from '../../core/record'
 import { commonOf, must, type End } from '../../core/site'
 import { say, type Speaker } from '../../words'
 import { sayVerdict } from '../../words/reading'
@@ -14,7 +14,8 @@ export interface CheckRow { readonly id: string; readonly reading: Reading; read
 export function useCabinetChecks(visitId: () => string, visit: () => Visit | null, scene: () => Scene | null, speaker: () => Speaker) {
   const property = useProperty()
   const t = (code: string, params: Record<string, string | number> = {}) => say({ code, params }, speaker())
-  const standing = computed(() => standingReadings(property.facts!, visitId()))
+  /** What a hunt adds in the boxes is told in Diagnose. */
+  const standing = computed(() => standingReadings(property.facts!, visitId()).flatMap(({ id, reading }) => (isHuntTest(reading.test) ? [] : [{ id, reading, test: reading.test }])))
   const supply_V = computed(() => {
     const reading = standing.value.find((l) => l.reading.test.kind === 'supply')?.reading
     return reading?.value.kind === 'volt' ? reading.value.volt : null
@@ -40,15 +41,15 @@ export function useCabinetChecks(visitId: () => string, visit: () => Visit | nul
       case 'volt': return `${value.volt} V`
       case 'heard': return t(value.heard ? 'check.heard' : 'check.notHeard')
       case 'lamp': return t(`check.lamp.${value.lamp}`)
+      default: throw new Error(`useCabinetChecks: a check at the cabinet gives no ${value.kind}`)
     }
   }
-  const rows = computed((): CheckRow[] => standing.value.filter((l) => !isSweep(l.reading.test)).map(({ id, reading }) => {
-    const row = { id, reading, what: whatOf(reading.test), value: valueOf(reading) }
+  const rows = computed((): CheckRow[] => standing.value.filter((l) => !isSweep(l.test)).map(({ id, reading, test }) => {
+    const row = { id, reading, what: whatOf(test), value: valueOf(reading) }
     if (isOhms(reading)) {
       const { verdict } = judge(scene()!, reading.test, reading.value, reading.meter, baselineOf(scene()!, property.sceneAt, reading.test, reading.meter, pastOfTest(property.pastBefore(visitId()), reading.test)))
       return { ...row, state: stateOf(verdict.code), says: sayVerdict(verdict, reading.meter, speaker()) }
     }
-    const { test } = reading
     if (test.kind === 'ohms') throw new Error('useCabinetChecks: an ohms reading that is none')
     const { code, state } = judgeCabinet(test, reading.value, supply_V.value)
     return { ...row, state, says: t(`cabinet.${code}`, supply_V.value === null ? {} : { supply_V: supply_V.value }) }

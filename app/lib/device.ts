@@ -34,3 +34,9 @@ export const rememberMeter = (described: Meter): void => store(KEYS.meter, JSON.
 /** What was being typed when the page went away. */
 export const draftOf = (visit: string): string | null => stored(`field-thread.draft.${visit}`)
 export const keepDraft = (visit: string, text: string): void => store(`field-thread.draft.${visit}`, text)
+
+/** Where the crew stands and what the season brought, for a visit's hunt. */
+export function huntOptionsOf(visit: string): unknown {
+  try { return JSON.parse(stored(`field-thread.hunt.${visit}`) ?? 'null') } catch { return null }
+}
+export const keepHuntOptions = (visit: string, options: unknown): void => store(`field-thread.hunt.${visit}`, JSON.stringify(options))

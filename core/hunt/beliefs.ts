@@ -228,6 +228,11 @@ export class Weighing {
     // Faults that meet in a unit: those whose bound can reach the others are worked out.
     const meeting: { s: Scored; t: Scored; reach: number }[] = []
     const farthest = (s: Signature) => s.odds + s.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(s.most[k]!, best[u]!)), 0)
+    const far = new Map<Scored, number>()
+    for (const sig of signatures) {
+      for (const c of sig.of) far.set(c, c.odds + c.extra + c.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(c.gains === null ? Infinity : c.gains[k]!, best[u]!)), 0))
+      sig.of.sort((x, y) => far.get(y)! - far.get(x)!)
+    }
     const ranked = signatures.map((s) => ({ s, q: farthest(s) })).sort((x, y) => y.q - x.q)
     ranked.forEach(({ s: one, q }, a) => {
       for (let b = a; b < ranked.length; b++) {
@@ -236,7 +241,8 @@ export class Weighing {
         if (apart(one.mask, two.mask)) continue
         const ahead = logTwo + one.odds + two.odds + boundOf(one.units, one.most, two.units, two.most, best)
         if (ahead < top - PRUNED) continue
-        for (const s of one.of) for (const t of two.of) {
+        pairing: for (const s of one.of) for (const t of two.of) {
+          if (logTwo + far.get(s)! + far.get(t)! < top - PRUNED) { if (t === two.of[0]) break pairing; break }
           if ((a === b && s.variant.index >= t.variant.index) || keyOf(s.variant) === keyOf(t.variant)) continue
           const reach = logTwo + s.odds + s.extra + t.odds + t.extra + boundOf(s.units, s.gains ?? s.units.map((u) => best[u]!), t.units, t.gains ?? t.units.map((u) => best[u]!), best)
           if (reach >= top - PRUNED) meeting.push({ s, t, reach })

@@ -1,5 +1,6 @@
 export { huntOf, NAMED, STRAINED } from './hunt'
-export { causesOf } from './telling'
+export { goOn, reportOf } from './report'
+export type { HuntReport, HuntStep, NextReport, OutcomeReport, PartReport } from './report'
 export type { Hunt, HuntOptions, Known, Stand } from './hunt'
 export type { Beliefs, Explanation, Taken } from './beliefs'
 export type { Advice, Outcome } from './next'

@@ -1,5 +1,6 @@
 import { accepted, refusal, refused, type Outcome } from '../refusal'
 import { endKey } from '../site/end-key'
+import type { ControllerId, Site } from '../site'
 import { lookUp } from '../site/look-up'
 import type { Facts, FieldTest, Reading } from './fact'
 import type { FactKind, Message } from './message'
@@ -57,6 +58,15 @@ export function testKey(test: FieldTest): string {
     case 'swap_test': return `swap_test ${endKey(test.at)} ${endKey(test.onto)}`
     default: return 'at' in test ? `${test.kind} ${endKey(test.at)}` : `${test.kind} ${test.device}`
   }
+}
+
+/** Whose wiring a test belongs to; null where that cannot be said, as of a coil that nobody's station runs. */
+export function controllerOf(site: Site, test: FieldTest): ControllerId | null {
+  if (test.kind === 'ohms') return test.from.kind === 'terminal' ? test.from.controller : null
+  if (test.kind === 'supply') return test.controller
+  if ('at' in test) return test.at.controller
+  if ('splice' in test) return null
+  return Object.values(site.stations).find((s) => s.valves.includes(test.device))?.controller ?? Object.values(site.pointsOfConnection).find((p) => p.masterValve === test.device || p.pumpRelay === test.device)?.terminal?.controller ?? null
 }
 
 /** The visit's readings that count: of the same test, the last that was not struck out. */

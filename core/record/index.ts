@@ -1,6 +1,6 @@
 export { cabinetTest, CAUTIONS, factsSchema, fieldTest, huntTest, instant, isHuntTest, isOhms, noFacts } from './fact'
 export type { Acceptance, CabinetTest, Caution, CautionCode, Closing, Facts, Finding, FieldTest, FieldTestKind, HuntTest, OhmsReading, OhmsTest, OhmsValue, Reading, ReadingValue, StrikeOut, TestKind, Visit } from './fact'
-export { FACT_COLLECTION, readingsOf, standingReadings, testKey, visitsInOrder, withFact } from './facts'
+export { controllerOf, FACT_COLLECTION, readingsOf, standingReadings, testKey, visitsInOrder, withFact } from './facts'
 export type { Logged } from './facts'
 export { batch, message, messageBody, SCHEMA_VERSION, undo } from './message'
 export type { Batch, FactKind, Message, MessageBody } from './message'

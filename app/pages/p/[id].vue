@@ -20,10 +20,11 @@ const places = computed(() => [
   { to: `/p/${id.value}/controller`, label: t('places.controller'), here: route.name === 'p-id-controller', later: true },
   { to: `/p/${id.value}`, label: t('places.threads'), here: route.name === 'p-id', later: false },
   { to: `/p/${id.value}/test`, label: t('places.test'), here: String(route.name).startsWith('p-id-test'), later: false },
+  { to: `/p/${id.value}/diagnose`, label: t('places.diagnose'), here: route.name === 'p-id-diagnose', later: true },
   { to: `/p/${id.value}/record`, label: t('places.record'), here: route.name === 'p-id-record', later: false },
 ])
 /** Four places at the thumb, in the order of the field; the rest behind “more”. */
-const AT_THUMB = ['', '/test', '/boxes', '/plan'] as const
+const AT_THUMB = ['', '/test', '/diagnose', '/boxes'] as const
 const atThumb = computed(() => AT_THUMB.map((end) => places.value.find((p) => p.to === `/p/${id.value}${end}`)!))
 const others = computed(() => places.value.filter((p) => !atThumb.value.includes(p)))
 const more = ref(false)
@@ -58,7 +59,7 @@ onMounted(() => window.addEventListener('keydown', onKey))
 /** The plan’s pages are no part of the first load; they come when it is over, so that they open without a signal too. */
 const LATER_ms = 8000
 let fetching: ReturnType<typeof setTimeout> | undefined
-onMounted(() => { fetching = setTimeout(() => { for (const part of ['/plan', '/plan/sizes', '/plan/material', '/plan/wiring', '/plan/map', '/boxes', '/boxes/x', '/controller']) void preloadRouteComponents(`/p/${id.value}${part}`).catch(() => { /* asked for again when it is opened */ }) }, LATER_ms) })
+onMounted(() => { fetching = setTimeout(() => { for (const part of ['/plan', '/plan/sizes', '/plan/material', '/plan/wiring', '/plan/map', '/boxes', '/boxes/x', '/controller', '/diagnose']) void preloadRouteComponents(`/p/${id.value}${part}`).catch(() => { /* asked for again when it is opened */ }) }, LATER_ms) })
 onBeforeUnmount(() => clearTimeout(fetching))
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 /** In a sweep the cursor goes to the thread; elsewhere a box opens. */

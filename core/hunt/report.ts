@@ -1,0 +1,64 @@
+import type { FieldTest, ReadingValue } from '../record'
+import type { PlaceId } from '../site'
+import { STRAINED, type Hunt } from './hunt'
+import type { Cause } from './odds'
+import { causesOf } from './telling'
+import type { Needs } from './tests'
+import type { Outcome } from './next'
+import { placesOf, type Where } from './where'
+
+export interface PartReport { readonly key: string; readonly where: Where; readonly places: readonly PlaceId[]; readonly p: number; readonly causes: readonly { readonly cause: Cause; readonly p: number }[] }
+/** What an answer would mean: each of these sets of parts, none of them for "nothing wrong". */
+export interface OutcomeReport { readonly kind: Outcome['kind']; readonly low: number | null; readonly high: number | null; readonly p: number; readonly parts: readonly { readonly wheres: readonly Where[]; readonly p: number }[] }
+export interface NextReport { readonly test: FieldTest; readonly place: PlaceId; readonly needs: Needs; readonly minutes: number; readonly bits: number; readonly outcomes: readonly OutcomeReport[] }
+
+/** How a hunt stands, in plain values: what goes out of a worker or a shell. */
+export interface HuntReport {
+  readonly end: 'named' | 'nothing' | 'undecided' | 'open'
+  readonly named: PartReport | null
+  readonly nothing: number
+  /** No explanation fits every reading: the record may be wrong, or a reading slipped. */
+  readonly strained: boolean
+  /** Parts above a thousandth, the likeliest first. */
+  readonly parts: readonly PartReport[]
+  readonly telling: { readonly test: FieldTest; readonly value: ReadingValue } | null
+  readonly next: NextReport | null
+  readonly minutes: number
+}
+
+/** Parts below this are not told of. */
+const TOLD = 1e-3
+
+export function reportOf(hunt: Hunt): HuntReport {
+  const beliefs = hunt.beliefs()
+  const stand = hunt.stand()
+  const wheres = new Map(hunt.catalogue.faults.map((f) => [f.key, f.where]))
+  const where = (key: string): Where => wheres.get(key)!
+  const part = (key: string, p: number): PartReport => ({ key, where: where(key), places: placesOf(hunt.ground.site, where(key)), p, causes: causesOf(beliefs, hunt.catalogue, key) })
+  const parts = [...beliefs.parts].filter(([, p]) => p > TOLD).sort((a, b) => b[1] - a[1]).map(([key, p]) => part(key, p))
+  const telling = hunt.telling()
+  const next = stand.kind === 'open' ? stand.next : null
+  return {
+    end: stand.kind, named: stand.kind === 'named' ? part(stand.key, stand.p) : null, nothing: beliefs.nothing, strained: beliefs.strain < STRAINED, parts, telling: telling && telling.reading,
+    next: next && {
+      test: next.candidate.test, place: next.candidate.place, needs: next.candidate.needs, minutes: next.minutes, bits: next.bits,
+      outcomes: next.outcomes.map((o) => ({ kind: o.kind, low: o.low, high: o.high, p: o.p, parts: o.parts.map((x) => ({ wheres: x.keys.map(where), p: x.p })) })),
+    },
+    minutes: hunt.minutes(),
+  }
+}
+
+/** A step of a hunt as it was recorded: a reading, or a part that was mended. */
+export type HuntStep = { readonly test: FieldTest; readonly value: ReadingValue } | { readonly mended: string }
+
+/** Goes on with a hunt by the steps it has not taken yet; null where they are no continuation, and the hunt must begin anew. */
+export function goOn(hunt: Hunt, taken: readonly HuntStep[], steps: readonly HuntStep[]): Hunt | null {
+  const same = (a: HuntStep, b: HuntStep) => JSON.stringify(a) === JSON.stringify(b)
+  if (taken.length > steps.length || taken.some((t, i) => !same(t, steps[i]!))) return null
+  for (const s of steps.slice(taken.length)) {
+    if ('mended' in s) hunt.mended(s.mended)
+    else if (hunt.foresight.base(s.test) !== null) hunt.take(s)
+  }
+  return hunt
+}
+
