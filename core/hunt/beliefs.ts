@@ -25,12 +25,14 @@ export interface Beliefs {
 /** How many faults there may be. */
 export interface CountOdds { readonly none: number; readonly one: number; readonly two: number }
 
-/** Pairs whose belief cannot reach e⁻⁹ of the likeliest explanation's are left out. */
+/** Pairs whose belief cannot reach e⁻⁹ of the likeliest explanation's are not worked out one by one; they count as if the one hid the other where they meet. */
 const PRUNED = 9
+/** Below this they are left out: e⁻¹⁶ each. Against weighing every pair outright the belief held is 99.9 % (hunt.test.ts). */
+const LEFT_OUT = 16
 /** A cell of a fault's grid takes part in pairs while it is within e⁻⁷ of the fault's best; the others add under a thousandth. */
 const LIKELY_RANGE = 7
 /** Cells of one fault that take part in pairs, over its likely range. */
-const CELLS_IN_PAIRS = 6
+const CELLS_IN_PAIRS = 12
 /** Pairs worked out together after one reading, those that can reach farthest first. */
 const PAIRS_TOGETHER = 1500
 /** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
@@ -227,6 +229,13 @@ export class Weighing {
 
     // Faults that meet in a unit: those whose bound can reach the others are worked out.
     const meeting: { s: Scored; t: Scored; reach: number }[] = []
+    const faintly = new Map<string, number>()
+    let faintAll = 0
+    const faint = (s: Scored, t: Scored, reach: number): void => {
+      const w = Math.exp(Math.min(reach, logTwo + s.odds + s.extra + t.odds + t.extra + hiding(s, t)) - top)
+      for (const k of [keyOf(s.variant), keyOf(t.variant)]) faintly.set(k, (faintly.get(k) ?? 0) + w)
+      faintAll += w
+    }
     const farthest = (s: Signature) => s.odds + s.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(s.most[k]!, best[u]!)), 0)
     const far = new Map<Scored, number>()
     for (const sig of signatures) {
@@ -236,19 +245,22 @@ export class Weighing {
     const ranked = signatures.map((s) => ({ s, q: farthest(s) })).sort((x, y) => y.q - x.q)
     ranked.forEach(({ s: one, q }, a) => {
       for (let b = a; b < ranked.length; b++) {
-        if (logTwo + q + ranked[b]!.q < top - PRUNED) break
+        if (logTwo + q + ranked[b]!.q < top - LEFT_OUT) break
         const two = ranked[b]!.s
         if (apart(one.mask, two.mask)) continue
         const ahead = logTwo + one.odds + two.odds + boundOf(one.units, one.most, two.units, two.most, best)
-        if (ahead < top - PRUNED) continue
+        if (ahead < top - LEFT_OUT) continue
         pairing: for (const s of one.of) for (const t of two.of) {
-          if (logTwo + far.get(s)! + far.get(t)! < top - PRUNED) { if (t === two.of[0]) break pairing; break }
+          if (logTwo + far.get(s)! + far.get(t)! < top - LEFT_OUT) { if (t === two.of[0]) break pairing; break }
           if ((a === b && s.variant.index >= t.variant.index) || keyOf(s.variant) === keyOf(t.variant)) continue
           const reach = logTwo + s.odds + s.extra + t.odds + t.extra + boundOf(s.units, s.gains ?? s.units.map((u) => best[u]!), t.units, t.gains ?? t.units.map((u) => best[u]!), best)
           if (reach >= top - PRUNED) meeting.push({ s, t, reach })
+          else if (reach >= top - LEFT_OUT) faint(s, t, reach)
         }
       }
     })
+    for (const [key, w] of faintly) keep(key, top + Math.log(w))
+    if (faintAll > 0) pairs.push(top + Math.log(faintAll))
     meeting.sort((x, y) => y.reach - x.reach)
     meeting.forEach(({ s, t, reach }, n) => {
       const odds = logTwo + s.odds + s.extra + t.odds + t.extra
@@ -342,10 +354,15 @@ function boundOf(a: readonly number[], gainA: readonly number[], b: readonly num
 
 /** The gain of a pair if, where they meet, the one with more to say there hides the other. */
 function hiding(s: Scored, t: Scored): number {
-  const [i, j] = [s.gains ?? s.units.map(() => 0), t.gains ?? t.units.map(() => 0)]
-  const gain = new Map(s.units.map((u, k) => [u, i[k]!]))
-  t.units.forEach((u, k) => gain.set(u, gain.has(u) ? Math.max(gain.get(u)!, j[k]!) : j[k]!))
-  return [...gain.values()].reduce((sum, g) => sum + g, 0)
+  let [sum, i, j] = [0, 0, 0]
+  while (i < s.units.length || j < t.units.length) {
+    const [u, v] = [s.units[i] ?? Infinity, t.units[j] ?? Infinity]
+    const [a, b] = [s.gains?.[i] ?? 0, t.gains?.[j] ?? 0]
+    sum += u === v ? Math.max(a, b) : u < v ? a : b
+    if (u <= v) i++
+    if (v <= u) j++
+  }
+  return sum
 }
 
 /** How many figures of a fault's cell a reading may move with. */

@@ -32,7 +32,11 @@ export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Fo
   }
   const faults = catalogue.faults.map((f) => {
     if (!GRADED.has(f.cause)) return f
-    const shares = f.variants.map((v) => v.share * noticed(v))
+    // How far along conductors touch moves a reading by its wire alone: the middle position of a size stands for all.
+    const bySize = new Map<number | null, number>()
+    const middleOf = (ohm: number | null) => { const like = f.variants.filter((v) => v.ohm === ohm); return like[like.length >> 1]! }
+    for (const v of f.variants) if (!bySize.has(v.ohm)) bySize.set(v.ohm, noticed(middleOf(v.ohm)))
+    const shares = f.variants.map((v) => v.share * bySize.get(v.ohm)!)
     const left = shares.reduce((s, x) => s + x, 0)
     // A fault whose every size hides keeps a trace, so that a reading that shows it all the same has a name.
     const kept = Math.max(left, 1e-4)

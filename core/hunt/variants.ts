@@ -156,8 +156,8 @@ function spotAlong(ground: Ground, run: Run, along: number): Spot {
   throw new Error('spotAlong: a run without stretches')
 }
 
-const positions = Array.from({ length: POSITIONS }, (_, i) => (i + 0.5) / POSITIONS)
-const POSITION_SD = 1 / POSITIONS / Math.sqrt(12)
+/** The middles of `count` equal parts, and one deviation within such a part. */
+const middles = (count: number) => ({ at: Array.from({ length: count }, (_, i) => (i + 0.5) / count), sd: 1 / count / Math.sqrt(12) })
 
 function runFaults(ground: Ground): Entry[] {
   return runsOf(ground).flatMap((run): Entry[] => {
@@ -165,7 +165,7 @@ function runFaults(ground: Ground): Entry[] {
     // The longest stretch stands for the run: the same current passes through all of it.
     const main = run.elements.reduce((best, e) => (ground.meterState.powered.parts[e]!.z.re > ground.meterState.powered.parts[best]!.z.re ? e : best))
     const entry = { where: run.where, family, weight: run.length_m * (run.suspect ? 6 : 1), elements: run.elements } as const
-    const leaks = positions.flatMap((along) => logCells(LEAK_ohm).map(({ ohm }): Cell => ({ mods: none, ohm, along, leak: spotAlong(ground, run, along) })))
+    const leaks = middles(POSITIONS).at.flatMap((along) => logCells(LEAK_ohm).map(({ ohm }): Cell => ({ mods: none, ohm, along, leak: spotAlong(ground, run, along) })))
     return [
       { ...entry, cause: 'open', cells: [{ mods: gone(main) }] },
       { ...entry, cause: 'series', cells: seriesCells(main) },
@@ -192,6 +192,8 @@ function touchFaults(ground: Ground): Entry[] {
       if (from >= to) continue
       const at = stopPositions_m(must(site.cables, one.where.cable))
       const length_m = Math.max(0.5, at[to]!.value - at[from]!.value)
+      // A lead has its eight positions over all the pieces of the common that it lies beside.
+      const spots = middles(Math.max(2, Math.round((POSITIONS * length_m) / Math.max(one.length_m, length_m))))
       const along = (run: Run, x: number) => { const m = at[from]!.value + x * (at[to]!.value - at[from]!.value); const [a, b] = [at[run.where.from]!.value, at[run.where.to]!.value]; return b > a ? (m - a) / (b - a) : 0.5 }
       const touch = (x: number, ohm: number) => joined(spotAlong(ground, one, along(one, x)), spotAlong(ground, other, along(other, x)), ohm)
       found.push({
@@ -199,9 +201,9 @@ function touchFaults(ground: Ground): Entry[] {
         elements: [...one.elements, ...other.elements],
         // Two leads that touch at little run both their valves.
         besides: other.common ? [] : [one, other].flatMap((r) => devicesOn(ground, r)),
-        cells: positions.flatMap((x) => TOUCH_ohm.map((ohm, k): Cell => {
+        cells: spots.at.flatMap((x) => TOUCH_ohm.map((ohm, k): Cell => {
           const sd = (ohm - (TOUCH_ohm[k - 1] ?? 0)) / 2
-          return { mods: touch(x, ohm), shifted: [touch(x, ohm + sd), touch(Math.min(1, x + POSITION_SD), ohm)], share: k < 2 ? 2 : 1, ohm, along: x }
+          return { mods: touch(x, ohm), shifted: [touch(x, ohm + sd), touch(Math.min(1, x + spots.sd), ohm)], share: k < 2 ? 2 : 1, ohm, along: x }
         })),
       })
     }

@@ -1,0 +1,121 @@
+import { randomSite, seeded } from '../../tests/random-site'
+import type { Fault as Edit } from '../circuit'
+import { predict, sceneOf, sceneWith } from '../expect'
+import { COMMON_METER, type FieldTest, type OhmsTest } from '../record'
+import { Draft, terminalEnd, type ControllerId, type End, type PlaceId, type Site } from '../site'
+import { Weighing } from './beliefs'
+import { foresightOf } from './foresee'
+import { groundOf } from './ground'
+import { huntOf } from './hunt'
+import { logSum } from './normal'
+import { circumstances, oddsBasis, QUIET, USUAL_ODDS } from './odds'
+import { catalogueOf, runsOf } from './variants'
+import { placesOf } from './where'
+
+const A = 'A' as ControllerId
+const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
+const ohms = (from: string, to = 'C'): OhmsTest => ({ kind: 'ohms', from: at(from), to: at(to) })
+const small = (): Site => new Draft('Small').place('A', 'cabinet').place('B1').controller('A', 'A', 2).coilKind('k', 33, { inrush_A: 0.4, holding_A: 0.23 })
+  .cable('K', { gauge: { awg: 18 }, stops: [['A', 0], ['B1', 60]], cores: ['white', 'c1', 'c2'] }).valve('V1', 'B1', 'k').valve('V2', 'B1', 'k').station('A:1', 'One', ['V1']).station('A:2', 'Two', ['V2'])
+  .join('A', ['A:C', 'K.white>']).join('A', ['A:1', 'K.c1>']).join('A', ['A:2', 'K.c2>']).join('B1', ['K.c1<', 'V1.a']).join('B1', ['K.c2<', 'V2.a']).join('B1', ['K.white<', 'V1.b', 'V2.b']).site()
+
+test('odds add up to one, follow their families and causes, and go up where somebody dug', () => {
+  const ground = groundOf(randomSite(6, { loops: false }).site, A)!
+  const { faults, variants } = catalogueOf(ground, USUAL_ODDS, QUIET, null)
+  expect(faults.reduce((s, f) => s + f.prior, 0)).toBeCloseTo(1, 9)
+  expect(variants.every((v, i) => v.index === i)).toBe(true)
+  for (const f of faults) expect(f.variants.reduce((s, v) => s + v.share, 0)).toBeCloseTo(1, 9)
+  const family = (list: typeof faults, name: string) => list.filter((f) => f.family === name).reduce((s, f) => s + f.prior, 0)
+  expect(family(faults, 'splice') / family(faults, 'coil')).toBeCloseTo(30 / 25, 6)
+  const dug = catalogueOf(ground, USUAL_ODDS, circumstances.parse({ digging: ['R0B1'] }), null).faults
+  const near = (list: typeof faults) => { const [by, far] = [true, false].map((here) => list.find((f) => f.where.kind === 'run' && f.cause === 'open' && f.family === 'common' && placesOf(ground.site, f.where).includes('R0B1' as PlaceId) === here)!); return by!.prior / far!.prior }
+  expect(near(dug)).toBeGreaterThan(near(faults) * 4)
+  const rare = catalogueOf(ground, oddsBasis.parse({ families: { coil: 1 } }), QUIET, null).faults
+  expect(family(rare, 'coil')).toBeLessThan(family(faults, 'coil') / 10)
+})
+
+test('what a test would show under a fault is what the record’s own prediction says with that fault in it', () => {
+  let compared = 0
+  for (let seed = 1; seed <= 25; seed++) {
+    const { site, stations } = randomSite(seed)
+    const ground = groundOf(site, A)!
+    const catalogue = catalogueOf(ground, USUAL_ODDS, QUIET, null)
+    const foresight = foresightOf(ground, catalogue, COMMON_METER)
+    const scene = sceneOf(site)
+    const random = seeded(seed)
+    const graded = catalogue.variants.filter((v) => ['open', 'series', 'coil_part', 'coil_open'].includes(catalogue.faults[v.fault]!.cause) && v.mods.alters.length === 1)
+    for (let n = 0; n < 25; n++) {
+      const v = graded[Math.floor(random() * graded.length)]!
+      const { element } = v.mods.alters[0]!
+      const link = (ground.meterState.powered.parts[element]!.of as { id: string }).id
+      const index = scene.network.elements.findIndex((e) => e.link?.id === link)
+      const now = v.mods.alters[0]!.to(ground.meterState.powered.parts[element]!.z)
+      const edit: Edit = now === null ? { kind: 'open', elements: [index] } : { kind: 'series', element: index, ohm: now.re - scene.network.elements[index]!.ohm }
+      const test = ohms(stations[Math.floor(random() * stations.length)]!, random() < 0.5 ? 'C' : stations[0]!)
+      if (test.from.kind === 'terminal' && test.to.kind === 'terminal' && test.from.terminal === test.to.terminal) continue
+      const [ours, theirs] = [foresight.under(test, [v])!, predict(sceneWith(scene, [edit]), test, COMMON_METER)]
+      expect([seed, n, ours.kind]).toEqual([seed, n, theirs.kind])
+      if (ours.kind === 'ohms' && theirs.kind === 'ohms') expect(ours.mean).toBeCloseTo(theirs.expected_ohm, 5)
+      // A fault that is said not to show shows nothing.
+      if (!foresight.touches(test, v)) { const base = foresight.base(test)!; expect(base.kind === 'ohms' && ours.kind === 'ohms' ? ours.mean - base.mean : 0).toBeCloseTo(0, 5) }
+      compared++
+    }
+  }
+  expect(compared).toBeGreaterThan(400)
+})
+
+test('singles and pairs by products and bounds hold the belief of weighing every pair outright', () => {
+  const site = small()
+  const ground = groundOf(site, A)!
+  const whole = catalogueOf(ground, USUAL_ODDS, QUIET, null)
+  const foresight = foresightOf(ground, whole, COMMON_METER)
+  const readings = [{ test: ohms('1'), value: { kind: 'open' as const } }, { test: ohms('2'), value: { kind: 'ohm' as const, ohm: 22.4 } }]
+  const weighing = new Weighing(whole, foresight, () => ({ mean: 0, sd: 0.035 }), 27, USUAL_ODDS.count)
+  for (const r of readings) weighing.add(r)
+  const ours = weighing.beliefs()
+  // Outright: each hypothesis by its own likelihood, through the same door one explanation at a time.
+  const keyOf = (i: number) => whole.faults[whole.variants[i]!.fault]!.key
+  const log = (set: readonly number[]) => weighing.eachFor(set.map((i) => whole.variants[i]!), []).reduce((s, e) => s + e.nats, 0)
+  const odds = whole.variants.map((v) => Math.log(whole.faults[v.fault]!.prior * v.share))
+  const [none, singles, pairs] = [Math.log(USUAL_ODDS.count.none), whole.variants.map((_, i) => Math.log(USUAL_ODDS.count.one) + odds[i]! + log([i])), [] as { keys: [string, string]; log: number }[]]
+  for (let i = 0; i < whole.variants.length; i++) for (let j = i + 1; j < whole.variants.length; j++) {
+    if (keyOf(i) === keyOf(j) || odds[i]! + odds[j]! < -60) continue
+    pairs.push({ keys: [keyOf(i), keyOf(j)], log: Math.log(2 * USUAL_ODDS.count.two) + odds[i]! + odds[j]! + log([i, j]) })
+  }
+  const total = logSum([none, ...singles, ...pairs.map((p) => p.log)])
+  for (const key of ['coil V1', 'coil V2', 'run K c1 0 1']) {
+    const outright = Math.exp(logSum([...singles.filter((_, i) => keyOf(i) === key), ...pairs.filter((p) => p.keys.includes(key)).map((p) => p.log)]) - total)
+    expect(Math.abs((ours.parts.get(key) ?? 0) - outright)).toBeLessThan(0.002)
+  }
+})
+
+test('runs go from opening to opening; nothing that hangs on nothing is a suspect', () => {
+  const { site } = randomSite(3, { loops: false })
+  const ground = groundOf(site, A)!
+  for (const { where } of runsOf(ground)) {
+    const cable = site.cables[where.cable]!
+    const cut = new Set<string>(cable.cores[where.core]!.cutAt)
+    for (let i = where.from + 1; i < where.to; i++) expect(cut.has(cable.stops[i]!.id)).toBe(false)
+    expect([where.from === 0 || cut.has(cable.stops[where.from]!.id), where.to === cable.stops.length - 1 || cut.has(cable.stops[where.to]!.id)]).toEqual([true, true])
+  }
+  expect(groundOf({ ...site, controllers: {} } as Site, A)).toBeNull()
+})
+
+test('the next test tells the most per minute: of two equal suspects the one look that parts them; after it is read it is not asked again', () => {
+  const hunt = huntOf(small(), A, { meter: COMMON_METER })!
+  hunt.take({ test: { kind: 'water', at: at('1') } as FieldTest, value: { kind: 'waters', valves: [] } })
+  hunt.take({ test: { kind: 'water', at: at('2') } as FieldTest, value: { kind: 'waters', valves: ['V2' as never] } })
+  const asked = new Set<string>()
+  for (let n = 0; n < 6; n++) {
+    const stand = hunt.stand()
+    if (stand.kind !== 'open') break
+    const { test } = stand.next.candidate
+    expect(asked.has(JSON.stringify(test))).toBe(false)
+    asked.add(JSON.stringify(test))
+    expect(stand.next.bits).toBeGreaterThan(0)
+    expect(stand.next.outcomes.reduce((s, o) => s + o.p, 0)).toBeCloseTo(1, 1)
+    hunt.take({ test, value: test.kind === 'ohms' ? { kind: 'open' } : test.kind === 'look' || test.kind === 'remake' ? { kind: 'looked', sound: true } : test.kind === 'coil_volts' || test.kind === 'volts' || test.kind === 'supply' ? { kind: 'volt', volt: 27 } : { kind: 'open' } })
+  }
+  expect(hunt.minutes()).toBeGreaterThan(1)
+  expect(hunt.crew().place).toBe('B1' as PlaceId)
+})
