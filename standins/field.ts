@@ -37,6 +37,8 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, noi
   const coils = new Map(Object.keys(site.devices).map((d) => { const drawn = 1 + within(coilTolerance_ratio * spread); return [d, known?.get(d as DeviceId) ?? drawn] as const }))
   const mains = 1 + within(MAINS_ratio)
   const insulation_ohm = INSULATION_ohm.from * (INSULATION_ohm.to / INSULATION_ohm.from) ** random()
+  /** Between two rods in moist soil. */
+  const soil_ohm = 60 * 15 ** random()
   const supplyDead = (controller: ControllerId) => faults.some((f) => f.kind === 'supply' && f.controller === controller)
   const outputsDead = (controller: ControllerId) => supplyDead(controller) || faults.some((f) => f.kind === 'sensor' && f.controller === controller)
 
@@ -175,7 +177,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, noi
     return core === undefined ? null : { splice: splice[0], port: number(wiring.pointOf(own)), core: number(core), middle: number(`joint ${splice[0]}`) }
   }
   /** Ohms of the tests at a box. */
-  function atBox(kind: 'coil_ohms' | 'loop_lead' | 'loop_common' | 'lead_earth' | 'common_earth', device: DeviceId): number {
+  function atBox(kind: 'coil_ohms' | 'loop_lead' | 'loop_common' | 'lead_earth' | 'lead_through' | 'common_earth', device: DeviceId): number {
     const own = terminalOf(device)
     const [lead, home] = own ? [jointOf(device, own.controller, 'lead'), jointOf(device, own.controller, 'common')] : [null, null]
     if (!own || !lead || !home) return Infinity
@@ -187,6 +189,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, noi
       case 'loop_lead': return ohms(lead.core, home.port, done(lead.splice, true))
       case 'loop_common': return ohms(home.core, lead.middle, done(home.splice, true))
       case 'lead_earth': return ohms(lead.core, number('earth'), done(lead.splice, false))
+      case 'lead_through': return Number.isFinite(ohms(lead.core, under, done(lead.splice, false))) ? soil_ohm : Infinity
       case 'common_earth': return ohms(home.core, number('earth'), done(home.splice, false))
     }
   }
@@ -205,7 +208,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, noi
       const heard = (yes: boolean): ReadingValue => ({ kind: 'heard', heard: yes })
       switch (test.kind) {
         case 'ohms': return shown(ohms(pointOf(test.from), pointOf(test.to), { undone: NOTHING, apart: looseNow(), jumper: null }), test.to.kind === 'earth' || test.from.kind === 'earth')
-        case 'coil_ohms': case 'loop_lead': case 'loop_common': case 'lead_earth': case 'common_earth': return shown(atBox(test.kind, test.device), test.kind.endsWith('_earth'))
+        case 'coil_ohms': case 'loop_lead': case 'loop_common': case 'lead_earth': case 'lead_through': case 'common_earth': return shown(atBox(test.kind, test.device), test.kind.endsWith('_earth'))
         case 'supply': return volt(supplyDead(test.controller) ? 0 : V_open_V * mains)
         case 'volts': return volt(terminalVolts(test.at))
         case 'tester_power': return { kind: 'lamp', lamp: terminalVolts(test.at) >= TESTER_LIT_V ? 'lit' : 'dark' }

@@ -12,14 +12,14 @@ export const huntEn = {
   huntTest: {
     ohms: 'Ohms, {from} to {to}', ohms_earth: 'Ohms, {from} to earth', supply: 'Volts of the transformer', volts: 'Volts at terminal {at}', click: 'Listen for {name}', tester_coil: 'Coil lamp at terminal {at}', tester_power: 'Power lamp at terminal {at}',
     water: 'Run {name}: what waters?', swap_test: 'Lead of {name} on terminal {onto}', tone: 'Tone on terminal {at}', coil_ohms: 'Ohms of the coil of {name} alone', coil_volts: 'Volts across the coil of {name}', loop_lead: 'Ohms from the bare lead of {name}',
-    loop_common: 'Ohms from the bare common at {name}', lead_earth: 'Bare lead of {name} to earth', common_earth: 'Bare common at {name} to earth', energise: 'Feed the coil of {name} from the tester', by_hand: 'Open {name} by hand', look: 'Look at {part} and tug', remake: 'Make {part} anew',
+    loop_common: 'Ohms from the bare common at {name}', lead_earth: 'Bare lead of {name} to earth', lead_through: 'Lead of {name} by itself, through the soil', common_earth: 'Bare common at {name} to earth', energise: 'Feed the coil of {name} from the tester', by_hand: 'Open {name} by hand', look: 'Look at {part} and tug', remake: 'Make {part} anew',
   },
   huntHow: {
     ohms: 'All leads and C off the controller. Clips on the two conductors; bite twice before you call it open.', ohms_earth: 'All leads and C off. One clip on the conductor, one on a rod in moist soil; swap the clips and read again.',
     supply: 'At the controller’s own terminals, at this moment.', volts: 'Leads and C on, {at} switched on, its valve connected. Clips on C and {at}.', click: 'Leads on, {at} switched on.', tester_coil: 'Leads off; tester on the lead of {at} and the common.', tester_power: 'Leads on, {at} switched on; tester on C and {at}.',
     water: 'Leads on, {at} switched on for a minute. Tap every zone that waters.', swap_test: 'Power off; move the one lead; power on and switch {onto} on. Put it back afterwards.', tone: 'Leads off, 0 V read first. Follow from the cabinet and note where the tone is lost.',
     coil_ohms: 'Undo the lead’s joint; clips on the coil’s own two wires.', coil_volts: 'Switch {at} on at the cabinet first. Clips on the coil’s two wires, the coil left on: a meter draws nothing.', loop_lead: 'Jumper from lead {at} to C at the cabinet, both off the controller. Lead’s joint undone: clips on the bare lead and the common.',
-    loop_common: 'Jumper from lead {at} to C at the cabinet, both off the controller. Common’s joint undone: clips on the common that comes in and the lead.', lead_earth: 'Lead off at the cabinet, its joint here undone. One clip on the bare lead, one on a rod in moist soil.', common_earth: 'C and all leads off at the cabinet, the common’s joint here undone. One clip on the common that comes in, one on a rod in moist soil.',
+    loop_common: 'Jumper from lead {at} to C at the cabinet, both off the controller. Common’s joint undone: clips on the common that comes in and the lead.', lead_earth: 'Lead off at the cabinet, its joint here undone. One clip on the bare lead, one on a rod in moist soil.', lead_through: 'Lead {at} off its screw and clipped to a rod at the cabinet. Its joint here undone: one clip on the bare lead, one on a rod in moist soil. Some hundred ohms of soil: the lead is whole. OL: it is cut.', common_earth: 'C and all leads off at the cabinet, the common’s joint here undone. One clip on the common that comes in, one on a rod in moist soil.',
     energise: 'Lead’s joint undone; tester on the coil’s two wires.', by_hand: 'Master valve open first. Bleed screw, or a quarter turn of the coil; shut both again.', look: 'Every end home, no green copper, no water. Tug each wire.', remake: 'Cut it out, back to bright copper, make it anew; then try the dead thread again.',
   },
   huntCare: {
@@ -28,7 +28,7 @@ export const huntEn = {
   },
   huntAnswer: {
     open: 'open', figure: '{low}–{high}', below: 'under {high}', above: '{low} or more', heard: 'heard', not_heard: 'not heard', flows: 'water flows', dry: 'no water', sound: 'sound', bad: 'bad', waters: 'waters', waters_not: 'does not water', lit: 'lit', dark: 'dark', good: 'coil good', lamp_open: 'coil open', lamp_short: 'coil short',
-    through: 'heard to the end', lost: 'lost on the way', means: '{answer}: {parts}', likely: '{part} ({p_ratio})',
+    soil: 'soil, up to 5 kΩ', through: 'heard to the end', lost: 'lost on the way', means: '{answer}: {parts}', likely: '{part} ({p_ratio})',
   },
   hunt: {
     named: 'It is {part}: {cause}. Belief {p_ratio}.', namedPlain: 'It is {part}. Belief {p_ratio}.', nothing: 'Nothing is wrong in the wiring. Belief {p_ratio}.', undecided: 'No test that is left would tell these apart: {parts}.', open: 'Likeliest: {parts}.',

@@ -83,7 +83,7 @@ export const sayHow = (test: FieldTest, site: Site, speaker: Speaker): string =>
 
 /** The usual caution at a test. */
 export function sayCare({ test, needs }: Pick<NextReport, 'test' | 'needs'>, atCabinet: boolean, speaker: Speaker): string {
-  const code = test.kind === 'by_hand' ? 'water' : needs.undone !== null ? 'undone' : test.kind === 'ohms' && test.to.kind === 'earth' ? 'earth' : needs.leads === 'on' || test.kind === 'supply' ? 'on' : atCabinet ? 'off' : 'box'
+  const code = test.kind === 'by_hand' ? 'water' : needs.undone !== null ? 'undone' : (test.kind === 'ohms' && test.to.kind === 'earth') || test.kind === 'lead_through' ? 'earth' : needs.leads === 'on' || test.kind === 'supply' ? 'on' : atCabinet ? 'off' : 'box'
   return say({ code: `huntCare.${code}`, params: {} }, speaker)
 }
 
@@ -101,7 +101,7 @@ export function sayAnswer(test: FieldTest, outcome: Pick<OutcomeReport, 'kind' |
   }
 }
 const YES_NO: Partial<Record<FieldTest['kind'], readonly [string, string]>> = {
-  click: ['heard', 'not_heard'], swap_test: ['heard', 'not_heard'], energise: ['heard', 'not_heard'], by_hand: ['flows', 'dry'], look: ['sound', 'bad'], remake: ['sound', 'bad'], water: ['waters', 'waters_not'], tester_power: ['lit', 'dark'], tone: ['lost', 'through'],
+  click: ['heard', 'not_heard'], swap_test: ['heard', 'not_heard'], energise: ['heard', 'not_heard'], by_hand: ['flows', 'dry'], look: ['sound', 'bad'], remake: ['sound', 'bad'], water: ['waters', 'waters_not'], tester_power: ['lit', 'dark'], tone: ['lost', 'through'], lead_through: ['soil', 'open'],
 }
 
 /** A reading as it was kept. */

@@ -14,13 +14,15 @@ const { t } = useHuntWords(() => props.site.settings.units)
 const IN_VOLTS: readonly FieldTest['kind'][] = ['supply', 'volts', 'coil_volts']
 const kind = computed((): 'ohms' | 'volts' | 'words' | 'lamps' | 'waters' | 'tone' => {
   switch (props.test.kind) {
-    case 'ohms': case 'coil_ohms': case 'loop_lead': case 'loop_common': case 'lead_earth': case 'common_earth': return 'ohms'
+    case 'ohms': case 'coil_ohms': case 'loop_lead': case 'loop_common': case 'lead_earth': case 'lead_through': case 'common_earth': return 'ohms'
     case 'water': return 'waters'
     case 'tone': return 'tone'
     case 'tester_coil': return 'lamps'
     default: return IN_VOLTS.includes(props.test.kind) ? 'volts' : 'words'
   }
 })
+/** Two of these stand on the page: each has its own field. */
+const id = useId()
 const [text, bad] = [ref(''), ref('')]
 const watered = ref<DeviceId[]>([])
 watch(() => props.test, () => { text.value = ''; bad.value = ''; watered.value = [] })
@@ -53,7 +55,7 @@ function keep(): void {
 <template>
   <div class="stack answer" role="group" :aria-label="sayTest(test, site, speaker)">
     <form v-if="kind === 'ohms' || kind === 'volts' || kind === 'tone'" class="row figures" @submit.prevent="keep">
-      <div class="field"><label for="hunt-figure">{{ t(kind === 'ohms' ? 'diagnose.ohms' : kind === 'volts' ? 'diagnose.volts' : 'diagnose.metres') }}</label><TextField id="hunt-figure" v-model="text" class="big figure" :inputmode="kind === 'ohms' ? 'text' : 'decimal'" autocomplete="off" :aria-invalid="bad !== ''" aria-describedby="hunt-bad" /></div>
+      <div class="field"><label :for="`${id}-figure`">{{ t(kind === 'ohms' ? 'diagnose.ohms' : kind === 'volts' ? 'diagnose.volts' : 'diagnose.metres') }}</label><TextField :id="`${id}-figure`" v-model="text" class="big figure" :inputmode="kind === 'ohms' ? 'text' : 'decimal'" autocomplete="off" :aria-invalid="bad !== ''" :aria-describedby="`${id}-bad`" /></div>
       <button v-if="kind === 'ohms'" type="button" class="button" @click="emit('value', { kind: 'open' })">{{ t('diagnose.open') }}</button>
       <button v-if="kind === 'tone'" type="button" class="button" @click="emit('value', { kind: 'tone', lost_m: null })">{{ sayAnswer(test, { kind: 'no', low: null, high: null }, speaker) }}</button>
       <button class="button primary">{{ t('diagnose.keep') }}</button>
@@ -63,7 +65,7 @@ function keep(): void {
       <button type="button" class="button primary" @click="emit('value', { kind: 'waters', valves: watered })">{{ watered.length === 0 ? t('diagnose.nothingWaters') : t('diagnose.keep') }}</button>
     </div>
     <div v-else class="row"><button v-for="w in words" :key="w.says" type="button" class="button word" @click="emit('value', w.value)">{{ w.says }}</button></div>
-    <p v-if="bad" id="hunt-bad" class="bad fault" role="alert">{{ bad }}</p>
+    <p v-if="bad" :id="`${id}-bad`" class="bad fault" role="alert">{{ bad }}</p>
   </div>
 </template>
 

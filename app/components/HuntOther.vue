@@ -11,7 +11,7 @@ const props = defineProps<{ site: Site; controller: ControllerId; meter: Meter; 
 const emit = defineEmits<{ value: [test: FieldTest, value: ReadingValue] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
 const AT_TERMINAL = ['ohms', 'ohms_earth', 'volts', 'click', 'water', 'swap_test', 'tone', 'tester_coil', 'tester_power'] as const
-const AT_COIL = ['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'common_earth', 'energise', 'by_hand'] as const
+const AT_COIL = ['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth', 'energise', 'by_hand'] as const
 type Kind = (typeof AT_TERMINAL)[number] | (typeof AT_COIL)[number] | 'supply' | 'look' | 'remake'
 const KINDS: readonly Kind[] = ['supply', ...AT_TERMINAL, ...AT_COIL, 'look', 'remake']
 const terminals = computed(() => terminalsInOrder(props.site, props.controller).map((id) => ({ id, ...must(must(props.site.controllers, props.controller).terminals, id) })))

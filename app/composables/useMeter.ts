@@ -5,7 +5,7 @@ import type { DeviceId } from '../../core/site'
 const OVERLOAD = 9.9e37
 /** A meter that does not answer within this is taken for gone. */
 const PATIENCE_ms = 8000
-const OHMS: readonly FieldTest['kind'][] = ['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_earth', 'common_earth']
+const OHMS: readonly FieldTest['kind'][] = ['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth']
 const VOLTS: readonly FieldTest['kind'][] = ['supply', 'volts', 'coil_volts']
 
 /**

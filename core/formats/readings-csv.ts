@@ -10,8 +10,8 @@ export interface CsvReading { readonly line: number; readonly label: string; rea
 
 const COLUMNS = ['terminal', 'reading', 'to', 'test', 'at']
 const KINDS = fieldTest.options.map((o) => o.shape.kind.value)
-const AT_A_COIL: readonly FieldTestKind[] = ['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'common_earth', 'energise', 'by_hand']
-const IN_OHMS: readonly FieldTestKind[] = ['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_earth', 'common_earth']
+const AT_A_COIL: readonly FieldTestKind[] = ['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth', 'energise', 'by_hand']
+const IN_OHMS: readonly FieldTestKind[] = ['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth']
 const IN_VOLTS: readonly FieldTestKind[] = ['supply', 'volts', 'coil_volts']
 
 type Row = Readonly<Record<string, string | undefined>>

@@ -39,6 +39,8 @@ export const REMAKE = { bad: 0.9998, sound: 0.0005 } as const
 const EAR = { heard: 0.995, imagined: 0.005 } as const
 /** A tester's lamps, as its sheet gives them. */
 const LAMP = { short_ohm: 8, open_ohm: 300, lit_V: 12 } as const
+/** Two rods in moist soil read less than this between them. */
+export const SOIL_MOST_ohm = 5000
 /** An intermittent joint fails in every other test. */
 const INTERMITTENT = 0.5
 
@@ -129,6 +131,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       case 'loop_lead': return { across: { a: node(lead.core), b: node(home.port) }, alters: legsOf(lead.splice), joins: [jumper], lead: test.device }
       case 'loop_common': return { across: { a: node(home.core), b: node(lead.middle) }, alters: legsOf(home.splice), joins: [jumper], lead: test.device }
       case 'lead_earth': return { across: { a: node(lead.core), b: ground.wire(terminal) }, alters: legsOf(lead.splice), joins: [], lead: test.device }
+      case 'lead_through': return { across: { a: node(lead.core), b: ground.wire(terminal) }, alters: legsOf(lead.splice), joins: [], lead: test.device }
       case 'common_earth': return { across: { a: node(home.core), b: commonNode }, alters: legsOf(home.splice), joins: [], lead: test.device }
       default: return null
     }
@@ -322,6 +325,13 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         const setting = settingOf(test)
         return setting && earthThrough(setting.across.a, faults, setting)
       }
+      case 'lead_through': {
+        const setting = settingOf(test)
+        if (!setting) return null
+        const terminal = ground.terminalOf(test.device)!
+        const way = wireAt(terminal, faults) === terminal ? ohmsAt(setting.across, [...modsOf(faults).alters, ...setting.alters], modsOf(faults).joins) : null
+        return { kind: 'yes', p: way !== null && way < SOIL_MOST_ohm ? 0.99 : 0.01 }
+      }
       case 'energise': {
         const bad = faults.some((v) => { const f = faultOf(v); return f.where.kind === 'coil' && f.where.device === test.device && f.cause !== 'coil_kind' && f.cause !== 'coil_part' })
         return ear(bad ? 0 : 1)
@@ -374,6 +384,10 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     }
     if (hasTerminals) return false
     if (test.kind === 'lead_earth' || test.kind === 'common_earth') return f.cause === 'leak'
+    if (test.kind === 'lead_through') {
+      const setting = settingOf(test)
+      return setting !== null && carriesIn(meterState.testOf(setting.across.a, setting.across.b), v, f)
+    }
     if (test.kind === 'loop_lead' || test.kind === 'loop_common') {
       const setting = settingOf(test)
       if (!setting || terminal === null) return false

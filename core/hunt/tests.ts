@@ -80,6 +80,7 @@ export function candidatesOf(ground: Ground, tools: { readonly tester: boolean; 
       if (lead) box(place, { kind: 'loop_lead', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: lead })
       if (home) box(place, { kind: 'loop_common', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: home })
       if (lead) box(place, { kind: 'lead_earth', device }, { ...off, undone: lead })
+      if (lead) box(place, { kind: 'lead_through', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: lead })
       if (home) box(place, { kind: 'common_earth', device }, { ...off, undone: home })
     }
     if (tools.tester && lead) box(place, { kind: 'energise', device }, { ...FREE, undone: lead })

@@ -1,6 +1,6 @@
 import type { ReadingValue } from '../record'
 import type { DeviceId } from '../site'
-import { TRUNCATED, type Foreseen } from './foresee'
+import { SOIL_MOST_ohm, TRUNCATED, type Foreseen } from './foresee'
 import { logNormal, logSum } from './normal'
 
 /** What a coil is known to deviate from its sheet, as a part of it: from an earlier good reading, or its tolerance alone. */
@@ -41,7 +41,7 @@ export function weighAlone(seen: Foreseen, value: ReadingValue, supply_V: { read
       return alone(logSum([Math.log(1 - SLIP) + logNormal(value.volt - mean, sd), Math.log(SLIP / 30)]))
     }
     case 'yes': {
-      const yes = value.kind === 'heard' ? value.heard : value.kind === 'flows' ? value.flows : value.kind === 'looked' ? value.sound : value.kind === 'lamp' ? value.lamp === 'lit' : null
+      const yes = value.kind === 'heard' ? value.heard : value.kind === 'flows' ? value.flows : value.kind === 'looked' ? value.sound : value.kind === 'lamp' ? value.lamp === 'lit' : value.kind === 'open' ? false : value.kind === 'ohm' ? value.ohm < SOIL_MOST_ohm : null
       return alone(yes === null ? 0 : Math.log(clamped(yes ? seen.p : 1 - seen.p)))
     }
     case 'lamps': return alone(value.kind === 'lamp' ? Math.log(clamped(value.lamp === 'short' ? seen.short : value.lamp === 'open' ? seen.open : seen.good)) : 0)

@@ -69,6 +69,8 @@ export const huntTest = z.discriminatedUnion('kind', [
   atCoil('loop_common'),
   /** The bare end of the coil's lead to earth, off at the cabinet and off the coil. */
   atCoil('lead_earth'),
+  /** The lead earthed at the cabinet, off its screw; from its bare end at the box, its joint undone, to a rod there: soil, or open where the lead is cut. */
+  atCoil('lead_through'),
   /** The bare end of the common that comes in at a coil's box to earth, all off at the cabinet, the common's joint undone. */
   atCoil('common_earth'),
   /** The coil fed from a tester's battery, its lead joint undone: whether it is heard. */
@@ -108,7 +110,7 @@ export type OhmsValue = Extract<ReadingValue, { kind: 'ohm' | 'open' }>
 const inOhms = (v: ReadingValue) => v.kind === 'ohm' || v.kind === 'open'
 /** What each test can answer. */
 const ANSWERS: Readonly<Record<FieldTestKind, (value: ReadingValue) => boolean>> = {
-  ohms: inOhms, coil_ohms: inOhms, loop_lead: inOhms, loop_common: inOhms, lead_earth: inOhms, common_earth: inOhms,
+  ohms: inOhms, coil_ohms: inOhms, loop_lead: inOhms, loop_common: inOhms, lead_earth: inOhms, lead_through: inOhms, common_earth: inOhms,
   coil_volts: (v) => v.kind === 'volt',
   swap_test: (v) => v.kind === 'heard',
   energise: (v) => v.kind === 'heard',

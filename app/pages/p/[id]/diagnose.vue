@@ -55,7 +55,7 @@ const sections = computed(() => {
 /** Faults that a simulated property can hide, by names of this one. */
 const practice = computed(() => zones.value.slice(0, 40).flatMap(({ device }) => { const tag = must(site.value.devices, device).tag ?? device; return [`coil-open ${tag}`, `joint-open ${tag}.a`, `joint-series ${tag}.b 40`, `coil-part ${tag} 0.4`] }))
 
-const OFF: ReadonlySet<FieldTest['kind']> = new Set(['ohms', 'tester_coil', 'tone', 'loop_lead', 'loop_common', 'lead_earth', 'common_earth'])
+const OFF: ReadonlySet<FieldTest['kind']> = new Set(['ohms', 'tester_coil', 'tone', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth'])
 async function keep(test: FieldTest, value: ReadingValue): Promise<void> {
   const v = visit.value!
   await property.record({ kind: 'reading', fact: {
