@@ -5,7 +5,7 @@ import { startCluster } from './lib/postgres.mjs'
 import { prepareDatabase } from './lib/server.mjs'
 
 // A benchmark: node scripts/bench.mjs NAME [--json]. Answers on standard output only; one that needs a database gets an empty one.
-const NEEDS = { lists: ['postgresql'], circuit: ['ngspice'], sizing: [] }
+const NEEDS = { lists: ['postgresql'], circuit: ['ngspice'], sizing: [], hunt: [] }
 const [name, ...rest] = process.argv.slice(2)
 if (!Object.hasOwn(NEEDS, name ?? '')) giveUp(`Name a benchmark: ${Object.keys(NEEDS).join(', ')}.`)
 ensureModules((line) => console.error(line))

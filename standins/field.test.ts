@@ -49,7 +49,7 @@ test('each fault reads as worked by hand', () => {
   expect(ohms(site, '1', 'joint-open V1.a')).toBeNull()
   expect(ohms(site, '1', 'joint-series V1.a 4.5')).toBeCloseTo(37.5 + 400 * wire, 0.9)
   expect(ohms(site, '1', 'series K/red@A 12')).toBeCloseTo(45 + 400 * wire, 0.9)
-  expect(ohms(site, '1', 'coil-short V1')).toBeCloseTo(400 * wire, 0.9)
+  expect(ohms(site, '1', 'coil-short V1')).toBeCloseTo(0.2 + 400 * wire, 0.9) // what is left of the winding
   expect(ohms(site, '1', 'coil-part V1 0.45')).toBeCloseTo(33 * 0.55 + 400 * wire, 0.9)
   // Touching in the middle of the second stretch: 150 m out and back, the rest beside it by the coil.
   const beyond = 33 + 100 * wire
@@ -92,5 +92,5 @@ test('a fault that is none is refused in a sentence: nothing is guessed', () => 
   const site = quarryLake()
   for (const bad of ['', 'open', 'open K1/white', 'open K1/white@B7', 'open K9/white@B1', 'open K1/mauve@B1', 'series K1/white@B1', 'series K1/white@B1 many', 'coil-part V1 2', 'coil-open V99', 'swap A:1 A:1', 'swap A:1 S:1', 'supply Z', 'touch K1/red/red@B1 0', 'joint-open V1', 'open K1/white@B1 5 6'])
     expect([bad, readFault(site, bad).ok]).toEqual([bad, false])
-  expect(readFault(site, 'joint-series V5.a 1.8')).toEqual({ ok: true, value: { kind: 'joint-series', device: 'V5' as DeviceId, port: 'a', ohm: 1.8 } })
+  expect(readFault(site, 'joint-series V5.a 1.8')).toEqual({ ok: true, value: { kind: 'joint-series', end: { kind: 'port', device: 'V5' as DeviceId, port: 'a' }, ohm: 1.8 } })
 })

@@ -28,8 +28,11 @@ test('odds add up to one, follow their families and causes, and go up where some
   const family = (list: typeof faults, name: string) => list.filter((f) => f.family === name).reduce((s, f) => s + f.prior, 0)
   expect(family(faults, 'splice') / family(faults, 'coil')).toBeCloseTo(30 / 25, 6)
   const dug = catalogueOf(ground, USUAL_ODDS, circumstances.parse({ digging: ['R0B1'] }), null).faults
-  const near = (list: typeof faults) => { const [by, far] = [true, false].map((here) => list.find((f) => f.where.kind === 'run' && f.cause === 'open' && f.family === 'common' && placesOf(ground.site, f.where).includes('R0B1' as PlaceId) === here)!); return by!.prior / far!.prior }
-  expect(near(dug)).toBeGreaterThan(near(faults) * 4)
+  // Of the runs, those that end at the box gain eightfold against one that does not.
+  const opens = (list: typeof faults) => list.filter((f) => f.where.kind === 'run' && f.cause === 'open' && f.family === 'conductor')
+  const [by, far] = [true, false].map((here) => opens(faults).find((f) => placesOf(ground.site, f.where).includes('R0B1' as PlaceId) === here)!)
+  const after = (key: string) => opens(dug).find((f) => f.key === key)!.prior
+  expect(after(by!.key) / by!.prior / (after(far!.key) / far!.prior)).toBeCloseTo(8, 6)
   const rare = catalogueOf(ground, oddsBasis.parse({ families: { coil: 1 } }), QUIET, null).faults
   expect(family(rare, 'coil')).toBeLessThan(family(faults, 'coil') / 10)
 })
