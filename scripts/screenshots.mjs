@@ -40,7 +40,7 @@ const VIEWS = [
   { name: 'phone-sizes', size: phone, path: `${demo}/plan/sizes` },
   { name: 'sweep', size: desk, path: demo, then: (page) => sweepBegun(page, ['39.6', '34.0', '33.6', '41.2', '34.9']) },
   { name: 'sweep-done', size: desk, path: spring },
-  { name: 'test', size: desk, path: `${demo}/test` },
+  { name: 'diagnose', size: desk, path: `${demo}/diagnose?visit=spring-2026`, then: (page) => page.locator('.stand:not(.stale)').waitFor({ timeout: 60000 }) },
   { name: 'record', size: desk, path: `${demo}/record` },
   { name: 'compare-dusk', size: desk, path: `${demo}/test/compare?later=spring-2026&earlier=autumn-2025`, dusk: true },
   { name: 'creep', size: desk, path: `${demo}?station=A:5`, then: (page) => page.locator('.years').evaluate((el) => el.scrollIntoView()) },

@@ -43,10 +43,10 @@ interface Held { readonly test: FieldTest; readonly value: ReadingValue; readonl
 /** Readings that must be weighed together, with the log of "nothing wrong". `id` is another as soon as a reading joins. */
 interface Unit { readonly id: number; readonly readings: readonly number[]; readonly base: number; readonly ohms: boolean }
 /**
- * A cell of a fault after the readings. `gains` are what it explains better than "nothing", by its units; null where its
- * figures tie several units together. `extra` is the log-weight of cells that it stands for besides itself.
+ * A cell of a fault after the readings. `gains` are what it explains better than "nothing", by its units; `tied` where its
+ * figures tie several units in ohms together, whose gains do not simply add up. `extra` is the log-weight of cells that it stands for besides itself.
  */
-interface Scored { readonly variant: Variant; readonly log: number; readonly odds: number; readonly units: readonly number[]; readonly gains: readonly number[] | null; readonly extra: number }
+interface Scored { readonly variant: Variant; readonly log: number; readonly odds: number; readonly units: readonly number[]; readonly gains: readonly number[]; readonly tied: boolean; readonly extra: number }
 /** Cells that show in the same units. */
 interface Signature { readonly units: readonly number[]; readonly mask: Uint32Array; readonly of: Scored[]; log: number; readonly most: number[]; odds: number }
 
@@ -156,7 +156,7 @@ export class Weighing {
       set.forEach((u, k) => { best[u] = Math.max(best[u]!, gains[k]!) })
       const tied = figuresOf(variant) > 0 && set.filter((u) => units[u]!.ohms).length > 1
       const gain = tied ? this.together(set, units, variant, null) : gains.reduce((s, g) => s + g, 0)
-      return { variant, units: set, log: odds + gain, odds, gains: tied ? null : gains, extra: 0 }
+      return { variant, units: set, log: odds + gain, odds, gains, tied, extra: 0 }
     })
     const keyOf = (v: Variant) => catalogue.faults[v.fault]!.key
     const [logNone, logOne] = [Math.log(count.none || 1e-300), Math.log(count.one || 1e-300)]
@@ -239,7 +239,7 @@ export class Weighing {
     const farthest = (s: Signature) => s.odds + s.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(s.most[k]!, best[u]!)), 0)
     const far = new Map<Scored, number>()
     for (const sig of signatures) {
-      for (const c of sig.of) far.set(c, c.odds + c.extra + c.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(c.gains === null ? Infinity : c.gains[k]!, best[u]!)), 0))
+      for (const c of sig.of) far.set(c, c.odds + c.extra + c.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(reachIn(c, k), best[u]!)), 0))
       sig.of.sort((x, y) => far.get(y)! - far.get(x)!)
     }
     const ranked = signatures.map((s) => ({ s, q: farthest(s) })).sort((x, y) => y.q - x.q)
@@ -253,7 +253,7 @@ export class Weighing {
         pairing: for (const s of one.of) for (const t of two.of) {
           if (logTwo + far.get(s)! + far.get(t)! < top - LEFT_OUT) { if (t === two.of[0]) break pairing; break }
           if ((a === b && s.variant.index >= t.variant.index) || keyOf(s.variant) === keyOf(t.variant)) continue
-          const reach = logTwo + s.odds + s.extra + t.odds + t.extra + boundOf(s.units, s.gains ?? s.units.map((u) => best[u]!), t.units, t.gains ?? t.units.map((u) => best[u]!), best)
+          const reach = logTwo + s.odds + s.extra + t.odds + t.extra + boundOf(s.units, reaches(s), t.units, reaches(t), best)
           if (reach >= top - PRUNED) meeting.push({ s, t, reach })
           else if (reach >= top - LEFT_OUT) faint(s, t, reach)
         }
@@ -275,7 +275,7 @@ export class Weighing {
 
   private pairGain(s: Scored, t: Scored, units: readonly Unit[]): number {
     const all = [...new Set([...s.units, ...t.units])]
-    if (s.gains === null || t.gains === null) return this.together(all, units, s.variant, t.variant)
+    if (s.tied || t.tied) return this.together(all, units, s.variant, t.variant)
     let gain = 0
     const both: number[] = []
     for (const u of all) {
@@ -335,11 +335,16 @@ function signaturesOf(cells: readonly Scored[], unitCount: number): Signature[] 
     const s = made.get(key)!
     s.of.push(c)
     s.odds = Math.max(s.odds, c.odds + c.extra)
-    c.units.forEach((_, k) => { s.most[k] = Math.max(s.most[k]!, c.gains === null ? Infinity : c.gains[k]!) })
+    c.units.forEach((_, k) => { s.most[k] = Math.max(s.most[k]!, reachIn(c, k)) })
   }
   for (const s of made.values()) s.log = logSum(s.of.map((c) => c.log))
   return [...made.values()]
 }
+
+/** Sharing a figure sharpens a unit's share by about as much as its spread is wider than a meter's: at most e³. */
+const TIED_SLACK = 3
+const reachIn = (c: Scored, k: number): number => c.gains[k]! + (c.tied ? TIED_SLACK : 0)
+const reaches = (c: Scored): readonly number[] => (c.tied ? c.gains.map((g) => g + TIED_SLACK) : c.gains)
 
 /** What a pair can gain at most: each alone where it is alone, the best that any fault does where they meet. */
 function boundOf(a: readonly number[], gainA: readonly number[], b: readonly number[], gainB: readonly number[], best: Float64Array): number {
@@ -352,13 +357,13 @@ function boundOf(a: readonly number[], gainA: readonly number[], b: readonly num
   return sum
 }
 
-/** The gain of a pair if, where they meet, the one with more to say there hides the other. */
+/** The gain of a pair if, where they meet, the one that changes more there hides the other. */
 function hiding(s: Scored, t: Scored): number {
   let [sum, i, j] = [0, 0, 0]
   while (i < s.units.length || j < t.units.length) {
     const [u, v] = [s.units[i] ?? Infinity, t.units[j] ?? Infinity]
-    const [a, b] = [s.gains?.[i] ?? 0, t.gains?.[j] ?? 0]
-    sum += u === v ? Math.max(a, b) : u < v ? a : b
+    const [a, b] = [s.gains[i] ?? 0, t.gains[j] ?? 0]
+    sum += u === v ? (Math.abs(a) >= Math.abs(b) ? a : b) : u < v ? a : b
     if (u <= v) i++
     if (v <= u) j++
   }

@@ -330,7 +330,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         if (!setting) return null
         const terminal = ground.terminalOf(test.device)!
         const way = wireAt(terminal, faults) === terminal ? ohmsAt(setting.across, [...modsOf(faults).alters, ...setting.alters], modsOf(faults).joins) : null
-        return { kind: 'yes', p: way !== null && way < SOIL_MOST_ohm ? 0.99 : 0.01 }
+        return { kind: 'yes', p: way !== null && way < SOIL_MOST_ohm ? 0.998 : 0.002 }
       }
       case 'energise': {
         const bad = faults.some((v) => { const f = faultOf(v); return f.where.kind === 'coil' && f.where.device === test.device && f.cause !== 'coil_kind' && f.cause !== 'coil_part' })

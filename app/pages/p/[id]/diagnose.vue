@@ -109,7 +109,7 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
         <section v-if="report && hasReadings" class="sheet stand" :class="{ stale: working }" aria-live="polite">
           <p class="verdict"><strong>{{ sayStand(report, site, speaker) }}</strong></p>
           <p v-if="report.telling" class="quiet">{{ sayTelling(report.telling, site, speaker) }}</p>
-          <p v-if="report.strained" class="fault">{{ t('diagnose.strained') }} {{ t('hunt.strained', { box: must(site.places, (report.parts[0]?.places[0] ?? must(site.controllers, controller!).place)).tag }) }}</p>
+          <p v-if="report.strained" class="fault">{{ t('hunt.strained', { box: must(site.places, (report.parts[0]?.places[0] ?? must(site.controllers, controller!).place)).tag }) }}</p>
           <div v-if="writable && report.named" class="row"><button type="button" class="button primary" @click="mended">{{ t('diagnose.mended') }}</button><span class="quiet">{{ t('diagnose.mendedHow') }}</span></div>
         </section>
         <p v-if="working && !report" class="quiet" role="status">{{ t('diagnose.working') }}</p>
