@@ -5,8 +5,8 @@ import { demoProperty } from '../../demo/quarry-lake'
 import { sayRefusal, type Speaker } from '../../words'
 import { translateHere } from '../../words/speaker'
 import { expectSweep, sceneOf } from '../expect'
-import { COMMON_METER, type FieldTest } from '../record'
-import { checkSite, type ControllerId, type Site } from '../site'
+import { COMMON_METER, type FieldTest, type Reading, type ReadingValue } from '../record'
+import { checkSite, terminalEnd, type ControllerId, type DeviceId, type End, type Site, type SpliceId } from '../site'
 import { canonicalJson, readProperty, readReadingsCsv, writeProperty, writeReadingsCsv, type Property } from './index'
 
 const repo = (path: string) => readFileSync(join(__dirname, '../..', path), 'utf8')
@@ -120,4 +120,23 @@ describe('readings as CSV', () => {
     ])
     expect(csv('terminal\nA:1\n').ok || csv('terminal,reading,when\nA:1,3,now\n').ok || csv('terminal,reading\nA:1,34,6\n').ok).toBe(false)
   })
+})
+
+test('every test of a hunt goes out as CSV and comes back as it was; a valve, a joint or an answer that is none is told by its line', () => {
+  const { site } = demoProperty()
+  const [V3, A] = ['V3' as DeviceId, 'A' as ControllerId]
+  const at = (tag: string) => terminalEnd(A, tag) as Extract<End, { kind: 'terminal' }>
+  const joint = Object.entries(site.splices).find(([, s]) => s.ends.some((e) => e.kind === 'port' && e.device === V3 && e.port === 'a'))![0] as SpliceId
+  const taken: readonly (readonly [FieldTest, ReadingValue])[] = [
+    [{ kind: 'water', at: at('3') }, { kind: 'waters', valves: [] }], [{ kind: 'water', at: at('4') }, { kind: 'waters', valves: ['V4' as DeviceId, V3] }], [{ kind: 'swap_test', at: at('3'), onto: at('4') }, { kind: 'heard', heard: false }],
+    [{ kind: 'tone', at: at('3') }, { kind: 'tone', lost_m: 31 }], [{ kind: 'tone', at: at('4') }, { kind: 'tone', lost_m: null }],
+    ...(['coil_ohms', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth'] as const).map((kind) => [{ kind, device: V3 }, { kind: 'ohm', ohm: 33.4 }] as const),
+    [{ kind: 'coil_volts', device: V3 }, { kind: 'volt', volt: 25.9 }], [{ kind: 'energise', device: V3 }, { kind: 'heard', heard: true }], [{ kind: 'by_hand', device: V3 }, { kind: 'flows', flows: false }],
+    [{ kind: 'look', splice: joint }, { kind: 'looked', sound: false }], [{ kind: 'remake', splice: joint }, { kind: 'looked', sound: true }],
+  ]
+  const csv = writeReadingsCsv(site, taken.map(([test, value]) => ({ test, value, at: '', meter: COMMON_METER }) as unknown as Reading))
+  const back = readReadingsCsv(csv, site, COMMON_METER)
+  expect(back.ok ? back.value.map((r) => [r.test, r.value]) : back.refusals).toEqual(taken.map(([test, value]) => [test, value]))
+  const wrong = readReadingsCsv('terminal,test,reading\nV99,coil_ohms,33\nV3.z,look,sound\nA:3,water,V3 V98\nV3,by_hand,wet\nA:3,tone,far\n', site, COMMON_METER)
+  expect(wrong.ok ? [] : wrong.refusals.map((r) => [r.code, r.path[0]])).toEqual([['no_such_valve', 'line 2'], ['no_such_joint', 'line 3'], ['no_such_valve', 'line 4'], ['not_one_of', 'line 5'], ['not_one_of', 'line 6']])
 })

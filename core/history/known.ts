@@ -19,11 +19,12 @@ export function goodReadings(scene: Scene, sceneAt: SceneAt, controller: Control
   })
 }
 
-/** What good readings say of the coils, as parts of their sheet's ohms: of threads with one coil, the rest of the sum is the record's. */
+/** What good readings say of the coils, as parts of their sheet's ohms: the rest of the sum is the record's, and coils of one thread deviate alike. */
 export function coilsAsRead(scene: Scene, good: readonly GoodReading[], meter: Meter): Map<DeviceId, number> {
   return new Map(good.flatMap(({ test, ohm }): [DeviceId, number][] => {
     const expected = predictOnce(scene, test, meter)
     const coils = expected.kind === 'ohms' ? expected.terms.flatMap((t) => (t.kind === 'coil' ? [t] : [])) : []
-    return expected.kind === 'ohms' && coils.length === 1 ? [[coils[0]!.device, 1 + (ohm - expected.expected_ohm) / coils[0]!.ohm]] : []
+    const whole_ohm = coils.reduce((sum, c) => sum + c.ohm, 0)
+    return expected.kind === 'ohms' ? coils.map((c) => [c.device, 1 + (ohm - expected.expected_ohm) / whole_ohm]) : []
   }))
 }
