@@ -36,7 +36,9 @@ const CELLS_IN_PAIRS = 12
 /** Pairs worked out together after one reading, those that can reach farthest first. */
 const PAIRS_TOGETHER = 1500
 /** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
-const [LISTED, KEPT_EXPLANATIONS] = [60, 160]
+const [LISTED, KEPT_EXPLANATIONS] = [60, 400]
+/** A single fault with less of the belief than this is listed once, by its likeliest cell. */
+const ONE_CELL = Math.log(0.01)
 
 /** A reading with what it would be if nothing were wrong. */
 interface Held { readonly test: FieldTest; readonly value: ReadingValue; readonly base: Foreseen; readonly baseOhms: Extract<Foreseen, { kind: 'ohms' }> | null }
@@ -165,8 +167,15 @@ export class Weighing {
     const keep = (key: string, log: number) => { const list = parts.get(key); if (list) list.push(log); else parts.set(key, [log]) }
     for (const s of singles) keep(keyOf(s.variant), logOne + s.log)
     const found: { faults: readonly Variant[]; log: number }[] = [{ faults: [], log: logNone }]
-    const [least, listed] = [top - PRUNED - 3, [...singles].sort((a, b) => b.log - a.log)]
-    for (const s of listed) { if (logOne + s.log < least) break; found.push({ faults: [s.variant], log: logOne + s.log }) }
+    const listed = [...singles].sort((a, b) => b.log - a.log)
+    const cells = new Map<number, Scored[]>()
+    for (const s of listed) { const l = cells.get(s.variant.fault); if (l) l.push(s); else cells.set(s.variant.fault, [s]) }
+    for (const list of cells.values()) {
+      const log = logOne + logSum(list.map((s) => s.log))
+      if (log < top - PRUNED) continue
+      if (log < top + ONE_CELL) found.push({ faults: [list[0]!.variant], log })
+      else for (const s of list) if (logOne + s.log > top - PRUNED) found.push({ faults: [s.variant], log: logOne + s.log })
+    }
     const pairs: number[] = []
     if (count.two > 0) this.pairs({ singles, listed, units, best, top, logTwo: Math.log(2 * count.two), keyOf, keep, pairs, found })
 

@@ -22,8 +22,8 @@ export interface Outcome {
 export interface Advice { readonly candidate: Candidate; readonly minutes: number; readonly bits: number; readonly bitsPerMinute: number; readonly outcomes: readonly Outcome[] }
 
 /** Explanations that the choice of a test looks at: those that hold nearly all of the belief. */
-const LOOKED_AT = 0.995
-const MOST_LOOKED_AT = 90
+const LOOKED_AT = 0.998
+const MOST_LOOKED_AT = 240
 /** Figures of a test that lie nearer than this many deviations are one answer. */
 const APART = 1.2
 const MOST_ANSWERS = 10
@@ -31,7 +31,7 @@ const MOST_ANSWERS = 10
 const AT_ONE_PLACE = 4
 const MOST_CELLS = 48
 /** A test that tells less than this is none, bits. */
-export const WORTHLESS_BITS = 0.003
+export const WORTHLESS_BITS = 5e-4
 
 interface Answered { readonly candidate: Candidate; readonly answers: number; readonly table: Float64Array; readonly bits: number; readonly cuts: readonly number[]; readonly kinds: readonly Outcome['kind'][] }
 
