@@ -318,8 +318,10 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         const setting = settingOf(test)
         if (!setting) return null
         const terminal = ground.terminalOf(test.device)!
-        if (test.kind !== 'coil_ohms' && wireAt(terminal, faults) !== terminal) return { kind: 'open' } // the jumper sits on another lead
-        return ohmsReading(setting.across, faults, setting)
+        if (test.kind === 'coil_ohms') return ohmsReading(setting.across, faults, setting)
+        // The jumper sits on whatever lies under the screw.
+        const wired = wireAt(terminal, faults)
+        return ohmsReading(setting.across, faults, { alters: setting.alters, joins: wired === null ? [] : [{ ...setting.joins[0]!, p: { node: ground.wire(wired) } }] })
       }
       case 'lead_earth': case 'common_earth': {
         const setting = settingOf(test)
