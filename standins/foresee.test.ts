@@ -64,12 +64,13 @@ test('whatever is wrong, the hunt foresees what the field would answer: ohms, vo
           case 'open': if (value.kind !== 'open') throw new Error(JSON.stringify(told)); break
           // Mains at the middle of their range; a coil that just pulls in or just does not is either's guess.
           case 'volts': if (value.kind !== 'volt' || (Math.abs(value.volt - seen.mean) > 1.2 && Math.abs(seen.mean - 19) > 2.5)) throw new Error(JSON.stringify(told)); break
-          case 'yes': { const yes = value.kind === 'heard' ? value.heard : value.kind === 'flows' ? value.flows : value.kind === 'ohm'; if ((seen.p > 0.9 && !yes) || (seen.p < 0.1 && yes)) throw new Error(JSON.stringify(told)); break }
+          case 'yes': { const yes = value.kind === 'heard' ? value.heard : value.kind === 'flows' ? value.flows : value.kind === 'lamp' ? value.lamp === 'lit' : value.kind === 'ohm'; if ((seen.p > 0.9 && !yes) || (seen.p < 0.1 && yes)) throw new Error(JSON.stringify(told)); break }
           case 'waters': {
             if (value.kind !== 'waters') throw new Error(JSON.stringify(told))
             for (const [device, p] of seen.valves) { const q = seen.master * p; if ((q > 0.9 && !value.valves.includes(device)) || (q < 0.1 && value.valves.includes(device))) throw new Error(JSON.stringify(told)) }
             break
           }
+          case 'lamps': if (value.kind !== 'lamp' || [value.lamp === 'good' ? seen.good : value.lamp === 'open' ? seen.open : seen.short][0]! < 0.05) throw new Error(JSON.stringify(told)); break
           default:
         }
         compared.set(`${test.kind} ${seen.kind}`, (compared.get(`${test.kind} ${seen.kind}`) ?? 0) + 1)
