@@ -6,7 +6,7 @@ import { calibration, type Believed } from './hunt/calibration'
 import { Clock, WRONG_min } from './hunt/crew'
 import { A, caseOf, KINDS, METER, waterTest, type Case } from './hunt/draw'
 import type { Ask, Said } from './hunt/engine'
-import { outward, type End_ } from './hunt/outward'
+import { outward, type Ended } from './hunt/outward'
 
 // Diagnosis: made-up properties with faults in them, answered by the stand-in's plain solver; the engine in processes of its
 // own is told the record and the readings only. Accuracy, calibration and minutes against the procedure of docs/outward.md.
@@ -92,7 +92,7 @@ function byProcedure(c: Case): Outcome {
   for (;;) {
     const field = c.field(left.map((l) => l.f))
     const symptoms = new Map(stationsOf(c).map((t) => [t, field.answer(waterTest(t), METER)] as const))
-    const end: End_ = outward(c.site, symptoms, { ask: (test: FieldTest): ReadingValue => { clock.test(test); out.readings++; return field.answer(test, METER) } })
+    const end: Ended = outward(c.site, symptoms, { ask: (test: FieldTest): ReadingValue => { clock.test(test); out.readings++; return field.answer(test, METER) } })
     if (end.kind !== 'named') { out.ended = end.kind; break }
     if (!left.some((l) => l.key === end.key)) { out.wrong.push(end.key); out.ended = 'wrong'; clock.minutes += WRONG_min; break }
     out.found.push(end.key)

@@ -118,13 +118,12 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[]): D
       const at = stretch(false)
       const run = runKey(site, at.cable, at.core, at.from)
       if (cause === 'touch') {
-        const { cores, stops } = must(site.cables, at.cable)
+        const { cores } = must(site.cables, at.cable)
         const order = (Object.keys(cores) as CoreId[])
         const i = order.indexOf(at.core)
         const other = random() < 0.5 ? order.find((c) => isCommon(c)) : order[i + 1] ?? order[i - 1]
         if (!other || other === at.core) return drawOne(random, site, stations)
         const second = runKey(site, at.cable, other, at.from)
-        void stops
         const names = [at.core, other].sort()
         return { kind, fault: { kind: 'touch', cable: at.cable, core: at.core, other, from: at.from, ohm: logBetween(random, 0.1, 300) }, key: `touch ${at.cable} ${names.join(' ')} ${Math.max(run.from, second.from)} ${Math.min(run.to, second.to)}` }
       }

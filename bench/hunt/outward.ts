@@ -1,11 +1,11 @@
 import { jointsOf, groundOf } from '../../core/hunt'
 import type { FieldTest, ReadingValue } from '../../core/record'
 import { must, terminalEnd, type DeviceId, type End, type PlaceId, type Site, type SpliceId, type TerminalId } from '../../core/site'
-import { A, waterTest } from './draw'
+import { A } from './draw'
 
 /** What a procedure is given to work with: it asks, and is answered and charged. */
 export interface Asking { readonly ask: (test: FieldTest) => ReadingValue }
-export type End_ = { readonly kind: 'named'; readonly key: string } | { readonly kind: 'nothing' } | { readonly kind: 'undecided' }
+export type Ended = { readonly kind: 'named'; readonly key: string } | { readonly kind: 'nothing' } | { readonly kind: 'undecided' }
 
 const at = (t: TerminalId) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
 const ohmsOf = (v: ReadingValue): number => (v.kind === 'ohm' ? v.ohm : Infinity)
@@ -17,9 +17,9 @@ const [PASSES_LOW, PASSES_HIGH] = [0.82, 1.18]
  * The order of work that most crews know (docs/outward.md): supply, volts and ohms of the dead terminals only; for a set of
  * dead stations the boxes either side of the break; for one the valve box, its coil, its joints, then the lead.
  */
-export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingValue>, { ask }: Asking): End_ {
+export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingValue>, { ask }: Asking): Ended {
   const ground = groundOf(site, A)!
-  const named = (key: string): End_ => ({ kind: 'named', key })
+  const named = (key: string): Ended => ({ kind: 'named', key })
   const stations = [...symptoms.keys()]
   const valveOf = (t: TerminalId) => `V${t}` as DeviceId
   const watered = (t: TerminalId): readonly DeviceId[] => { const v = symptoms.get(t)!; return v.kind === 'waters' ? v.valves : [] }
@@ -52,8 +52,7 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
   const readings = dead.slice(0, all ? 2 : dead.length).map((t) => [t, ohmsOf(ask({ kind: 'ohms', from: at(t), to: at('C' as TerminalId) }))] as const)
   const open = readings.filter(([, ohm]) => ohm === Infinity).map(([t]) => t)
   if (open.length >= 2) {
-    const between = ohmsOf(ask({ kind: 'ohms', from: at(open[0]!), to: at(next(open[0]!)) }))
-    void between
+    ask({ kind: 'ohms', from: at(open[0]!), to: at(next(open[0]!)) }) // round the run to C
     const cut = commonCut(open)
     if (cut) return cut
   }
@@ -62,8 +61,7 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
   function next(t: TerminalId): TerminalId { const i = ground.terminals.indexOf(t); return ground.terminals[i + 1] ?? ground.terminals[i - 1]! }
 
   /** The common between the last good and the first open box along its route: the joints at both ends, then the wire. */
-  function commonCut(open: readonly TerminalId[]): End_ | null {
-    const walk = ground.walk('C' as TerminalId)
+  function commonCut(open: readonly TerminalId[]): Ended | null {
     const boxOf = (t: TerminalId) => must(site.devices, valveOf(t)).place
     const cables = Object.entries(site.cables).filter(([, c]) => Object.hasOwn(c.cores, 'white'))
     for (const [cable, c] of cables) {
@@ -73,7 +71,6 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
       // Contiguous to the end of this run.
       if (!boxes.slice(firstOpen).every((b) => stations.filter((t) => boxOf(t) === b).every((t) => dead.includes(t)))) continue
       const joint = (b: PlaceId) => Object.keys(site.splices).find((s) => { const j = must(site.splices, s); return j.place === b && j.connector !== 'terminal' && j.ends.some((e) => e.kind === 'core' && e.core === 'white') }) as SpliceId | undefined
-      void walk
       const here = joint(boxes[firstOpen]!)
       if (here && !sound(here)) return named(`joint ${here}`)
       const before = joint(boxes[firstOpen - 1]!)
@@ -88,7 +85,7 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
   function sound(splice: SpliceId): boolean { const v = ask({ kind: 'look', splice }); return v.kind === 'looked' && v.sound }
 
   /** One thread from its valve inward; null where nothing is wrong with it. */
-  function thread(terminal: TerminalId, valve: DeviceId): End_ | null {
+  function thread(terminal: TerminalId, valve: DeviceId): Ended | null {
     const expected = coilOhm(valve) + 3
     const cabinet = ohmsOf(ask({ kind: 'ohms', from: at(terminal), to: at('C' as TerminalId) }))
     if (cabinet > PASSES_LOW * expected && cabinet < PASSES_HIGH * expected + 2) {
@@ -111,12 +108,11 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     return cabinet < PASSES_LOW * expected ? touchKeyWith(run.link.cable, run.link.core, to) : named(`run ${run.link.cable} ${run.link.core} 0 ${to}`)
   }
   function coilOhm(valve: DeviceId): number { return must(site.coilKinds, must(site.devices, valve).coilKind!).resistance_ohm }
-  function touchKeyWith(cable: string, core: string, to: number): End_ { return named(`touch ${cable} ${[core, 'white'].sort().join(' ')} ${to - 1} ${to}`) }
-  function touchKey(one: TerminalId, two: TerminalId): End_ {
+  function touchKeyWith(cable: string, core: string, to: number): Ended { return named(`touch ${cable} ${[core, 'white'].sort().join(' ')} ${to - 1} ${to}`) }
+  function touchKey(one: TerminalId, two: TerminalId): Ended {
     const cable = Object.entries(site.cables).find(([, c]) => Object.hasOwn(c.cores, `c${one}`) && Object.hasOwn(c.cores, `c${two}`))
     if (!cable) return { kind: 'undecided' }
     const to = Math.min(...[one, two].map((t) => cable[1].stops.findIndex((s) => s.place === must(site.devices, valveOf(t)).place)))
     return named(`touch ${cable[0]} ${[`c${one}`, `c${two}`].sort().join(' ')} 0 ${to}`)
   }
 }
-export { waterTest }

@@ -1,9 +1,11 @@
-import { coilImpedance, size, type Across, type Change, type Complex, type Join, type Spot } from '../circuit'
+import type { Across, Complex, Join, Spot } from '../circuit'
 import type { FieldTest, Meter } from '../record'
-import { lookUp, must, terminalEnd, type DeviceId, type End, type TerminalId, type WirePoint } from '../site'
+import { terminalEnd, type DeviceId, type End, type TerminalId } from '../site'
+import { settingsOf } from './box-settings'
+import { pullIn_V, type Ground } from './ground'
 import { normalBelow } from './normal'
-import { pullIn_V, type Ground, type State } from './ground'
-import type { Alter, Catalogue, Fault, Mods, Variant } from './variants'
+import { powerOf, started_V } from './power'
+import { changesOf, modsOf, type Alter, type Catalogue, type Fault, type Faults, type Mods, type Variant } from './variants'
 
 /** What a test would show if some faults were there. Spreads are one standard deviation. */
 export type Foreseen =
@@ -21,9 +23,6 @@ export type Foreseen =
   | { readonly kind: 'tone'; readonly lost_m: number | null; readonly sd_m: number }
   /** A joint that comes and goes: ill with `p`, else well. */
   | { readonly kind: 'either'; readonly p: number; readonly well: Foreseen; readonly ill: Foreseen }
-
-/** Faults that are there together. */
-export type Faults = readonly Variant[]
 
 /** A limit that is met by a truncated normal at two deviations leaves this much of a deviation. */
 export const TRUNCATED = 0.88
@@ -59,19 +58,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   const faultOf = (v: Variant): Fault => catalogue.faults[v.fault]!
   const commonNode = ground.wire(common)
 
-  const modsOf = (faults: Faults, at: (v: Variant) => Mods = (v) => v.mods): Mods => {
-    if (faults.length === 1) return at(faults[0]!)
-    return { alters: faults.flatMap((v) => at(v).alters), joins: faults.flatMap((v) => at(v).joins) }
-  }
-  /** Changes of a state's elements; several on one element work one after the other. */
-  const changesOf = (state: State, alters: readonly Alter[]): Change[] => {
-    const now = new Map<number, Complex | null>()
-    for (const { element, to } of alters) {
-      const z = now.has(element) ? now.get(element)! : state.powered.parts[element]!.z
-      now.set(element, z === null ? null : to(z))
-    }
-    return [...now].map(([element, z]) => ({ element, z }))
-  }
+  const { liveAt, heldVolts } = powerOf(ground, catalogue)
 
   // Leads under other screws: the wire that lies at a terminal, null for a bare screw.
   const wireAt = (terminal: TerminalId, faults: Faults): TerminalId | null => {
@@ -98,44 +85,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     return ground.node(powered.wiring.pointOf(end))
   }
 
-  /** What stands in a test's own way: a jumper at the cabinet, a joint undone. */
-  interface Setting { readonly across: Across; readonly alters: readonly Alter[]; readonly joins: readonly Join[]; readonly lead: DeviceId | null }
-  const legsOf = (splice: string): Alter[] => powered.parts.flatMap(({ of }, element) => (of.kind === 'leg' && of.splice === splice ? [{ element, to: () => null }] : []))
-  const jointAt = (device: DeviceId, side: 'lead' | 'common') => {
-    const ends = ['a', 'b'].map((port) => ({ kind: 'port', device, port }) as End)
-    const own = ends.find((e) => ground.onCommon(powered.wiring.pointOf(e)) === (side === 'common'))
-    if (!own) return null
-    const leg = powered.parts.find(({ of }) => of.kind === 'leg' && of.end.kind === 'port' && of.end.device === device && of.end.port === (own as Extract<End, { kind: 'port' }>).port)
-    if (leg?.of.kind !== 'leg') return null
-    const { splice } = leg.of
-    // The conductor that comes from the cabinet: of the joint's cores the one nearest along the copper.
-    const walk = ground.walk(side === 'lead' ? ground.terminalOf(device) ?? common : common)
-    const cores = must(site.splices, splice).ends.filter((e) => e.kind === 'core').map((e) => powered.wiring.pointOf(e))
-      .sort((a, b) => (walk.distance_m.get(a) ?? Infinity) - (walk.distance_m.get(b) ?? Infinity))
-    return { splice, port: powered.wiring.pointOf(own), core: cores[0] ?? null, middle: `joint ${splice}` as WirePoint }
-  }
-  const settings = new Map<string, Setting | null>()
-  const settingOf = (test: Extract<FieldTest, { device: DeviceId }>): Setting | null => {
-    const key = `${test.kind} ${test.device}`
-    if (!settings.has(key)) settings.set(key, makeSetting(test))
-    return settings.get(key)!
-  }
-  function makeSetting(test: Extract<FieldTest, { device: DeviceId }>): Setting | null {
-    const [lead, home] = [jointAt(test.device, 'lead'), jointAt(test.device, 'common')]
-    const terminal = ground.terminalOf(test.device)
-    if (!lead || !home || terminal === null || lead.core === null || home.core === null) return null
-    const node = (p: WirePoint) => ground.node(p)!
-    const jumper: Join = { p: { node: ground.wire(terminal) }, q: { node: commonNode }, ohm: 1e-3 }
-    switch (test.kind) {
-      case 'coil_ohms': case 'energise': return { across: { a: node(lead.port), b: node(home.port) }, alters: legsOf(lead.splice), joins: [], lead: test.device }
-      case 'loop_lead': return { across: { a: node(lead.core), b: node(home.port) }, alters: legsOf(lead.splice), joins: [jumper], lead: test.device }
-      case 'loop_common': return { across: { a: node(home.core), b: node(lead.middle) }, alters: legsOf(home.splice), joins: [jumper], lead: test.device }
-      case 'lead_earth': return { across: { a: node(lead.core), b: ground.wire(terminal) }, alters: legsOf(lead.splice), joins: [], lead: test.device }
-      case 'lead_through': return { across: { a: node(lead.core), b: ground.wire(terminal) }, alters: legsOf(lead.splice), joins: [], lead: test.device }
-      case 'common_earth': return { across: { a: node(home.core), b: commonNode }, alters: legsOf(home.splice), joins: [], lead: test.device }
-      default: return null
-    }
-  }
+  const settingOf = settingsOf(ground)
 
   const ohmsAt = (across: Across, alters: readonly Alter[], joins: readonly Join[]): number | null => {
     const reading = meterState.influence.ohms(meterState.testOf(across.a, across.b), changesOf(meterState, alters), joins)
@@ -165,43 +115,6 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     const wire = Math.max(0, Math.min(mean, ohmsAt(across, more.alters, more.joins) ?? 0) - coils.reduce((s, [, c]) => s + c, 0))
     return { kind: 'ohms', mean, noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire), coils, figures }
   }
-
-  /** Under power the place along a run where conductors touch moves volts by hundredths: the middle stands for all. */
-  const atMiddle = (v: Variant): Variant => {
-    if (v.mods.joins.length === 0 || v.along === null) return v
-    const like = faultOf(v).variants.filter((w) => w.ohm === v.ohm)
-    return like[like.length >> 1]!
-  }
-  interface Live { readonly changes: readonly Change[]; readonly joins: readonly Join[]; readonly alters: readonly Alter[]; readonly first: ReadonlyMap<DeviceId, number>; readonly pulled: ReadonlySet<DeviceId> }
-  const lives = new Map<string, Live>()
-  /** The property with a terminal on: volts at every coil as it starts, and which pull in. */
-  function liveAt(terminal: TerminalId, faults: Faults): Live {
-    const felt = faults.map(atMiddle).filter((v) => v.mods.alters.length + v.mods.joins.length > 0)
-    const key = [terminal, ...felt.map((v) => v.index)].join(' ')
-    const known = lives.get(key)
-    if (known) return known
-    const state = ground.on(terminal)
-    const mods = modsOf(felt)
-    const coilsHere = [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal), ...felt.flatMap((v) => faultOf(v).besides)])].filter((d) => ground.coilElement.has(d))
-    const changes = changesOf(state, mods.alters)
-    const first = new Map(coilsHere.map((d) => { const { a, b } = state.powered.parts[ground.coilElement.get(d)!]!; return [d, size(state.influence.volts(state.testOf(a, b), changes, mods.joins))] as const }))
-    const made: Live = { changes, joins: mods.joins, alters: mods.alters, first, pulled: new Set(coilsHere.filter((d) => first.get(d)! >= pullIn_V(site, d))) }
-    lives.set(key, made)
-    return made
-  }
-  const started_V = (live: Live, device: DeviceId): number => live.first.get(device) ?? 0
-  /** Volts between two points once the coils that pull in have done so and draw less. */
-  function heldVolts(terminal: TerminalId, faults: Faults, a: number, b: number): number {
-    const state = ground.on(terminal)
-    const { pulled, alters, joins } = liveAt(terminal, faults)
-    const held = changesOf(state, [...[...pulled].map((d): Alter => ({ element: ground.coilElement.get(d)!, to: () => holding(d) })), ...alters])
-    return size(state.influence.volts(state.testOf(a, b), held, joins))
-  }
-  const holding = (device: DeviceId): Complex => {
-    const kind = lookUp(site.devices, device)?.coilKind
-    return coilImpedance(kind ? must(site.coilKinds, kind) : null, 'holding', 'optimistic', site.settings.mains_Hz, ground.climate.coil_C)
-  }
-  const masterCoils = (terminal: TerminalId): readonly DeviceId[] => { const m = ground.masterOf(terminal); return m ? ground.hanging.get(m.terminal)?.coils ?? [] : [] }
 
   /** How likely a coil pulls in at these volts, its winding being what the faults leave of it. */
   const pulls = (device: DeviceId, volt_V: number, faults: Faults): number => {

@@ -1,4 +1,3 @@
-import type { FieldTest } from '../record'
 import { testKey } from '../record'
 import type { PlaceId } from '../site'
 import type { Beliefs, Explanation } from './beliefs'
@@ -54,7 +53,7 @@ export function nextTest(ground: Ground, catalogue: Catalogue, foresight: Foresi
   }
   if (!best) return null
   const { minutes } = minutesOf(ground, costs, walking, crew, best.first.candidate)
-  return { candidate: best.first.candidate, minutes, bits: best.first.bits, bitsPerMinute: best.rate, outcomes: outcomesOf(catalogue, looked, target, best.first) }
+  return { candidate: best.first.candidate, minutes, bits: best.first.bits, bitsPerMinute: best.rate, outcomes: outcomesOf(looked, target, best.first) }
 }
 
 function bestAtPlace(ground: Ground, costs: Costs, walking: Walking, crew: Crew, looked: readonly Explanation[], target: Targets, list: readonly Answered[]): { first: Answered; rate: number } | null {
@@ -66,18 +65,18 @@ function bestAtPlace(ground: Ground, costs: Costs, walking: Walking, crew: Crew,
   let first: Answered | null = null
   const rest = [...list].sort((a, b) => b.bits - a.bits).slice(0, 14)
   for (let k = 0; k < AT_ONE_PLACE && rest.length > 0; k++) {
-    let choice: { t: Answered; rate: number; told: number; minutes: number; then: Crew; cells: Float64Array; count: number } | null = null
+    let choice: { t: Answered; rate: number; told: number; minutes: number; then: Crew } | null = null
     for (const t of rest) {
       const step = minutesOf(ground, costs, walking, at, t.candidate)
-      const joint = k === 0 ? { bits: t.bits, cells: null, count: t.answers } : jointBits(cells, count, looked.length, t, target)
-      const rate = joint.bits / (minutes + step.minutes)
-      if (choice === null || rate > choice.rate) choice = { t, rate, told: joint.bits, minutes: minutes + step.minutes, then: step.then, cells: joint.cells ?? multiplied(cells, count, looked.length, t), count: count * t.answers }
+      const bits = k === 0 ? t.bits : bitsOf(cells, count, looked.length, t.table, t.answers, target)
+      const rate = bits / (minutes + step.minutes)
+      if (choice === null || rate > choice.rate) choice = { t, rate, told: bits, minutes: minutes + step.minutes, then: step.then }
     }
     if (!choice) break
     first ??= choice.t
     if (best === null || choice.rate > best.rate) best = { first, rate: choice.rate }
     if (choice.told - told < WORTHLESS_BITS) break
-    ;[told, minutes, at, cells, count] = [choice.told, choice.minutes, choice.then, choice.cells, choice.count]
+    ;[told, minutes, at, cells, count] = [choice.told, choice.minutes, choice.then, multiplied(cells, count, looked.length, choice.t), count * choice.t.answers]
     rest.splice(rest.indexOf(choice.t), 1)
     if (count > MOST_CELLS) break
   }
@@ -191,10 +190,6 @@ function bitsOf(weights: Float64Array, blocks: number, n: number, table: Float64
   return Math.max(0, whole - (given - own))
 }
 
-function jointBits(cells: Float64Array, count: number, n: number, t: Answered, target: Targets): { bits: number; cells: null; count: number } {
-  return { bits: bitsOf(cells, count, n, t.table, t.answers, target), cells: null, count: count * t.answers }
-}
-
 /** The chance of every answer so far together with each answer of one more test. */
 function multiplied(cells: Float64Array, count: number, n: number, t: Answered): Float64Array {
   const made = new Float64Array(count * t.answers * n)
@@ -202,8 +197,7 @@ function multiplied(cells: Float64Array, count: number, n: number, t: Answered):
   return made
 }
 
-function outcomesOf(catalogue: Catalogue, looked: readonly Explanation[], target: Targets, t: Answered): Outcome[] {
-  void catalogue
+function outcomesOf(looked: readonly Explanation[], target: Targets, t: Answered): Outcome[] {
   return t.kinds.map((kind, b): Outcome => {
     const sums = new Float64Array(target.count)
     let p = 0
@@ -212,5 +206,3 @@ function outcomesOf(catalogue: Catalogue, looked: readonly Explanation[], target
     return { p, kind, low: kind === 'figure' && b > 0 ? t.cuts[b - 1]! : null, high: kind === 'figure' && b < t.cuts.length ? t.cuts[b]! : null, parts }
   }).filter((o) => o.p > 0.005)
 }
-
-export type { FieldTest }

@@ -1,7 +1,7 @@
-import { coil_ohm, complex, partlyShorted, plus, type Complex, type Join, type Spot } from '../circuit'
+import { coil_ohm, complex, partlyShorted, plus, type Change, type Complex, type Join, type Spot } from '../circuit'
 import { copperFactor } from '../quantity'
 import { must, stopPositions_m, type DeviceId, type Link, type PlaceId, type TerminalId } from '../site'
-import type { Ground } from './ground'
+import type { Ground, State } from './ground'
 import { CAUSES, circumstanceFactor, FAMILIES, type Cause, type Circumstances, type Family, type OddsBasis } from './odds'
 import { placesOf, whereKey, type Where } from './where'
 
@@ -290,4 +290,23 @@ function cabinetFaults(ground: Ground): Entry[] {
     ...(must(site.controllers, controller).sensor.closedBy === 'nothing' ? [] : [cabinet('sensor', 'sensor_open')]),
     ...terminals.map((terminal): Entry => ({ where: { kind: 'terminal', controller, terminal }, cause: 'terminal_dead', family: 'supply', weight: 1, cells: [{ mods: none }], elements: [] })),
   ]
+}
+
+/** Faults that are there together. */
+export type Faults = readonly Variant[]
+
+/** All that some faults do at once; `at` chooses which of a variant's settings. */
+export function modsOf(faults: Faults, at: (v: Variant) => Mods = (v) => v.mods): Mods {
+  if (faults.length === 1) return at(faults[0]!)
+  return { alters: faults.flatMap((v) => at(v).alters), joins: faults.flatMap((v) => at(v).joins) }
+}
+
+/** Changes of a state's elements; several on one element work one after the other. */
+export function changesOf(state: State, alters: readonly Alter[]): Change[] {
+  const now = new Map<number, Complex | null>()
+  for (const { element, to } of alters) {
+    const z = now.has(element) ? now.get(element)! : state.powered.parts[element]!.z
+    now.set(element, z === null ? null : to(z))
+  }
+  return [...now].map(([element, z]) => ({ element, z }))
 }
