@@ -1,10 +1,11 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
+import { FAMILIES, oddsBasis, USUAL_ODDS } from '../core/hunt'
 import type { FieldTest, ReadingValue } from '../core/record'
 import { must, type PlaceId, type TerminalId } from '../core/site'
 import { calibration, type Believed } from './hunt/calibration'
 import { Clock, WRONG_min } from './hunt/crew'
-import { A, caseOf, KINDS, METER, waterTest, type Case } from './hunt/draw'
+import { A, caseOf, KINDS, METER, sweepTests, waterTest, type Case } from './hunt/draw'
 import type { Ask, Said } from './hunt/engine'
 import { outward, type Ended } from './hunt/outward'
 
@@ -13,7 +14,9 @@ import { outward, type Ended } from './hunt/outward'
 
 const flag = (name: string, usual: number) => { const at = process.argv.indexOf(name); return at < 0 ? usual : Number(process.argv[at + 1]) }
 const [seed, cases, processes] = [flag('--seed', 1), flag('--cases', 400), flag('--processes', 2)]
-const spread = flag('--spread', 1)
+const [spread, oddsWrong] = [flag('--spread', 1), flag('--odds-wrong', 1)]
+/** Odds that are off by a factor, one family up and the next down. */
+const odds = oddsBasis.parse({ families: Object.fromEntries(FAMILIES.map((f, i) => [f, USUAL_ODDS.families[f] * (i % 2 === 0 ? oddsWrong : 1 / oddsWrong)])) })
 const verbose = process.argv.includes('--verbose')
 
 class Engine {
@@ -48,7 +51,7 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
   let field = c.field(left.map((l) => l.f))
   const symptoms = () => stationsOf(c).map((t) => ({ test: waterTest(t), value: field.answer(waterTest(t), METER) }))
   const out: Hunted = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0, believed: [], next_s: [], log: [], size: { faults: 0, variants: 0 } }
-  let said = await engine.ask({ do: 'begin', site: c.site, known: c.known, symptoms: symptoms(), options: {} })
+  let said = await engine.ask({ do: 'begin', site: c.site, known: c.known, symptoms: symptoms(), options: { odds } })
   out.size = said.size
   for (;;) {
     out.next_s.push(said.next_s)
@@ -104,6 +107,12 @@ function byProcedure(c: Case): Outcome {
   return out
 }
 
+/** Whether the rule of thumb, 20–60 Ω, passes every thread of a case. */
+function rulePasses(c: Case): boolean {
+  const field = c.field(c.faults)
+  return sweepTests(c.site).every((test) => { const v = field.answer(test, METER); return v.kind === 'ohm' && v.ohm >= 20 && v.ohm <= 60 })
+}
+
 const right = (c: Case, o: Outcome) => o.wrong.length === 0 && o.found.length === c.truth.length && (o.ended === 'nothing' || c.truth.length > 0)
 const engines = Array.from({ length: processes }, () => new Engine())
 const all: { c: Case; ours: Hunted; theirs: Outcome }[] = []
@@ -126,8 +135,9 @@ const names = all.reduce((s, { ours }) => s + ours.found.length + ours.wrong.len
 const sum = (list: readonly number[]) => list.reduce((s, v) => s + v, 0)
 const times = all.flatMap(({ ours }) => ours.next_s).sort((a, b) => a - b)
 const cal = calibration(all.flatMap(({ ours }) => ours.believed))
+const passed = singles.filter(({ c }) => rulePasses(c))
 const result = {
-  cases, single: share(singles, ({ c, ours }) => right(c, ours)), double: share(doubles, ({ c, ours }) => right(c, ours)), none: share(nones, ({ c, ours }) => right(c, ours)),
+  cases, ruleMissed: share(passed, ({ c, ours }) => right(c, ours)), rulePassed: passed.length, single: share(singles, ({ c, ours }) => right(c, ours)), double: share(doubles, ({ c, ours }) => right(c, ours)), none: share(nones, ({ c, ours }) => right(c, ours)),
   confidentWrong: names === 0 ? 0 : sum(all.map(({ ours }) => ours.wrong.length)) / names, named: share(singles, ({ ours }) => ours.found.length + ours.wrong.length > 0),
   minutesRatio: sum(all.map(({ ours }) => ours.minutes)) / sum(all.map(({ theirs }) => theirs.minutes)),
   procedure: all.filter(({ c, theirs }) => right(c, theirs as Hunted)).length / all.length,

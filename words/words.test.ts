@@ -42,6 +42,14 @@ test('every message that the code asks for by name is there', () => {
   expect(asked).toBeGreaterThan(150)
 })
 
+test('every message can be read by the messages library: no stray @, | or brace', () => {
+  const all: string[] = []
+  const walk = (o: object, path: string): void => { for (const [k, v] of Object.entries(o)) if (typeof v === 'string') all.push(`${path}${k}`); else walk(v as object, `${path}${k}.`) }
+  walk({ ...coreEn, ...huntEn }, '')
+  expect(all.length).toBeGreaterThan(400)
+  for (const key of all) expect([key, translateHere(key, {}).length >= 0]).toEqual([key, true])
+})
+
 test('every message of the screen is asked for somewhere, by name or by its section', () => {
   const code = [...files('app'), ...files('words')].map((f) => readFileSync(join(ROOT, f), 'utf8')).join('\n')
   const keysOf = (o: object, path: string): string[] => Object.entries(o).flatMap(([k, v]) => (typeof v === 'string' ? [`${path}${k}`] : keysOf(v as object, `${path}${k}.`)))

@@ -185,19 +185,20 @@ export function caseOf(seed: number, { spread = 1, stations }: { spread?: number
     // Material by itself: the second of two may hide behind the first.
     if (isMaterial(sound, shown(site, tags, field([one.fault])), baseline)) drawn.push(one)
   }
-  const known = baseline ? sweepTests(site, tags).map((test) => ({ test, ohm: field([], meterSeed + 1).answer(test, METER) })).flatMap(({ test, ohm }) => (ohm.kind === 'ohm' ? [{ test, ohm: ohm.ohm }] : [])) : []
+  const known = baseline ? sweepTests(site).map((test) => ({ test, ohm: field([], meterSeed + 1).answer(test, METER) })).flatMap(({ test, ohm }) => (ohm.kind === 'ohm' ? [{ test, ohm: ohm.ohm }] : [])) : []
   return { seed, site, faults: drawn.map((d) => d.fault), truth: drawn.map((d) => d.key), kinds: drawn.map((d) => d.kind), known, field: (left) => field(left) }
 }
 
 const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
 export const waterTest = (t: TerminalId): FieldTest => ({ kind: 'water', at: at(t) })
-const sweepTests = (site: Site, tags: readonly TerminalId[]): FieldTest[] => [...tags, ...(lookUp(site.devices, 'MV') ? ['MV' as TerminalId] : [])].map((t) => ({ kind: 'ohms', from: at(t), to: at('C') }))
+/** Every terminal to common. */
+export const sweepTests = (site: Site): FieldTest[] => [...Object.values(site.stations).map((s) => s.terminal), ...(lookUp(site.devices, 'MV') ? ['MV' as TerminalId] : [])].map((t) => ({ kind: 'ohms', from: at(t), to: at('C') }))
 
 interface Shown { readonly ohms: readonly (number | null)[]; readonly earth: number; readonly waters: readonly string[] }
 function shown(site: Site, tags: readonly TerminalId[], field: Field): Shown {
   const ohm = (v: ReadingValue) => (v.kind === 'ohm' ? v.ohm : null)
   return {
-    ohms: sweepTests(site, tags).map((t) => ohm(field.answer(t, EXACT))), earth: ohm(field.answer({ kind: 'ohms', from: at('C'), to: { kind: 'earth', place: must(site.controllers, A).place } }, EXACT)) ?? Infinity,
+    ohms: sweepTests(site).map((t) => ohm(field.answer(t, EXACT))), earth: ohm(field.answer({ kind: 'ohms', from: at('C'), to: { kind: 'earth', place: must(site.controllers, A).place } }, EXACT)) ?? Infinity,
     waters: tags.map((t) => { const v = field.answer(waterTest(t), EXACT); return v.kind === 'waters' ? v.valves.join() : '' }),
   }
 }
