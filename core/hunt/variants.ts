@@ -68,7 +68,7 @@ interface Entry { where: Where; cause: Cause; family: Family; weight: number; ce
 
 /** Every single fault of a controller's wiring and hydraulics, with its odds. Parts that hang on nothing have none: they cannot show. */
 export function catalogueOf(ground: Ground, basis: OddsBasis, circumstances: Circumstances, today: string | null): Catalogue {
-  const listed = [...runFaults(ground), ...touchFaults(ground), ...jointFaults(ground, basis, today), ...coilFaults(ground), ...cabinetFaults(ground)]
+  const listed = [...runFaults(ground, basis), ...touchFaults(ground, basis), ...jointFaults(ground, basis, today), ...coilFaults(ground, basis), ...cabinetFaults(ground)]
     .map((e) => ({ ...e, weight: e.weight * circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(ground.site, e.where)) }))
   const whole = new Map<string, number>()
   for (const e of listed) { const k = `${e.family} ${e.cause}`; whole.set(k, (whole.get(k) ?? 0) + e.weight) }
@@ -159,12 +159,12 @@ function spotAlong(ground: Ground, run: Run, along: number): Spot {
 /** The middles of `count` equal parts, and one deviation within such a part. */
 const middles = (count: number) => ({ at: Array.from({ length: count }, (_, i) => (i + 0.5) / count), sd: 1 / count / Math.sqrt(12) })
 
-function runFaults(ground: Ground): Entry[] {
+function runFaults(ground: Ground, basis: OddsBasis): Entry[] {
   return runsOf(ground).flatMap((run): Entry[] => {
     const family = run.common ? 'common' : 'conductor'
     // The longest stretch stands for the run: the same current passes through all of it.
     const main = run.elements.reduce((best, e) => (ground.meterState.powered.parts[e]!.z.re > ground.meterState.powered.parts[best]!.z.re ? e : best))
-    const entry = { where: run.where, family, weight: run.length_m * (run.suspect ? 6 : 1), elements: run.elements } as const
+    const entry = { where: run.where, family, weight: run.length_m * (run.suspect ? basis.suspect : 1), elements: run.elements } as const
     const leaks = middles(POSITIONS).at.flatMap((along) => logCells(LEAK_ohm).map(({ ohm }): Cell => ({ mods: none, ohm, along, leak: spotAlong(ground, run, along) })))
     return [
       { ...entry, cause: 'open', cells: [{ mods: gone(main) }] },
@@ -175,7 +175,7 @@ function runFaults(ground: Ground): Entry[] {
 }
 
 /** Neighbours in a jacket that touch: each core with the next in the jacket's order, and every one with the common beside it. */
-function touchFaults(ground: Ground): Entry[] {
+function touchFaults(ground: Ground, basis: OddsBasis): Entry[] {
   const { site } = ground
   const byCable = new Map<string, Run[]>()
   for (const run of runsOf(ground)) byCable.set(run.where.cable, [...(byCable.get(run.where.cable) ?? []), run])
@@ -197,7 +197,7 @@ function touchFaults(ground: Ground): Entry[] {
       const along = (run: Run, x: number) => { const m = at[from]!.value + x * (at[to]!.value - at[from]!.value); const [a, b] = [at[run.where.from]!.value, at[run.where.to]!.value]; return b > a ? (m - a) / (b - a) : 0.5 }
       const touch = (x: number, ohm: number) => joined(spotAlong(ground, one, along(one, x)), spotAlong(ground, other, along(other, x)), ohm)
       found.push({
-        where: { kind: 'touch', cable: one.where.cable, core: one.where.core, other: other.where.core, from, to }, cause: 'touch', family: 'conductor', weight: length_m * (one.suspect || other.suspect ? 6 : 1),
+        where: { kind: 'touch', cable: one.where.cable, core: one.where.core, other: other.where.core, from, to }, cause: 'touch', family: 'conductor', weight: length_m * (one.suspect || other.suspect ? basis.suspect : 1),
         elements: [...one.elements, ...other.elements],
         // Two leads that touch at little run both their valves.
         besides: other.common ? [] : [one, other].flatMap((r) => devicesOn(ground, r)),
@@ -243,11 +243,11 @@ function jointFaults(ground: Ground, basis: OddsBasis, today: string | null): En
   })
 }
 
-function coilFaults(ground: Ground): Entry[] {
+function coilFaults(ground: Ground, basis: OddsBasis): Entry[] {
   const { site, climate } = ground
   const warm = copperFactor(climate.coil_C)
   return [...ground.coilElement].filter(([, e]) => ground.within(e)).flatMap(([device, element]): Entry[] => {
-    const entry = { where: { kind: 'coil', device } as const, family: 'coil', weight: must(site.devices, device).condition.state === 'suspect' ? 6 : 1, elements: [element] } as const
+    const entry = { where: { kind: 'coil', device } as const, family: 'coil', weight: must(site.devices, device).condition.state === 'suspect' ? basis.suspect : 1, elements: [element] } as const
     const own = coil_ohm(site, { kind: 'coil', device } as Extract<Link, { kind: 'coil' }>, 'value')
     const step = (PART.to - PART.from) / PART.cells
     const part = (f: number) => alter(element, (z) => partlyShorted(z, f))
@@ -266,6 +266,9 @@ function coilFaults(ground: Ground): Entry[] {
   })
 }
 
+/** How many times likelier two leads are mistaken for each other than any two. */
+const [NEXT_ON_THE_DOOR, IN_ONE_BOX] = [4, 3]
+
 /** Leads one screw beside their own, and what dies in the cabinet. Leads are mistaken for a neighbour's before any other's. */
 function cabinetFaults(ground: Ground): Entry[] {
   const { controller, terminals, site } = ground
@@ -281,7 +284,7 @@ function cabinetFaults(ground: Ground): Entry[] {
   }
   const pairs = stations.flatMap((one, i) => stations.slice(i + 1).flatMap((two, k): Entry[] => {
     const j = i + 1 + k
-    const near = j === i + 1 ? 4 : placeAt(one) === placeAt(two) ? 3 : 1
+    const near = j === i + 1 ? NEXT_ON_THE_DOOR : placeAt(one) === placeAt(two) ? IN_ONE_BOX : 1
     return [pair(i, j, 'swapped', near), ...(j === i + 1 ? [pair(i, j, 'doubled', 1), pair(j, i, 'doubled', 1)] : [])]
   }))
   const cabinet = (kind: 'supply' | 'sensor' | 'water', cause: Cause): Entry => ({ where: { kind, controller }, cause, family: 'supply', weight: 1, cells: [{ mods: none }], elements: [] })
