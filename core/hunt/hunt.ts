@@ -1,6 +1,5 @@
 import { testKey, type FieldTest, type Meter } from '../record'
-import type { ControllerId, DeviceId, PlaceId, Site } from '../site'
-import { must } from '../site'
+import { must, type ControllerId, type DeviceId, type PlaceId, type Site } from '../site'
 import { climateOf, type Climate } from '../circuit'
 import { Weighing, type Beliefs, type Taken } from './beliefs'
 import { foresightOf, TRUNCATED, type Foresight } from './foresee'
@@ -84,7 +83,9 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   let weighing = fresh()
   let held: Beliefs | null = null
   function fresh(): Weighing {
-    const made = new Weighing(catalogue, foresight, coils, site.settings.V_open_V, count)
+    // What was mended is not at fault again.
+    const left: Catalogue = { ...catalogue, faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)) }
+    const made = new Weighing(left, foresight, coils, site.settings.V_open_V, count)
     for (const r of readings) made.add(r)
     return made
   }
