@@ -5,7 +5,7 @@ const ROOT = resolve(__dirname, '..')
 /** What each room of the core may read besides itself. An arrow that is not here is a mistake or a decision to write down. */
 const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   refusal: [], quantity: [], site: ['quantity', 'refusal'], record: ['site', 'refusal'], circuit: ['quantity', 'site', 'refusal'],
-  expect: ['quantity', 'site', 'record', 'circuit'], plan: ['quantity', 'site', 'refusal'], splice: ['quantity', 'site', 'refusal', 'plan'], map: ['site', 'refusal', 'plan'], cabinet: ['site', 'refusal', 'circuit', 'splice'], sizing: ['quantity', 'site', 'circuit'], takeoff: ['quantity', 'site'], strip: ['site'], history: ['site', 'record', 'expect'], hunt: ['quantity', 'site', 'record', 'circuit', 'map'], formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
+  expect: ['quantity', 'site', 'record', 'circuit'], plan: ['quantity', 'site', 'refusal'], splice: ['quantity', 'site', 'refusal', 'plan'], map: ['site', 'refusal', 'plan'], cabinet: ['site', 'refusal', 'circuit', 'splice'], sizing: ['quantity', 'site', 'circuit'], takeoff: ['quantity', 'site'], strip: ['site'], history: ['site', 'record', 'expect'], hunt: ['quantity', 'site', 'record', 'circuit', 'expect', 'map'], formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = { formats: ['zod', 'papaparse', 'fast-xml-parser'], sizing: ['zod', 'highs'], default: ['zod'] }
 

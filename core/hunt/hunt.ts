@@ -1,6 +1,7 @@
 import { testKey, type FieldTest, type Meter } from '../record'
 import { must, type ControllerId, type DeviceId, type PlaceId, type Site } from '../site'
 import { climateOf, type Climate } from '../circuit'
+import { corrected_ohm } from '../expect'
 import { Weighing, type Beliefs, type Taken } from './beliefs'
 import { foresightOf, TRUNCATED, type Foresight } from './foresee'
 import { groundOf, type Ground } from './ground'
@@ -8,7 +9,7 @@ import { materialOnly } from './material'
 import { nextTest, type Advice } from './next'
 import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
 import { mostTelling } from './telling'
-import { arriving, candidatesOf, minutesOf, nulled, USUAL_COSTS, walkingOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
+import { arriving, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
 import { catalogueOf, type Catalogue } from './variants'
 import { coilPriorFrom, type CoilPrior } from './weigh'
 
@@ -90,7 +91,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     return made
   }
   const take = (reading: Taken): void => {
-    const corrected: Taken = reading.value.kind === 'ohm' ? { ...reading, value: { kind: 'ohm', ohm: nulled(reading.value.ohm, meter) } } : reading
+    const corrected: Taken = reading.value.kind === 'ohm' ? { ...reading, value: { kind: 'ohm', ohm: corrected_ohm(reading.value.ohm, meter) } } : reading
     // Of the same test the last reading counts.
     const key = testKey(reading.test)
     const again = readings.some((r) => testKey(r.test) === key)

@@ -1,4 +1,4 @@
-import type { FieldTest, Meter } from '../record'
+import type { FieldTest } from '../record'
 import { must, terminalEnd, type DeviceId, type End, type PlaceId, type SpliceId, type TerminalId } from '../site'
 import { apart_m, whereIs } from '../map'
 import type { Ground } from './ground'
@@ -159,6 +159,3 @@ export function minutesOf(ground: Ground, costs: Costs, walking: Walking, crew: 
     },
   }
 }
-
-/** The ohms of a reading with what the meter's own leads have taken off it. */
-export const nulled = (ohm: number, meter: Meter): number => Math.max(0, ohm - meter.leadZero_ohm)
