@@ -42,24 +42,27 @@ export function denseSolver(nodes: number, branches: readonly Branch[]): (curren
       }
     }
   }
+  // What is not empty in each row, below the pivot and above it: the rest would take nothing away.
+  const full = re.map((r, k) => { const at: number[] = []; for (let c = 0; c < nodes; c++) if (r[c] !== 0 || im[k]![c] !== 0) at.push(c); return at })
   return (currents) => {
-    const right = Array.from({ length: nodes }, (): Z => ({ re: 0, im: 0 }))
-    for (const { into, outOf, amps } of currents) {
-      for (const [n, sign] of [[slot[into]!, 1], [slot[outOf]!, -1]] as const) right[n] = { re: right[n]!.re + sign * amps.re, im: right[n]!.im + sign * amps.im }
-    }
-    const [vr, vi] = [Float64Array.from(row, (n) => right[n]!.re), Float64Array.from(row, (n) => right[n]!.im)]
+    const [rightRe, rightIm] = [new Float64Array(nodes), new Float64Array(nodes)]
+    for (const { into, outOf, amps } of currents) for (const [n, sign] of [[slot[into]!, 1], [slot[outOf]!, -1]] as const) { rightRe[n]! += sign * amps.re; rightIm[n]! += sign * amps.im }
+    const [vr, vi] = [Float64Array.from(row, (n) => rightRe[n]!), Float64Array.from(row, (n) => rightIm[n]!)]
     const less = (k: number, c: number) => {
-      const [r, x] = [re[k]![c]!, im[k]![c]!]
-      if (r === 0 && x === 0) return
+      const r = re[k]![c]!
+      const x = im[k]![c]!
       vr[k]! -= r * vr[c]! - x * vi[c]!
       vi[k]! -= r * vi[c]! + x * vr[c]!
     }
-    for (let k = 0; k < nodes; k++) for (let c = 0; c < k; c++) less(k, c)
+    for (let k = 0; k < nodes; k++) for (const c of full[k]!) if (c < k) less(k, c)
     for (let k = nodes - 1; k >= 0; k--) {
-      for (let c = k + 1; c < nodes; c++) less(k, c)
-      const [pr, pi] = [re[k]![k]!, im[k]![k]!]
+      for (const c of full[k]!) if (c > k) less(k, c)
+      const pr = re[k]![k]!
+      const pi = im[k]![k]!
       const square = pr * pr + pi * pi
-      ;[vr[k], vi[k]] = [(vr[k]! * pr + vi[k]! * pi) / square, (vi[k]! * pr - vr[k]! * pi) / square]
+      const here = (vr[k]! * pr + vi[k]! * pi) / square
+      vi[k] = (vi[k]! * pr - vr[k]! * pi) / square
+      vr[k] = here
     }
     return slot.map((n) => ({ re: vr[n]!, im: vi[n]! }))
   }

@@ -74,9 +74,6 @@ test('whatever is wrong, the hunt foresees what the field would answer: ohms, vo
           default:
         }
         compared.set(`${test.kind} ${seen.kind}`, (compared.get(`${test.kind} ${seen.kind}`) ?? 0) + 1)
-        // What is said not to show leaves the sound prediction as it is, to less than a meter shows.
-        const base = foresight.base(test)!
-        if (!foresight.touches(test, v)) expect([name, base.kind, 'mean' in base && 'mean' in seen && Math.abs(base.mean - seen.mean) > 0.05]).toEqual([name, seen.kind, false])
       }
     }
   }

@@ -194,23 +194,25 @@ export const waterTest = (t: TerminalId): FieldTest => ({ kind: 'water', at: at(
 /** Every terminal to common. */
 export const sweepTests = (site: Site): FieldTest[] => [...Object.values(site.stations).map((s) => s.terminal), ...(lookUp(site.devices, 'MV') ? ['MV' as TerminalId] : [])].map((t) => ({ kind: 'ohms', from: at(t), to: at('C') }))
 
-interface Shown { readonly ohms: readonly (number | null)[]; readonly earth: number; readonly waters: readonly string[] }
+/** What the cabinet shows: the zones, which take longest to work out, only where they are asked for. */
+interface Shown { readonly ohms: readonly (number | null)[]; readonly earth: number; readonly waters: () => readonly string[] }
 function shown(site: Site, tags: readonly TerminalId[], field: Field): Shown {
   const ohm = (v: ReadingValue) => (v.kind === 'ohm' ? v.ohm : null)
+  let waters: readonly string[] | undefined
   return {
     ohms: sweepTests(site).map((t) => ohm(field.answer(t, EXACT))), earth: ohm(field.answer({ kind: 'ohms', from: at('C'), to: { kind: 'earth', place: must(site.controllers, A).place } }, EXACT)) ?? Infinity,
-    waters: tags.map((t) => { const v = field.answer(waterTest(t), EXACT); return v.kind === 'waters' ? v.valves.join() : '' }),
+    waters: () => (waters ??= tags.map((t) => { const v = field.answer(waterTest(t), EXACT); return v.kind === 'waters' ? v.valves.join() : '' })),
   }
 }
 
 /** Whether a station fails or a reading of the sweep moves by three of its deviations: 8 % of a coil at two, or both meters' error where a baseline is there. */
 function isMaterial(sound: Shown, ill: Shown, baseline: boolean): boolean {
   if (ill.earth < 1e5 && sound.earth > 1e6) return true
-  if (sound.waters.some((w, i) => w !== ill.waters[i])) return true
-  return sound.ohms.some((ohm, i) => {
+  const moved = sound.ohms.some((ohm, i) => {
     const now = ill.ohms[i]!
     if (ohm === null || now === null) return ohm !== now
     const meter = 0.44 * (0.01 * ohm + 0.2)
     return Math.abs(now - ohm) > 3 * (baseline ? meter * Math.SQRT2 : Math.hypot(meter, 0.035 * ohm))
   })
+  return moved || sound.waters().some((w, i) => w !== ill.waters()[i])
 }

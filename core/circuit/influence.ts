@@ -165,8 +165,18 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
     if (gone.length - single.length <= 1 && (!between || joins.length === 0) && (single.length === gone.length || gone.length === 1)) return !between
     // A spot within an element joins both of its ends to the other spot: the element itself is whole.
     const nodesOf = (s: Spot) => ('node' in s ? s.node : parts[s.element]!.a)
-    const pieces = partsOf(nodeCount, [...parts, ...joins.map(({ p, q }) => ({ a: nodesOf(p), b: nodesOf(q) }))], new Set(gone.map((c) => c.element)))
-    return pieces[asked[test]!.a] === pieces[asked[test]!.b]
+    const bridging = joins.map(({ p, q }) => ({ a: nodesOf(p), b: nodesOf(q) }))
+    const { a, b } = asked[test]!
+    if (single.length === gone.length) {
+      // Each bridge that is gone parts what lies beyond it from the rest: pieces by the bridges they lie beyond, and what touches joins them again.
+      const pieceOf = (node: number) => single.map((c) => bridges.beyond(c.element, node)).join()
+      const touching = bridging.map((j) => [pieceOf(j.a), pieceOf(j.b)] as const)
+      const reached = new Set([pieceOf(a)])
+      for (let k = 0; k < touching.length; k++) for (const [p, q] of touching) if (reached.has(p) || reached.has(q)) reached.add(p).add(q)
+      return reached.has(pieceOf(b))
+    }
+    const pieces = partsOf(nodeCount, [...parts, ...bridging], new Set(gone.map((c) => c.element)))
+    return pieces[a] === pieces[b]
   }
   const shareOf = (test: number, element: number): number => (asked[test]!.f ? size(times(acrossOf(test, portOf(element)), parts[element]!.y)) : 0)
 
@@ -199,12 +209,15 @@ interface Port {
 
 const spotKey = (s: Spot): string => ('node' in s ? `${s.node}` : `${s.element}@${s.along}`)
 
-/** Elements without a way around them (Tarjan's low links, without recursion: a common is a long path). */
-function bridgesOf(nodeCount: number, parts: Powered['parts']): ReadonlySet<number> {
+/** Elements without a way around them, and which nodes lie beyond one as seen from where the search began. */
+interface Bridges { readonly has: (element: number) => boolean; readonly beyond: (element: number, node: number) => boolean }
+
+/** Tarjan's low links, without recursion: a common is a long path. */
+function bridgesOf(nodeCount: number, parts: Powered['parts']): Bridges {
   const around: { to: number; element: number }[][] = Array.from({ length: nodeCount }, () => [])
   parts.forEach(({ a, b }, element) => { if (a !== b) { around[a]!.push({ to: b, element }); around[b]!.push({ to: a, element }) } })
-  const [seen, low] = [new Int32Array(nodeCount).fill(-1), new Int32Array(nodeCount)]
-  const bridges = new Set<number>()
+  const [seen, low, last] = [new Int32Array(nodeCount).fill(-1), new Int32Array(nodeCount), new Int32Array(nodeCount)]
+  const bridges = new Map<number, number>()
   let clock = 0
   for (let start = 0; start < nodeCount; start++) {
     if (seen[start]! >= 0) continue
@@ -215,15 +228,19 @@ function bridgesOf(nodeCount: number, parts: Powered['parts']): ReadonlySet<numb
       const step = around[top.node]![top.next++]
       if (!step) {
         stack.pop()
+        last[top.node] = clock - 1
         const under = stack.at(-1)
         if (!under) continue
         low[under.node] = Math.min(low[under.node]!, low[top.node]!)
-        if (low[top.node]! > seen[under.node]!) bridges.add(top.by)
+        if (low[top.node]! > seen[under.node]!) bridges.set(top.by, top.node)
       } else if (step.element !== top.by) {
         if (seen[step.to]! >= 0) low[top.node] = Math.min(low[top.node]!, seen[step.to]!)
         else { seen[step.to] = low[step.to] = clock++; stack.push({ node: step.to, by: step.element, next: 0 }) }
       }
     }
   }
-  return bridges
+  return {
+    has: (element) => bridges.has(element),
+    beyond: (element, node) => { const far = bridges.get(element)!; return seen[node]! >= seen[far]! && seen[node]! <= last[far]! },
+  }
 }

@@ -1,8 +1,9 @@
 import type { FieldTest, ReadingValue } from '../record'
 import type { DeviceId } from '../site'
-import type { Foreseen, Foresight } from './foresee'
+import type { Foreseen } from './foresee'
 import { logSum } from './normal'
-import { boundOf, hiding, likelyCells, reaches, reachIn, signaturesOf, type Scored, type Signature } from './pair-bounds'
+import { apart, hiding, likelyCells, meetings, signaturesOf, type Scored } from './pair-bounds'
+import type { Foresight } from './recall'
 import type { Catalogue, Variant } from './variants'
 import { weighAlone, weighTogether, type CoilPriors, type Weighed } from './weigh'
 
@@ -49,43 +50,35 @@ interface Unit { readonly id: number; readonly readings: readonly number[]; read
  */
 export class Weighing {
   private readonly taken: Held[] = []
-  private readonly touchedBy: Set<number>[] = []
+  /** By reading: the faults that can show in it. */
+  private readonly showing: number[][] = []
   private supply_V: number | null = null
-  private readonly foreseen = new Map<number, Map<number, Foreseen | null>>()
-  private readonly foreseenPairs = new Map<number, Foreseen | null>()
-  private readonly gains = new Map<number, Map<number, number>>()
+  /** By unit: what every cell explains better than "nothing" there, not a number until asked for. */
+  private readonly gains = new Map<number, Float64Array>()
+  private readonly tied = new Map<number, { readonly units: string; readonly gain: number }>()
   private readonly unitIds = new Map<string, number>()
+  private readonly odds: Float64Array
 
-  constructor(private readonly catalogue: Catalogue, private readonly foresight: Foresight, private readonly coils: CoilPriors, private readonly nominal_V: number, private readonly count: CountOdds) {}
+  constructor(private readonly catalogue: Catalogue, private readonly foresight: Foresight, private readonly coils: CoilPriors, private readonly nominal_V: number, private readonly count: CountOdds) {
+    const whole = catalogue.faults.reduce((s, f) => s + f.prior, 0)
+    this.odds = Float64Array.from(catalogue.variants, (v) => Math.log((catalogue.faults[v.fault]!.prior / whole) * v.share))
+  }
 
   /** Adds a reading; one whose test says nothing here is left out. */
   add(reading: Taken): boolean {
     const base = this.foresight.base(reading.test)
     if (base === null) return false
-    if (reading.test.kind === 'supply' && reading.value.kind === 'volt') { this.supply_V = reading.value.volt; this.gains.clear() } // all volts are read against it
+    if (reading.test.kind === 'supply' && reading.value.kind === 'volt') { this.supply_V = reading.value.volt; this.gains.clear(); this.tied.clear() } // all volts are read against it
     this.taken.push({ ...reading, base, baseOhms: weighAlone(base, reading.value, this.supply).ohms })
-    this.touchedBy.push(new Set(this.catalogue.variants.filter((v) => this.foresight.touches(reading.test, v)).map((v) => v.index)))
+    this.showing.push(this.catalogue.faults.flatMap((f) => (this.foresight.touches(reading.test, f) ? [f.index] : [])))
     return true
   }
 
   private get supply() { return { read: this.supply_V, nominal: this.nominal_V } }
 
-  /** What a reading's test would show under one fault, worked out once. */
-  private seen(r: number, v: Variant): Foreseen | null {
-    if (!this.touchedBy[r]!.has(v.index)) return this.taken[r]!.base
-    const row = this.foreseen.get(r) ?? this.foreseen.set(r, new Map()).get(r)!
-    if (!row.has(v.index)) row.set(v.index, this.foresight.under(this.taken[r]!.test, [v]))
-    return row.get(v.index)!
-  }
-
-  private seenPair(r: number, i: Variant, j: Variant): Foreseen | null {
-    const [byI, byJ] = [this.touchedBy[r]!.has(i.index), this.touchedBy[r]!.has(j.index)]
-    if (!byI || !byJ) return byI ? this.seen(r, i) : this.seen(r, j)
-    const n = this.catalogue.variants.length
-    const key = (r * n + i.index) * n + j.index
-    if (!this.foreseenPairs.has(key)) this.foreseenPairs.set(key, this.foresight.under(this.taken[r]!.test, [i, j]))
-    return this.foreseenPairs.get(key)!
-  }
+  /** What a reading's test would show under some faults. */
+  private seen(r: number, faults: readonly Variant[]): Foreseen | null { return this.foresight.under(this.taken[r]!.test, faults) }
+  private touches(r: number, v: Variant): boolean { return this.foresight.touches(this.taken[r]!.test, this.catalogue.faults[v.fault]!) }
 
   /** Log-likelihood of some readings under a hypothesis. Figures of a fault are shared by all its readings. */
   private logOf(readings: readonly number[], seenOf: (r: number) => Foreseen | null, offsetOf: (r: number) => number): number {
@@ -120,57 +113,69 @@ export class Weighing {
     return { units, unitOf }
   }
 
+  private rowOf(unit: Unit): Float64Array {
+    const known = this.gains.get(unit.id)
+    if (known) return known
+    const row = new Float64Array(this.catalogue.variants.length).fill(NaN)
+    this.gains.set(unit.id, row)
+    return row
+  }
+
   /** What a fault explains better than "nothing" in one unit by itself. */
-  private gainIn(unit: Unit, v: Variant): number {
-    const row = this.gains.get(v.index) ?? this.gains.set(v.index, new Map()).get(v.index)!
-    const known = row.get(unit.id)
-    if (known !== undefined) return known
-    const gain = this.logOf(unit.readings, (r) => this.seen(r, v), () => 0) - unit.base
-    row.set(unit.id, gain)
-    return gain
+  private gainIn(unit: Unit, row: Float64Array, v: Variant): number {
+    const like = unit.readings.length === 1 ? this.foresight.like(this.taken[unit.readings[0]!]!.test, v).index : v.index
+    if (Number.isNaN(row[like]!)) row[like] = this.logOf(unit.readings, (r) => this.seen(r, [v]), () => 0) - unit.base
+    return (row[v.index] = row[like]!)
   }
 
   beliefs(): Beliefs {
     const { catalogue, count } = this
     const { units, unitOf } = this.units()
-    const priorSum = catalogue.faults.reduce((s, f) => s + f.prior, 0)
-    const touched = new Map<number, number[]>()
-    this.touchedBy.forEach((set, r) => { for (const v of set) { const list = touched.get(v); const u = unitOf[r]!; if (!list) touched.set(v, [u]); else if (!list.includes(u)) list.push(u) } })
-    for (const list of touched.values()) list.sort((a, b) => a - b)
-
-    // Every single fault on its grid.
-    const best = new Float64Array(units.length)
-    const singles = catalogue.variants.map((variant): Scored => {
-      const set = touched.get(variant.index) ?? NO_UNITS
-      const odds = Math.log((catalogue.faults[variant.fault]!.prior / priorSum) * variant.share)
-      const gains = set.map((u) => this.gainIn(units[u]!, variant))
-      set.forEach((u, k) => { best[u] = Math.max(best[u]!, gains[k]!) })
-      const tied = figuresOf(variant) > 0 && set.filter((u) => units[u]!.ohms).length > 1
-      const gain = tied ? this.together(set, units, variant, null) : gains.reduce((s, g) => s + g, 0)
-      return { variant, units: set, log: odds + gain, odds, gains, tied, extra: 0 }
-    })
-    const keyOf = (v: Variant) => catalogue.faults[v.fault]!.key
+    const setOf: number[][] = catalogue.faults.map(() => [])
+    // A unit's readings come one after the other only by chance: it may be there already, farther back.
+    this.showing.forEach((faults, r) => { for (const f of faults) if (!setOf[f]!.includes(unitOf[r]!)) setOf[f]!.push(unitOf[r]!) })
     const [logNone, logOne] = [Math.log(count.none || 1e-300), Math.log(count.one || 1e-300)]
-    const top = singles.reduce((m, s) => Math.max(m, logOne + s.log), logNone)
-    const parts = new Map<string, number[]>()
-    const keep = (key: string, log: number) => { const list = parts.get(key); if (list) list.push(log); else parts.set(key, [log]) }
-    for (const s of singles) keep(keyOf(s.variant), logOne + s.log)
-    const found: { faults: readonly Variant[]; log: number }[] = [{ faults: [], log: logNone }]
-    const listed = [...singles].sort((a, b) => b.log - a.log)
-    const cells = new Map<number, Scored[]>()
-    for (const s of listed) { const l = cells.get(s.variant.fault); if (l) l.push(s); else cells.set(s.variant.fault, [s]) }
-    for (const list of cells.values()) {
-      const log = logOne + logSum(list.map((s) => s.log))
-      if (log < top - PRUNED) continue
-      if (log < top + ONE_CELL) found.push({ faults: [list[0]!.variant], log })
-      else for (const s of list) if (logOne + s.log > top - PRUNED) found.push({ faults: [s.variant], log: logOne + s.log })
-    }
-    const pairs: number[] = []
-    if (count.two > 0) this.pairs({ singles, listed, units, best, top, logTwo: Math.log(2 * count.two), keyOf, keep, pairs, found })
 
-    const total = logSum([logNone, ...singles.map((s) => logOne + s.log), ...pairs])
+    // Every single fault on its grid: its log after the readings, and the best that any does in each unit.
+    const best = new Float64Array(units.length)
+    const log = new Float64Array(catalogue.variants.length)
+    let top = logNone
+    const shows = catalogue.faults.map((f): Shows => {
+      const set = setOf[f.index]!.sort((a, b) => a - b)
+      const rows = set.map((u) => this.rowOf(units[u]!))
+      const tied = figuresOf(f.variants[0]!) > 0 && set.filter((u) => units[u]!.ohms).length > 1
+      for (const v of f.variants) {
+        let gain = 0
+        for (let k = 0; k < set.length; k++) {
+          const known = rows[k]![v.index]!
+          const here = known === known ? known : this.gainIn(units[set[k]!]!, rows[k]!, v)
+          gain += here
+          if (here > best[set[k]!]!) best[set[k]!] = here
+        }
+        log[v.index] = this.odds[v.index]! + (tied ? this.tiedGain(set, units, v) : gain)
+        if (logOne + log[v.index]! > top) top = logOne + log[v.index]!
+      }
+      return { units: set, rows, tied }
+    })
+    const scored = (variant: Variant): Scored => {
+      const { units, rows, tied } = shows[variant.fault]!
+      return { variant, units, log: log[variant.index]!, odds: this.odds[variant.index]!, gains: rows.map((row) => row[variant.index]!), tied, extra: 0 }
+    }
+
+    const sums = new Sums(top)
+    const found: Found[] = [{ faults: [], log: logNone }]
+    for (const f of catalogue.faults) {
+      const all = logOne + logSum(f.variants.map((v) => log[v.index]!))
+      sums.add([f.key], all)
+      if (all < top - PRUNED) continue
+      if (all < top + ONE_CELL) found.push({ faults: [f.variants.reduce((m, v) => (log[v.index]! > log[m.index]! ? v : m))], log: all })
+      else for (const v of f.variants) if (logOne + log[v.index]! > top - PRUNED) found.push({ faults: [v], log: logOne + log[v.index]! })
+    }
+    if (count.two > 0) this.pairs(likelyCells(catalogue, log, scored), { units, best, top, logTwo: Math.log(2 * count.two) }, sums, found)
+
+    const total = logSum([logNone, sums.all()])
     const believed = new Map<string, number>()
-    for (const [key, logs] of parts) { const p = Math.exp(logSum(logs) - total); if (p > 1e-6) believed.set(key, Math.min(1, p)) }
+    for (const [key, log] of sums.each()) { const p = Math.exp(log - total); if (p > 1e-6) believed.set(key, Math.min(1, p)) }
     const explanations = found.filter((f) => f.log > total - PRUNED).sort((a, b) => b.log - a.log).slice(0, KEPT_EXPLANATIONS).map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
     return { parts: believed, nothing: Math.exp(logNone - total), explanations, strain: this.strainOf(explanations[0]?.faults ?? []) }
   }
@@ -179,94 +184,72 @@ export class Weighing {
   private together(set: readonly number[], units: readonly Unit[], i: Variant, j: Variant | null): number {
     const readings = set.flatMap((u) => units[u]!.readings)
     const base = set.reduce((s, u) => s + units[u]!.base, 0)
-    return (j === null ? this.logOf(readings, (r) => this.seen(r, i), () => 0)
-      : this.logOf(readings, (r) => this.seenPair(r, i, j), (r) => (this.touchedBy[r]!.has(i.index) ? 0 : figuresOf(i)))) - base
+    return (j === null ? this.logOf(readings, (r) => this.seen(r, [i]), () => 0)
+      : this.logOf(readings, (r) => this.seen(r, [i, j]), (r) => (this.touches(r, i) ? 0 : figuresOf(i)))) - base
   }
 
-  /** Adds the belief in all pairs: `keep` by part, `pairs` as a whole, and the likeliest to `found`. */
-  private pairs({ singles, listed, units, best, top, logTwo, keyOf, keep, pairs, found }: {
-    singles: readonly Scored[]; listed: readonly Scored[]; units: readonly Unit[]; best: Float64Array; top: number; logTwo: number
-    keyOf: (v: Variant) => string; keep: (key: string, log: number) => void; pairs: number[]; found: { faults: readonly Variant[]; log: number }[]
-  }): void {
-    const signatures = signaturesOf(likelyCells(singles), units.length)
-    const apart = (a: Uint32Array, b: Uint32Array) => { for (let w = 0; w < a.length; w++) if ((a[w]! & b[w]!) !== 0) return false; return true }
+  /** The same for one whose figures tie its units together, while those stay as they are. */
+  private tiedGain(set: readonly number[], units: readonly Unit[], v: Variant): number {
+    const key = set.map((u) => units[u]!.id).join()
+    const known = this.tied.get(v.index)
+    if (known?.units === key) return known.gain
+    const gain = this.together(set, units, v, null)
+    this.tied.set(v.index, { units: key, gain })
+    return gain
+  }
+
+  /** Adds the belief in all pairs to `sums`, and the likeliest to `found`. */
+  private pairs(cells: readonly Scored[], { units, best, top, logTwo }: { units: readonly Unit[]; best: Float64Array; top: number; logTwo: number }, sums: Sums, found: Found[]): void {
+    const keyOf = (s: Scored) => this.catalogue.faults[s.variant.fault]!.key
+    const signatures = signaturesOf(cells, units.length)
 
     // Faults in different units: each signature's parts with the whole of all signatures apart from it, its own part left out.
     const scale = signatures.reduce((m, s) => Math.max(m, s.log), -Infinity)
     const weight = Float64Array.from(signatures, (s) => Math.exp(s.log - scale))
     const inPart = new Map<string, { at: number; weight: number }[]>()
     const own = signatures.map((s, at) => {
-      const sums = new Map<string, number>()
-      for (const c of s.of) sums.set(keyOf(c.variant), (sums.get(keyOf(c.variant)) ?? 0) + Math.exp(c.log - scale))
-      for (const [key, w] of sums) { const list = inPart.get(key); if (list) list.push({ at, weight: w }); else inPart.set(key, [{ at, weight: w }]) }
-      return sums
+      const byKey = new Map<string, number>()
+      for (const c of s.of) byKey.set(keyOf(c), (byKey.get(keyOf(c)) ?? 0) + Math.exp(c.log - scale))
+      for (const [key, w] of byKey) { const list = inPart.get(key); if (list) list.push({ at, weight: w }); else inPart.set(key, [{ at, weight: w }]) }
+      return byKey
     })
     signatures.forEach((one, a) => {
       let rest = 0
       const others: number[] = []
       signatures.forEach((two, b) => { if (apart(one.mask, two.mask)) { rest += weight[b]!; others.push(b) } })
       for (const [key, w] of own[a]!) {
-        const mine = inPart.get(key)!.filter((p) => p.at === a ? one.units.length === 0 : apart(one.mask, signatures[p.at]!.mask))
-        const same = mine.reduce((s, p) => s + p.weight, 0)
+        let same = 0
+        for (const p of inPart.get(key)!) if (p.at === a ? one.units.length === 0 : apart(one.mask, signatures[p.at]!.mask)) same += p.weight
         // Where its own part is most of the rest, the difference would be rounding: added up anew.
         const left = same < 0.5 * rest ? rest - same : others.reduce((s, b) => { let sum = 0; for (const [k, x] of own[b]!) if (k !== key) sum += x; return s + sum }, 0)
         if (w * left <= 0) continue
         const log = logTwo + Math.log(w) + Math.log(left) + 2 * scale
         if (log < top - PRUNED - 12) continue
-        keep(key, log)
-        pairs.push(log - Math.LN2) // every pair comes up from both of its sides
+        sums.add([key], log, 0.5) // every pair comes up from both of its sides
       }
     })
-    const most = listed.slice(0, LISTED)
-    const masks = new Map(signatures.flatMap((s) => s.of.map((c) => [c.variant.index, s.mask] as const)))
+    const highest = cells.reduce((m, c) => Math.max(m, c.log), -Infinity)
+    const most = cells.filter((c) => logTwo + highest + c.log > top - PRUNED).sort((a, b) => b.log - a.log).slice(0, LISTED)
+    const masks = new Map(signatures.flatMap((s) => s.of.map((c) => [c, s.mask] as const)))
     most.forEach((s, a) => most.slice(a + 1).forEach((t) => {
-      const [p, q] = [masks.get(s.variant.index), masks.get(t.variant.index)]
       const log = logTwo + s.log + t.log
-      if (p && q && apart(p, q) && log > top - PRUNED && keyOf(s.variant) !== keyOf(t.variant)) found.push({ faults: [s.variant, t.variant], log })
+      if (log > top - PRUNED && apart(masks.get(s)!, masks.get(t)!) && keyOf(s) !== keyOf(t)) found.push({ faults: [s.variant, t.variant], log })
     }))
 
     // Faults that meet in a unit: those whose bound can reach the others are worked out.
     const meeting: { s: Scored; t: Scored; reach: number }[] = []
-    const faintly = new Map<string, number>()
-    let faintAll = 0
-    const faint = (s: Scored, t: Scored, reach: number): void => {
-      const w = Math.exp(Math.min(reach, logTwo + s.odds + s.extra + t.odds + t.extra + hiding(s, t)) - top)
-      for (const k of [keyOf(s.variant), keyOf(t.variant)]) faintly.set(k, (faintly.get(k) ?? 0) + w)
-      faintAll += w
-    }
-    const farthest = (s: Signature) => s.odds + s.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(s.most[k]!, best[u]!)), 0)
-    const far = new Map<Scored, number>()
-    for (const sig of signatures) {
-      for (const c of sig.of) far.set(c, c.odds + c.extra + c.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(reachIn(c, k), best[u]!)), 0))
-      sig.of.sort((x, y) => far.get(y)! - far.get(x)!)
-    }
-    const ranked = signatures.map((s) => ({ s, q: farthest(s) })).sort((x, y) => y.q - x.q)
-    ranked.forEach(({ s: one, q }, a) => {
-      for (let b = a; b < ranked.length; b++) {
-        if (logTwo + q + ranked[b]!.q < top - LEFT_OUT) break
-        const two = ranked[b]!.s
-        if (apart(one.mask, two.mask)) continue
-        const ahead = logTwo + one.odds + two.odds + boundOf(one.units, one.most, two.units, two.most, best)
-        if (ahead < top - LEFT_OUT) continue
-        pairing: for (const s of one.of) for (const t of two.of) {
-          if (logTwo + far.get(s)! + far.get(t)! < top - LEFT_OUT) { if (t === two.of[0]) break pairing; break }
-          if ((a === b && s.variant.index >= t.variant.index) || keyOf(s.variant) === keyOf(t.variant)) continue
-          const reach = logTwo + s.odds + s.extra + t.odds + t.extra + boundOf(s.units, reaches(s), t.units, reaches(t), best)
-          if (reach >= top - PRUNED) meeting.push({ s, t, reach })
-          else if (reach >= top - LEFT_OUT) faint(s, t, reach)
-        }
-      }
+    meetings(signatures, best, top - LEFT_OUT - logTwo, (s, t, bound) => {
+      if (keyOf(s) === keyOf(t)) return
+      const reach = logTwo + bound
+      if (reach >= top - PRUNED) meeting.push({ s, t, reach })
+      else sums.add([keyOf(s), keyOf(t)], Math.min(reach, logTwo + s.odds + s.extra + t.odds + t.extra + hiding(s, t)))
     })
-    for (const [key, w] of faintly) keep(key, top + Math.log(w))
-    if (faintAll > 0) pairs.push(top + Math.log(faintAll))
     meeting.sort((x, y) => y.reach - x.reach)
     meeting.forEach(({ s, t, reach }, n) => {
       const odds = logTwo + s.odds + s.extra + t.odds + t.extra
       // The many that reach least, once enough are worked out: as if the one hid the other where they meet.
       const log = n < PAIRS_TOGETHER ? odds + this.pairGain(s, t, units) : Math.min(reach, odds + hiding(s, t))
-      keep(keyOf(s.variant), log)
-      keep(keyOf(t.variant), log)
-      pairs.push(log)
+      sums.add([keyOf(s), keyOf(t)], log)
       if (log > top - PRUNED) found.push({ faults: [s.variant, t.variant], log })
     })
   }
@@ -286,8 +269,7 @@ export class Weighing {
 
   /** By how much each reading speaks for one explanation against another, taken by itself. */
   eachFor(one: readonly Variant[], other: readonly Variant[]): { reading: Taken; nats: number }[] {
-    const seenUnder = (r: number, faults: readonly Variant[]) => (faults.length === 0 ? this.taken[r]!.base : faults.length === 1 ? this.seen(r, faults[0]!) : this.seenPair(r, faults[0]!, faults[1]!))
-    const log = (r: number, faults: readonly Variant[]) => this.logOf([r], () => seenUnder(r, faults), () => 0)
+    const log = (r: number, faults: readonly Variant[]) => this.logOf([r], () => this.seen(r, faults), () => 0)
     return this.taken.map(({ test, value }, r) => ({ reading: { test, value }, nats: log(r, one) - log(r, other) }))
   }
 
@@ -295,7 +277,7 @@ export class Weighing {
   private strainOf(faults: readonly Variant[]): number {
     let worst = 0
     this.taken.forEach(({ value }, r) => {
-      const seen = faults.length === 0 ? this.taken[r]!.base : faults.length === 1 ? this.seen(r, faults[0]!) : this.seenPair(r, faults[0]!, faults[1]!)
+      const seen = this.seen(r, faults)
       if (seen === null) return
       const { log, ohms } = weighAlone(seen, value, this.supply)
       const z = ohms && value.kind === 'ohm' ? -0.5 * ((value.ohm - ohms.mean) / Math.hypot(ohms.noise, ...ohms.figures, ...ohms.coils.map(([d, s]) => s * this.coils(d).sd))) ** 2 : log
@@ -305,7 +287,24 @@ export class Weighing {
   }
 }
 
-const NO_UNITS: readonly number[] = []
+/** Where a fault shows: its units, and the row of each. */
+interface Shows { readonly units: readonly number[]; readonly rows: readonly Float64Array[]; readonly tied: boolean }
+interface Found { readonly faults: readonly Variant[]; readonly log: number }
+
+/** Adds up what is believed, by part and as a whole, from logs that lie around `about`. */
+class Sums {
+  private readonly parts = new Map<string, number>()
+  private whole = 0
+  constructor(private readonly about: number) {}
+  /** `counted`: what it is worth in the whole, where it comes up more than once. */
+  add(keys: readonly string[], log: number, counted = 1): void {
+    const w = Math.exp(log - this.about)
+    for (const k of keys) this.parts.set(k, (this.parts.get(k) ?? 0) + w)
+    this.whole += counted * w
+  }
+  all(): number { return this.about + Math.log(this.whole) }
+  each(): [string, number][] { return [...this.parts].map(([k, w]) => [k, this.about + Math.log(w)]) }
+}
 
 /** How many figures of a fault's cell a reading may move with. */
 const figuresOf = (v: Variant): number => (v.leak ? 1 : v.shifted.length)

@@ -5,7 +5,8 @@ import { settingsOf } from './box-settings'
 import { pullIn_V, type Ground } from './ground'
 import { normalBelow } from './normal'
 import { powerOf, started_V } from './power'
-import { changesOf, modsOf, type Alter, type Catalogue, type Fault, type Faults, type Mods, type Variant } from './variants'
+import { recalling, type Foresight } from './recall'
+import { changesOf, middleLike, modsOf, type Alter, type Catalogue, type Fault, type Faults, type Mods, type Variant } from './variants'
 
 /** What a test would show if some faults were there. Spreads are one standard deviation. */
 export type Foreseen =
@@ -43,15 +44,9 @@ export const SOIL_MOST_ohm = 5000
 /** An intermittent joint fails in every other test. */
 const INTERMITTENT = 0.5
 
-/** Predicts any test under any faults from the network of its state: the one place where a fault becomes a figure. */
-export interface Foresight {
-  readonly base: (test: FieldTest) => Foreseen | null
-  /** As with these faults; null where the test says nothing (its points are not on record, or a switch stands between). */
-  readonly under: (test: FieldTest, faults: Faults) => Foreseen | null
-  /** Whether a fault can show in a test at all; where not, `base` holds. */
-  readonly touches: (test: FieldTest, variant: Variant) => boolean
-}
+const UNDER_POWER: ReadonlySet<FieldTest['kind']> = new Set<FieldTest['kind']>(['water', 'click', 'swap_test', 'volts', 'tester_power', 'coil_volts'])
 
+/** Predicts any test under any faults from the network of its state: the one place where a fault becomes a figure. */
 export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter): Foresight {
   const { site, controller, common, meterState } = ground
   const { powered } = meterState
@@ -59,6 +54,9 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   const commonNode = ground.wire(common)
 
   const { liveAt, heldVolts } = powerOf(ground, catalogue)
+  const middles = new Map(catalogue.faults.flatMap((f) => f.variants.flatMap((v) => (v.mods.joins.length === 0 || v.along === null ? [] : [[v.index, middleLike(f, v.ohm)] as const]))))
+  /** Under power the place along a run where conductors touch moves volts by hundredths: the middle stands for all. */
+  const atMiddle = (v: Variant): Variant => middles.get(v.index) ?? v
 
   // Leads under other screws: the wire that lies at a terminal, null for a bare screw.
   const wireAt = (terminal: TerminalId, faults: Faults): TerminalId | null => {
@@ -268,16 +266,10 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   /** The open twin of an intermittent joint: the same leg, taken out. */
   const openTwin = (v: Variant): number => catalogue.faults.find((f) => f.cause === 'open' && f.at === faultOf(v).at && f.key === faultOf(v).key)!.index
 
-  const bases = new Map<FieldTest, Foreseen | null>()
-  const base = (test: FieldTest): Foreseen | null => {
-    if (!bases.has(test)) bases.set(test, foresee(test, []))
-    return bases.get(test)!
-  }
-  return { base, under: (test, faults) => (faults.length === 0 ? base(test) : foresee(test, faults)), touches: (test, v) => touches(test, v) }
+  return recalling(catalogue, { foresee, touches, likeIn: (test) => (UNDER_POWER.has(test.kind) ? atMiddle : null) })
 
   /** Cheap and on the safe side: a fault that might show is looked at. */
-  function touches(test: FieldTest, v: Variant): boolean {
-    const f = faultOf(v)
+  function touches(test: FieldTest, f: Fault): boolean {
     const { where } = f
     const hasTerminals = where.kind === 'pair' ? [where.one, where.two] : null
     switch (test.kind) {
@@ -295,22 +287,22 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       if (hasTerminals) return [test.from, test.to].some((e) => e.kind === 'terminal' && hasTerminals.includes(e.terminal))
       if (test.to.kind === 'earth') return f.cause === 'leak'
       const [a, b] = [pointOf(test.from, []), pointOf(test.to, [])]
-      return a !== null && b !== null && carriesIn(meterState.testOf(a, b), v, f)
+      return a !== null && b !== null && carriesIn(meterState.testOf(a, b), f)
     }
     if (hasTerminals) return false
     if (test.kind === 'lead_earth' || test.kind === 'common_earth') return f.cause === 'leak'
     if (test.kind === 'lead_through') {
       const setting = settingOf(test)
-      return setting !== null && carriesIn(meterState.testOf(setting.across.a, setting.across.b), v, f)
+      return setting !== null && carriesIn(meterState.testOf(setting.across.a, setting.across.b), f)
     }
     if (test.kind === 'loop_lead' || test.kind === 'loop_common') {
       const setting = settingOf(test)
       if (!setting || terminal === null) return false
       // Along the lead from the cabinet, and along the common home.
       const home = [meterState.testOf(ground.wire(terminal), setting.across.a), meterState.testOf(commonNode, setting.across.b), meterState.testOf(ground.wire(terminal), setting.across.b), meterState.testOf(commonNode, setting.across.a)]
-      return home.some((t) => carriesIn(t, v, f))
+      return home.some((t) => carriesIn(t, f))
     }
-    if (test.kind === 'tester_coil') return carriesIn(meterState.testOf(ground.wire(test.at.terminal), commonNode), v, f)
+    if (test.kind === 'tester_coil') return carriesIn(meterState.testOf(ground.wire(test.at.terminal), commonNode), f)
     // Under power: a terminal on with its master.
     if (terminal === null) return false
     if (['supply_dead', 'sensor_open', 'water_off'].includes(f.cause)) return f.cause !== 'water_off' || test.kind === 'water'
@@ -322,9 +314,11 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     // Conductors that touch matter where one of them carries current.
     return f.elements.some(live)
   }
-  function carriesIn(test: number, v: Variant, f: Fault): boolean {
-    if (v.mods.joins.length > 0) return f.elements.some((e) => meterState.influence.share(test, e) > 1e-9)
-    return v.mods.alters.some(({ element }) => meterState.influence.share(test, element) > 1e-9)
+  /** Whether what a fault changes carries any of the meter's current; every cell of its grid changes the same. */
+  function carriesIn(test: number, f: Fault): boolean {
+    const { joins, alters } = f.variants[0]!.mods
+    const changed = joins.length > 0 ? f.elements : alters.map((a) => a.element)
+    return changed.some((e) => meterState.influence.share(test, e) > 1e-9)
   }
 }
 

@@ -59,8 +59,6 @@ test('what a test would show under a fault is what the record’s own prediction
       const [ours, theirs] = [foresight.under(test, [v])!, predict(sceneWith(scene, [edit]), test, COMMON_METER)]
       expect([seed, n, ours.kind]).toEqual([seed, n, theirs.kind])
       if (ours.kind === 'ohms' && theirs.kind === 'ohms') expect(ours.mean).toBeCloseTo(theirs.expected_ohm, 5)
-      // A fault that is said not to show shows nothing.
-      if (!foresight.touches(test, v)) { const base = foresight.base(test)!; expect(base.kind === 'ohms' && ours.kind === 'ohms' ? ours.mean - base.mean : 0).toBeCloseTo(0, 5) }
       compared++
     }
   }

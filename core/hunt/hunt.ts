@@ -3,11 +3,12 @@ import { must, type ControllerId, type DeviceId, type PlaceId, type Site } from 
 import { climateOf, type Climate } from '../circuit'
 import { corrected_ohm } from '../expect'
 import { Weighing, type Beliefs, type Taken } from './beliefs'
-import { foresightOf, TRUNCATED, type Foresight } from './foresee'
+import { foresightOf, TRUNCATED } from './foresee'
 import { groundOf, type Ground } from './ground'
 import { materialOnly } from './material'
 import { nextTest, type Advice } from './next'
 import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
+import type { Foresight } from './recall'
 import { mostTelling } from './telling'
 import { arriving, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
 import { catalogueOf, type Catalogue } from './variants'
@@ -81,14 +82,16 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   let count = odds.count
   let crew = arriving(options.from ?? must(site.controllers, controller).place, options.helper)
   let minutes = 0
-  let weighing = fresh()
+  let weighing: Weighing | null = null
   let held: Beliefs | null = null
-  function fresh(): Weighing {
+  /** Built when it is asked for: of many readings in a row it is weighed once. */
+  function weighed(): Weighing {
+    if (weighing) return weighing
     // What was mended is not at fault again.
     const left: Catalogue = { ...catalogue, faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)) }
-    const made = new Weighing(left, foresight, coils, site.settings.V_open_V, count)
-    for (const r of readings) made.add(r)
-    return made
+    weighing = new Weighing(left, foresight, coils, site.settings.V_open_V, count)
+    for (const r of readings) weighing.add(r)
+    return weighing
   }
   const take = (reading: Taken): void => {
     const corrected: Taken = reading.value.kind === 'ohm' ? { ...reading, value: { kind: 'ohm', ohm: corrected_ohm(reading.value.ohm, meter) } } : reading
@@ -96,16 +99,16 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     const key = testKey(reading.test)
     const again = readings.some((r) => testKey(r.test) === key)
     readings = [...readings.filter((r) => testKey(r.test) !== key), corrected]
-    if (again) weighing = fresh()
-    else weighing.add(corrected)
+    if (again) weighing = null
+    else weighing?.add(corrected)
     held = null
     const candidate = candidates.find((c) => testKey(c.test) === key)
     if (candidate) { const step = minutesOf(ground, costs, walking, crew, candidate); minutes += step.minutes; crew = step.then }
   }
-  const beliefs = () => (held ??= weighing.beliefs())
+  const beliefs = () => (held ??= weighed().beliefs())
   return {
     ground, catalogue, foresight, candidates, walking, take, beliefs, crew: () => crew, minutes: () => minutes,
-    telling: () => mostTelling(weighing, beliefs(), catalogue),
+    telling: () => mostTelling(weighed(), beliefs(), catalogue),
     stand: () => {
       const b = beliefs()
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
@@ -116,12 +119,12 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     },
     mended: (key) => {
       mendedKeys.add(key)
-      const variants = catalogue.faults.filter((f) => f.key === key).flatMap((f) => f.variants)
-      readings = readings.filter((r) => !variants.some((v) => foresight.touches(r.test, v)))
+      const faults = catalogue.faults.filter((f) => f.key === key)
+      readings = readings.filter((r) => !faults.some((f) => foresight.touches(r.test, f)))
       // One is found: what is left is no other or one more.
       count = mendedKeys.size === 1 ? { none: odds.count.one, one: odds.count.two, two: 0 } : { none: 1, one: 0.02, two: 0 }
       crew = { ...crew, undone: new Set() }
-      weighing = fresh()
+      weighing = null
       held = null
     },
   }

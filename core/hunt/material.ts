@@ -1,12 +1,15 @@
 import { terminalEnd, type End } from '../site'
-import type { Foreseen, Foresight } from './foresee'
+import type { Foreseen } from './foresee'
 import type { Ground } from './ground'
 import { normalBelow } from './normal'
-import type { Catalogue, Variant } from './variants'
+import type { Foresight } from './recall'
+import { middleLike, type Catalogue, type Variant } from './variants'
 import type { CoilPriors } from './weigh'
 
 /** A fault that moves no reading at the cabinet by so many deviations, and stops no valve, is none that anybody hunts. */
 const MATERIAL = 3
+/** Past this a cell is noticed, whatever the other terminals read. */
+const SURELY = 0.9999
 const GRADED = new Set(['series', 'coil_part', 'coil_kind', 'touch'])
 
 /**
@@ -21,7 +24,7 @@ export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Fo
     let most = 0
     tests.forEach((test, i) => {
       const base = bases[i]
-      if (most === 1 || base?.kind !== 'ohms' || !foresight.touches(test, v)) return
+      if (most > SURELY || base?.kind !== 'ohms' || !foresight.touches(test, catalogue.faults[v.fault]!)) return
       const seen = foresight.under(test, [v])
       if (seen === null) return
       if (seen.kind !== 'ohms') { most = 1; return }
@@ -34,8 +37,9 @@ export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Fo
     if (!GRADED.has(f.cause)) return f
     // How far along conductors touch moves a reading by its wire alone: the middle position of a size stands for all.
     const bySize = new Map<number | null, number>()
-    const middleOf = (ohm: number | null) => { const like = f.variants.filter((v) => v.ohm === ohm); return like[like.length >> 1]! }
-    for (const v of f.variants) if (!bySize.has(v.ohm)) bySize.set(v.ohm, noticed(middleOf(v.ohm)))
+    // The sizes that move a reading least come first: past one that is surely noticed, so are all the others.
+    const sizes = [...new Set(f.variants.map((v) => v.ohm))].sort((a, b) => (f.cause === 'series' ? a! - b! : b! - a!))
+    for (const ohm of sizes) bySize.set(ohm, f.cause !== 'coil_kind' && sizes.some((o) => (bySize.get(o) ?? 0) > SURELY) ? 1 : noticed(middleLike(f, ohm)))
     const shares = f.variants.map((v) => v.share * bySize.get(v.ohm)!)
     const left = shares.reduce((s, x) => s + x, 0)
     // A fault whose every size hides keeps a trace, so that a reading that shows it all the same has a name.

@@ -1,11 +1,12 @@
 import { testKey } from '../record'
 import type { PlaceId } from '../site'
 import type { Beliefs, Explanation } from './beliefs'
-import type { Foreseen, Foresight } from './foresee'
+import type { Foreseen } from './foresee'
 import type { Ground } from './ground'
 import { normalBelow } from './normal'
+import type { Foresight } from './recall'
 import { minutesOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
-import type { Catalogue } from './variants'
+import type { Catalogue, Fault } from './variants'
 
 /** What one answer of a test would mean: a range of readings, or a word. */
 export interface Outcome {
@@ -32,7 +33,8 @@ const MOST_CELLS = 48
 /** A test that tells less than this is none, bits. */
 export const WORTHLESS_BITS = 5e-4
 
-interface Answered { readonly candidate: Candidate; readonly answers: number; readonly table: Float64Array; readonly bits: number; readonly cuts: readonly number[]; readonly kinds: readonly Outcome['kind'][] }
+/** A test with the chance of each answer: a row for every distinct prediction, and which of them an explanation has. */
+interface Answered { readonly candidate: Candidate; readonly answers: number; readonly rows: Float64Array; readonly rowOf: Int32Array; readonly bits: number; readonly cuts: readonly number[]; readonly kinds: readonly Outcome['kind'][] }
 
 /**
  * The test that tells most about which part is at fault for the minutes it takes: at each place the best few tests are taken
@@ -46,14 +48,26 @@ export function nextTest(ground: Ground, catalogue: Catalogue, foresight: Foresi
   const tables = open.flatMap((c) => { const t = answered(foresight, looked, target, c); return t && t.bits > WORTHLESS_BITS ? [t] : [] })
   const places = new Map<PlaceId, Answered[]>()
   for (const t of tables) places.set(t.candidate.place, [...(places.get(t.candidate.place) ?? []), t])
+  const bitsLeft = entropyOf(target.weights)
+  const ranked = [...places.values()].map((list) => ({ list, hope: hopeOf(ground, costs, walking, crew, list, bitsLeft) })).sort((a, b) => b.hope - a.hope)
   let best: { first: Answered; rate: number } | null = null
-  for (const list of places.values()) {
+  for (const { list, hope } of ranked) {
+    if (best !== null && hope < best.rate) break
     const here = bestAtPlace(ground, costs, walking, crew, looked, target, list)
     if (here && (best === null || here.rate > best.rate)) best = here
   }
   if (!best) return null
   const { minutes } = minutesOf(ground, costs, walking, crew, best.first.candidate)
   return { candidate: best.first.candidate, minutes, bits: best.first.bits, bitsPerMinute: best.rate, outcomes: outcomesOf(looked, target, best.first) }
+}
+
+/** What a place's tests tell per minute at most, as if none told what another had told and only the first had to be walked to. */
+function hopeOf(ground: Ground, costs: Costs, walking: Walking, crew: Crew, list: readonly Answered[], bitsLeft: number): number {
+  const minutes = list.reduce((least, t) => Math.min(least, minutesOf(ground, costs, walking, crew, t.candidate).minutes), Infinity)
+  const bits = list.map((t) => t.bits).sort((a, b) => b - a).slice(0, AT_ONE_PLACE)
+  let [sum, most] = [0, 0]
+  bits.forEach((b, k) => { sum = Math.min(bitsLeft, sum + b); most = Math.max(most, sum / (minutes + k * costs.further_min)) })
+  return most
 }
 
 function bestAtPlace(ground: Ground, costs: Costs, walking: Walking, crew: Crew, looked: readonly Explanation[], target: Targets, list: readonly Answered[]): { first: Answered; rate: number } | null {
@@ -68,7 +82,7 @@ function bestAtPlace(ground: Ground, costs: Costs, walking: Walking, crew: Crew,
     let choice: { t: Answered; rate: number; told: number; minutes: number; then: Crew } | null = null
     for (const t of rest) {
       const step = minutesOf(ground, costs, walking, at, t.candidate)
-      const bits = k === 0 ? t.bits : bitsOf(cells, count, looked.length, t.table, t.answers, target)
+      const bits = k === 0 ? t.bits : bitsOf(cells, count, looked.length, t, target)
       const rate = bits / (minutes + step.minutes)
       if (choice === null || rate > choice.rate) choice = { t, rate, told: bits, minutes: minutes + step.minutes, then: step.then }
     }
@@ -83,18 +97,22 @@ function bestAtPlace(ground: Ground, costs: Costs, walking: Walking, crew: Crew,
   return best
 }
 
-/** Explanations by the parts they name: two severities of one joint are one target. */
-interface Targets { readonly of: Int32Array; readonly count: number; readonly keys: readonly (readonly string[])[] }
+/** Explanations by the parts they name: two severities of one joint are one target. `faults`: every fault that is among them. */
+interface Targets { readonly of: Int32Array; readonly count: number; readonly weights: Float64Array; readonly keys: readonly (readonly string[])[]; readonly faults: readonly Fault[] }
 function targetsOf(catalogue: Catalogue, looked: readonly Explanation[]): Targets {
   const numbers = new Map<string, number>()
   const keys: string[][] = []
+  const faults = new Set<Fault>()
   const of = Int32Array.from(looked, (e) => {
+    for (const v of e.faults) faults.add(catalogue.faults[v.fault]!)
     const names = [...new Set(e.faults.map((v) => catalogue.faults[v.fault]!.key))].sort()
     const k = names.join('+')
     if (!numbers.has(k)) { numbers.set(k, numbers.size); keys.push(names) }
     return numbers.get(k)!
   })
-  return { of, count: numbers.size, keys }
+  const weights = new Float64Array(numbers.size)
+  looked.forEach((e, i) => { weights[of[i]!]! += e.p })
+  return { of, count: numbers.size, weights, keys, faults: [...faults] }
 }
 
 function lookedAt(beliefs: Beliefs): Explanation[] {
@@ -108,34 +126,37 @@ function lookedAt(beliefs: Beliefs): Explanation[] {
   return sum === 0 ? [] : chosen.map((e) => ({ ...e, p: e.p / sum }))
 }
 
-/** The chance of every answer under every explanation, row by row; null where the test says nothing. */
+/** The chance of every answer under every explanation; null where the test says nothing. */
 function answered(foresight: Foresight, looked: readonly Explanation[], target: Targets, candidate: Candidate): Answered | null {
   const { test } = candidate
   const base = foresight.base(test)
   if (base === null) return null
-  const seen = looked.map((e) => {
-    const touching = e.faults.filter((v) => foresight.touches(test, v))
-    return touching.length === 0 ? base : foresight.under(test, touching) ?? base
+  const touching = new Set(target.faults.flatMap((f) => (foresight.touches(test, f) ? [f.index] : [])))
+  if (touching.size === 0) return null
+  const distinct = new Map<Foreseen, number>([[base, 0]])
+  const seen: { s: Foreseen; p: number }[] = [{ s: base, p: 0 }]
+  const rowOf = Int32Array.from(looked, ({ faults, p }) => {
+    const s = faults.some((v) => touching.has(v.fault)) ? foresight.under(test, faults) ?? base : base
+    let row = distinct.get(s)
+    if (row === undefined) { row = seen.length; distinct.set(s, row); seen.push({ s, p: 0 }) }
+    seen[row]!.p += p
+    return row
   })
-  if (seen.every((s) => s === base)) return null
-  const cuts = cutsOf(seen, looked)
+  if (seen.length === 1) return null
+  const cuts = cutsOf(seen)
   const kinds = kindsOf(base, cuts)
   const answers = kinds.length
-  const table = new Float64Array(looked.length * answers)
-  const memo = new Map<Foreseen, readonly number[]>()
-  seen.forEach((s, i) => {
-    const row = memo.get(s) ?? memo.set(s, chances(s, cuts, kinds)).get(s)!
-    for (let b = 0; b < answers; b++) table[i * answers + b] = row[b]!
-  })
-  return { candidate, answers, table, cuts, kinds, bits: bitsOf(Float64Array.from(looked, (e) => e.p), 1, looked.length, table, answers, target) }
+  const rows = new Float64Array(seen.length * answers)
+  seen.forEach(({ s }, k) => rows.set(chances(s, cuts, kinds), k * answers))
+  return { candidate, answers, rows, rowOf, cuts, kinds, bits: bitsAlone(looked, rows, rowOf, answers, target) }
 }
 
 const middle = (s: Foreseen): { mean: number; sd: number } | null => (s.kind === 'ohms' ? { mean: s.mean, sd: Math.hypot(s.noise, ...s.figures, ...s.coils.map(([, c]) => c * 0.035)) } : s.kind === 'volts' ? { mean: s.mean, sd: s.sd } : null)
 
 /** Figures between which a reading tells the explanations apart. */
-function cutsOf(seen: readonly Foreseen[], looked: readonly Explanation[]): number[] {
+function cutsOf(seen: readonly { s: Foreseen; p: number }[]): number[] {
   const groups: { mean: number; sd: number; p: number }[] = []
-  const listed = seen.flatMap((s, i) => { const m = middle(s.kind === 'either' ? s.well : s); return m ? [{ ...m, p: looked[i]!.p }] : [] }).sort((a, b) => a.mean - b.mean)
+  const listed = seen.flatMap(({ s, p }) => { const m = p > 0 ? middle(s.kind === 'either' ? s.well : s) : null; return m ? [{ ...m, p }] : [] }).sort((a, b) => a.mean - b.mean)
   for (const m of listed) {
     const last = groups.at(-1)
     if (last && m.mean - last.mean < APART * Math.max(m.sd, last.sd)) { const p = last.p + m.p; last.mean = (last.mean * last.p + m.mean * m.p) / p; last.sd = Math.max(last.sd, m.sd); last.p = p } else groups.push({ ...m })
@@ -173,27 +194,54 @@ function chances(s: Foreseen, cuts: readonly number[], kinds: readonly Outcome['
 
 const entropyTerm = (p: number) => (p > 0 ? -p * Math.log2(p) : 0)
 
-/** Bits that cells of answers tell about the target: H(cells) − H(cells | target). */
-function bitsOf(weights: Float64Array, blocks: number, n: number, table: Float64Array, answers: number, target: Targets): number {
+const entropyOf = (weights: Float64Array): number => { let h = 0; for (const p of weights) h += entropyTerm(p); return h }
+
+/** Bits that one test's answer tells about the target: H(answer) − H(answer | target). */
+function bitsAlone(looked: readonly Explanation[], rows: Float64Array, rowOf: Int32Array, answers: number, target: Targets): number {
+  // A target all of whose explanations foresee the same has that row; only the others have a mixture of their own.
+  const rowOfTarget = new Int32Array(target.count).fill(-1)
+  looked.forEach((_, i) => { const t = target.of[i]!; rowOfTarget[t] = rowOfTarget[t] === -1 || rowOfTarget[t] === rowOf[i] ? rowOf[i]! : -2 })
+  const mixed = new Map<number, Float64Array>()
+  const byRow = new Float64Array(rows.length / answers)
+  looked.forEach((e, i) => {
+    byRow[rowOf[i]!]! += e.p
+    const t = target.of[i]!
+    if (rowOfTarget[t] !== -2) return
+    const mix = mixed.get(t) ?? mixed.set(t, new Float64Array(answers)).get(t)!
+    for (let b = 0; b < answers; b++) mix[b]! += e.p * rows[rowOf[i]! * answers + b]!
+  })
   let [whole, given] = [0, 0]
-  const byTarget = new Float64Array(target.count)
-  const cell = new Float64Array(target.count)
-  for (let block = 0; block < blocks; block++) for (let b = 0; b < answers; b++) {
+  for (let b = 0; b < answers; b++) { let sum = 0; for (let r = 0; r < byRow.length; r++) sum += byRow[r]! * rows[r * answers + b]!; whole += entropyTerm(sum) }
+  const entropies = byRow.map((_, r) => { let h = 0; for (let b = 0; b < answers; b++) h += entropyTerm(rows[r * answers + b]!); return h })
+  for (let t = 0; t < target.count; t++) if (rowOfTarget[t]! >= 0) given += target.weights[t]! * entropies[rowOfTarget[t]!]!
+  for (const [t, mix] of mixed) given += entropyOf(mix) - entropyTerm(target.weights[t]!)
+  return Math.max(0, whole - given)
+}
+
+/** Bits that cells of answers, each further parted by one more test, tell about the target: H(cells) − H(cells | target). */
+function bitsOf(weights: Float64Array, blocks: number, n: number, { rows, rowOf, answers }: Answered, target: Targets): number {
+  let [whole, given] = [0, 0]
+  const cell = new Float64Array(target.count * answers)
+  const sums = new Float64Array(answers)
+  for (let block = 0; block < blocks; block++) {
     cell.fill(0)
-    let sum = 0
-    for (let i = 0; i < n; i++) { const p = weights[block * n + i]! * table[i * answers + b]!; cell[target.of[i]!]! += p; sum += p }
-    whole += entropyTerm(sum)
-    for (let t = 0; t < target.count; t++) { given += entropyTerm(cell[t]!); byTarget[t]! += cell[t]! }
+    sums.fill(0)
+    for (let i = 0; i < n; i++) {
+      const w = weights[block * n + i]!
+      if (w < 1e-12) continue
+      const [from, to] = [rowOf[i]! * answers, target.of[i]! * answers]
+      for (let b = 0; b < answers; b++) { const p = w * rows[from + b]!; sums[b]! += p; cell[to + b]! += p }
+    }
+    whole += entropyOf(sums)
+    given += entropyOf(cell)
   }
-  let own = 0
-  for (let t = 0; t < target.count; t++) own += entropyTerm(byTarget[t]!)
-  return Math.max(0, whole - (given - own))
+  return Math.max(0, whole - (given - entropyOf(target.weights)))
 }
 
 /** The chance of every answer so far together with each answer of one more test. */
-function multiplied(cells: Float64Array, count: number, n: number, t: Answered): Float64Array {
-  const made = new Float64Array(count * t.answers * n)
-  for (let c = 0; c < count; c++) for (let b = 0; b < t.answers; b++) for (let i = 0; i < n; i++) made[(c * t.answers + b) * n + i] = cells[c * n + i]! * t.table[i * t.answers + b]!
+function multiplied(cells: Float64Array, count: number, n: number, { rows, rowOf, answers }: Answered): Float64Array {
+  const made = new Float64Array(count * answers * n)
+  for (let c = 0; c < count; c++) for (let b = 0; b < answers; b++) for (let i = 0; i < n; i++) made[(c * answers + b) * n + i] = cells[c * n + i]! * rows[rowOf[i]! * answers + b]!
   return made
 }
 
@@ -201,7 +249,7 @@ function outcomesOf(looked: readonly Explanation[], target: Targets, t: Answered
   return t.kinds.map((kind, b): Outcome => {
     const sums = new Float64Array(target.count)
     let p = 0
-    looked.forEach((e, i) => { const w = e.p * t.table[i * t.answers + b]!; sums[target.of[i]!]! += w; p += w })
+    looked.forEach((e, i) => { const w = e.p * t.rows[t.rowOf[i]! * t.answers + b]!; sums[target.of[i]!]! += w; p += w })
     const parts = [...sums].map((w, k) => ({ keys: target.keys[k]!, p: p > 0 ? w / p : 0 })).sort((x, y) => y.p - x.p).slice(0, 3).filter((x) => x.p > 0.05)
     return { p, kind, low: kind === 'figure' && b > 0 ? t.cuts[b - 1]! : null, high: kind === 'figure' && b < t.cuts.length ? t.cuts[b]! : null, parts }
   }).filter((o) => o.p > 0.005)

@@ -1,5 +1,5 @@
 import { logSum } from './normal'
-import type { Variant } from './variants'
+import type { Catalogue, Variant } from './variants'
 
 /** A cell of a fault's grid takes part in pairs while it is within e⁻⁷ of the fault's best; the others add under a thousandth. */
 const LIKELY_RANGE = 7
@@ -14,16 +14,16 @@ export interface Scored { readonly variant: Variant; readonly log: number; reado
 /** Cells that show in the same units. */
 export interface Signature { readonly units: readonly number[]; readonly mask: Uint32Array; readonly of: Scored[]; log: number; readonly most: number[]; odds: number }
 
-/** A fault's cells in its likely range; if those are many, some evenly over the range carry the weight of all. */
-export function likelyCells(singles: readonly Scored[]): Scored[] {
-  const byFault = new Map<number, Scored[]>()
-  for (const s of singles) { const l = byFault.get(s.variant.fault); if (l) l.push(s); else byFault.set(s.variant.fault, [s]) }
-  return [...byFault.values()].flatMap((cells) => {
-    const top = cells.reduce((m, c) => Math.max(m, c.log), -Infinity)
-    const near = cells.filter((c) => c.log > top - LIKELY_RANGE).sort((a, b) => b.log - a.log)
-    if (near.length <= CELLS_IN_PAIRS) return near
-    const chosen = Array.from({ length: CELLS_IN_PAIRS }, (_, i) => near[Math.floor((i * near.length) / CELLS_IN_PAIRS)]!)
-    const missing = logSum(near.map((c) => c.log)) - logSum(chosen.map((c) => c.log))
+/** The cells of every fault in its likely range; if those are many, some evenly over the range carry the weight of all. */
+export function likelyCells(catalogue: Catalogue, log: Float64Array, scored: (v: Variant) => Scored): Scored[] {
+  return catalogue.faults.flatMap((f) => {
+    let top = -Infinity
+    for (const v of f.variants) top = Math.max(top, log[v.index]!)
+    const near = f.variants.filter((v) => log[v.index]! > top - LIKELY_RANGE)
+    if (near.length <= CELLS_IN_PAIRS) return near.map(scored)
+    near.sort((a, b) => log[b.index]! - log[a.index]!)
+    const chosen = Array.from({ length: CELLS_IN_PAIRS }, (_, i) => scored(near[Math.floor((i * near.length) / CELLS_IN_PAIRS)]!))
+    const missing = logSum(near.map((v) => log[v.index]!)) - logSum(chosen.map((c) => c.log))
     return chosen.map((c) => ({ ...c, log: c.log + missing, extra: missing }))
   })
 }
@@ -48,29 +48,76 @@ export function signaturesOf(cells: readonly Scored[], unitCount: number): Signa
 
 /** Sharing a figure sharpens a unit's share by about as much as its spread is wider than a meter's: at most e³. */
 const TIED_SLACK = 3
-export const reachIn = (c: Scored, k: number): number => c.gains[k]! + (c.tied ? TIED_SLACK : 0)
-export const reaches = (c: Scored): readonly number[] => (c.tied ? c.gains.map((g) => g + TIED_SLACK) : c.gains)
+const reachIn = (c: Scored, k: number): number => c.gains[k]! + (c.tied ? TIED_SLACK : 0)
+
+export const apart = (a: Uint32Array, b: Uint32Array): boolean => { for (let w = 0; w < a.length; w++) if ((a[w]! & b[w]!) !== 0) return false; return true }
+
+/**
+ * Every pair of cells that meet in a unit and whose bound is above `least`: their odds, what each gains at most where it is
+ * alone, and the best that any fault does where they meet. Two that both explain little by themselves are passed over: together
+ * they are taken to explain no more than their sum.
+ */
+export function meetings(signatures: readonly Signature[], best: Float64Array, least: number, meet: (s: Scored, t: Scored, bound: number) => void): void {
+  const has = (mask: Uint32Array, u: number) => (mask[u >> 5]! & (1 << (u & 31))) !== 0
+  const ranked = signatures.map((s) => {
+    const cells = s.of.map((c) => ({ c, far: c.odds + c.extra + c.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(reachIn(c, k), best[u]!)), 0) })).sort((x, y) => y.far - x.far)
+    return { s, cells, far: cells[0]!.far }
+  }).sort((x, y) => y.far - x.far)
+  /** What those cells of a signature that can reach so far gain without what they share with another. */
+  const alone = (one: (typeof ranked)[number], other: (typeof ranked)[number]) => {
+    const sums: { c: Scored; far: number; sum: number }[] = []
+    for (const { c, far } of one.cells) {
+      if (far + other.far < least) break
+      let sum = c.odds + c.extra
+      for (let k = 0; k < c.units.length; k++) if (!has(other.s.mask, c.units[k]!)) sum += Math.min(reachIn(c, k), best[c.units[k]!]!)
+      sums.push({ c, far, sum })
+    }
+    return sums
+  }
+  ranked.forEach((one, a) => {
+    for (let b = a; b < ranked.length; b++) {
+      const two = ranked[b]!
+      if (one.far + two.far < least) break
+      if (apart(one.s.mask, two.s.mask)) continue
+      if (one.s.odds + two.s.odds + boundOf(one.s.units, one.s.most, two.s.units, two.s.most, best) < least) continue
+      let shared = 0
+      for (const u of one.s.units) if (has(two.s.mask, u)) shared += best[u]!
+      const [mine, theirs] = [alone(one, two), alone(two, one)]
+      for (const s of mine) for (const t of theirs) {
+        if (s.far + t.far < least) break
+        const bound = shared + s.sum + t.sum
+        if (bound >= least && (a !== b || s.c.variant.index < t.c.variant.index)) meet(s.c, t.c, bound)
+      }
+    }
+  })
+}
 
 /** What a pair can gain at most: each alone where it is alone, the best that any fault does where they meet. */
-export function boundOf(a: readonly number[], gainA: readonly number[], b: readonly number[], gainB: readonly number[], best: Float64Array): number {
-  let [sum, i, j] = [0, 0, 0]
+function boundOf(a: readonly number[], gainA: readonly number[], b: readonly number[], gainB: readonly number[], best: Float64Array): number {
+  let sum = 0
+  let i = 0
+  let j = 0
   while (i < a.length || j < b.length) {
-    const [u, v] = [i < a.length ? a[i]! : Infinity, j < b.length ? b[j]! : Infinity]
-    if (u === v) { sum += best[u]!; i++; j++ } else if (u < v) sum += Math.min(gainA[i++]!, best[u]!)
-    else sum += Math.min(gainB[j++]!, best[v]!)
+    const u = i < a.length ? a[i]! : Infinity
+    const v = j < b.length ? b[j]! : Infinity
+    sum += u === v ? best[u]! : u < v ? Math.min(gainA[i]!, best[u]!) : Math.min(gainB[j]!, best[v]!)
+    if (u <= v) i++
+    if (v <= u) j++
   }
   return sum
 }
 
 /** The gain of a pair if, where they meet, the one that changes more there hides the other. */
 export function hiding(s: Scored, t: Scored): number {
-  let [sum, i, j] = [0, 0, 0]
+  let sum = 0
+  let i = 0
+  let j = 0
   while (i < s.units.length || j < t.units.length) {
-    const [u, v] = [s.units[i] ?? Infinity, t.units[j] ?? Infinity]
-    const [a, b] = [s.gains[i] ?? 0, t.gains[j] ?? 0]
-    sum += u === v ? (Math.abs(a) >= Math.abs(b) ? a : b) : u < v ? a : b
-    if (u <= v) i++
-    if (v <= u) j++
+    const u = i < s.units.length ? s.units[i]! : Infinity
+    const v = j < t.units.length ? t.units[j]! : Infinity
+    const a = u <= v ? s.gains[i++]! : 0
+    const b = v <= u ? t.gains[j++]! : 0
+    sum += u === v ? (Math.abs(a) >= Math.abs(b) ? a : b) : a + b
   }
   return sum
 }

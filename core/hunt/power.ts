@@ -16,16 +16,10 @@ export interface Power {
 export function powerOf(ground: Ground, catalogue: Catalogue): Power {
   const { site } = ground
   const faultOf = (v: Variant) => catalogue.faults[v.fault]!
-  /** Under power the place along a run where conductors touch moves volts by hundredths: the middle stands for all. */
-  const atMiddle = (v: Variant): Variant => {
-    if (v.mods.joins.length === 0 || v.along === null) return v
-    const like = faultOf(v).variants.filter((w) => w.ohm === v.ohm)
-    return like[like.length >> 1]!
-  }
   const lives = new Map<string, Live>()
   /** The property with a terminal on: volts at every coil as it starts, and which pull in. */
   function liveAt(terminal: TerminalId, faults: Faults): Live {
-    const felt = faults.map(atMiddle).filter((v) => v.mods.alters.length + v.mods.joins.length > 0)
+    const felt = faults.filter((v) => v.mods.alters.length + v.mods.joins.length > 0)
     const key = [terminal, ...felt.map((v) => v.index)].join(' ')
     const known = lives.get(key)
     if (known) return known

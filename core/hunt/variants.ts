@@ -295,6 +295,9 @@ function cabinetFaults(ground: Ground): Entry[] {
   ]
 }
 
+/** Of a fault's cells of one size, the one in the middle of its positions. */
+export const middleLike = (f: Fault, ohm: number | null): Variant => { const like = f.variants.filter((v) => v.ohm === ohm); return like[like.length >> 1]! }
+
 /** Faults that are there together. */
 export type Faults = readonly Variant[]
 

@@ -1,0 +1,61 @@
+import { testKey, type FieldTest } from '../record'
+import type { Foreseen } from './foresee'
+import type { Catalogue, Fault, Faults, Variant } from './variants'
+
+/** Predicts any test under any faults; every answer is worked out once, since a hunt asks for the same again after each reading. */
+export interface Foresight {
+  readonly base: (test: FieldTest) => Foreseen | null
+  /** As with one or two faults; null where the test says nothing (its points are not on record, or a switch stands between). */
+  readonly under: (test: FieldTest, faults: Faults) => Foreseen | null
+  /** Whether a fault can show in a test at all; where not, `base` holds. */
+  readonly touches: (test: FieldTest, fault: Fault) => boolean
+  /** The cell that shows as this one does in a test: itself, or the one that stands for its like. */
+  readonly like: (test: FieldTest, variant: Variant) => Variant
+}
+
+interface Recalled { readonly base: Foreseen | null; readonly like: ((v: Variant) => Variant) | null; readonly touched: Uint8Array; readonly one: Map<number, Foreseen | null>; readonly two: Map<number, Foreseen | null> }
+const [UNKNOWN, NO, YES] = [0, 1, 2] as const
+
+/** `likeIn` gives the cell that stands for another in a test, where some show alike. */
+export function recalling({ faults, variants }: Catalogue, { foresee, touches, likeIn }: {
+  foresee: (test: FieldTest, faults: Faults) => Foreseen | null
+  touches: (test: FieldTest, fault: Fault) => boolean
+  likeIn: (test: FieldTest) => ((v: Variant) => Variant) | null
+}): Foresight {
+  const byKey = new Map<string, Recalled>()
+  const byTest = new WeakMap<FieldTest, Recalled>()
+  const of = (test: FieldTest): Recalled => {
+    let known = byTest.get(test)
+    if (known) return known
+    const key = testKey(test)
+    known = byKey.get(key) ?? { base: foresee(test, []), like: likeIn(test), touched: new Uint8Array(faults.length), one: new Map(), two: new Map() }
+    byKey.set(key, known)
+    byTest.set(test, known)
+    return known
+  }
+  const touched = (test: FieldTest, known: Recalled, fault: Fault): boolean => {
+    if (known.touched[fault.index] === UNKNOWN) known.touched[fault.index] = touches(test, fault) ? YES : NO
+    return known.touched[fault.index] === YES
+  }
+  const once = (of: Map<number, Foreseen | null>, key: number, make: () => Foreseen | null): Foreseen | null => {
+    let made = of.get(key)
+    if (made === undefined) { made = make(); of.set(key, made) }
+    return made
+  }
+  return {
+    base: (test) => of(test).base,
+    touches: (test, fault) => touched(test, of(test), fault),
+    like: (test, variant) => of(test).like?.(variant) ?? variant,
+    under: (test, together) => {
+      const known = of(test)
+      let felt = together.filter((v) => touched(test, known, faults[v.fault]!))
+      if (known.like) felt = felt.map(known.like)
+      switch (felt.length) {
+        case 0: return known.base
+        case 1: return once(known.one, felt[0]!.index, () => foresee(test, felt))
+        case 2: return once(known.two, felt[0]!.index * variants.length + felt[1]!.index, () => foresee(test, felt))
+        default: return foresee(test, felt)
+      }
+    },
+  }
+}
