@@ -104,17 +104,17 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[]): D
   const jointKey = (end: End) => `joint ${entries(site.splices).find(([, s]) => s.ends.some((e) => JSON.stringify(e) === JSON.stringify(end)))![0]}`
   switch (kind) {
     case 'coil': {
-      const cause = weighted(random, { 'coil-open': 50, 'coil-short': 10, 'coil-part': 35, 'coil-dc': 5 })
+      const cause = weighted(random, { 'coil-open': 60, 'coil-short': 17, 'coil-part': 18, 'coil-dc': 5 })
       const fault: FieldFault = cause === 'coil-dc' ? { kind: cause, device: coilDevice, ohm: 3 + 4 * random() } : { kind: cause, device: coilDevice, fraction: cause === 'coil-part' ? 0.15 + 0.75 * random() : 1 }
       return { kind, fault, key: `coil ${coilDevice}` }
     }
     case 'splice': {
-      const cause = weighted(random, { 'joint-open': 52, 'joint-series': 40, 'joint-leak': 5, 'joint-loose': 3 })
+      const cause = weighted(random, { 'joint-open': 64, 'joint-series': 28, 'joint-leak': 4, 'joint-loose': 4 })
       const end: End = { kind: 'port', device: coilDevice, port: random() < 0.5 || cause === 'joint-leak' ? 'a' : 'b' }
       return { kind, fault: { kind: cause, end, ohm: cause === 'joint-leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000) }, key: jointKey(end) }
     }
     case 'conductor': {
-      const cause = weighted(random, { open: 60, series: 10, touch: 20, leak: 10 })
+      const cause = weighted(random, { open: 65, series: 8, touch: 18, leak: 9 })
       const at = stretch(false)
       const run = runKey(site, at.cable, at.core, at.from)
       if (cause === 'touch') {
@@ -130,7 +130,7 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[]): D
       return { kind, fault: { kind: cause, cable: at.cable, core: at.core, from: at.from, ohm: cause === 'leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000) }, key: run.key }
     }
     case 'common': {
-      const cause = weighted(random, { open: 75, series: 20, leak: 5 })
+      const cause = weighted(random, { open: 80, series: 16, leak: 4 })
       const at = stretch(true)
       // A joint of the common, at the core's end there, or the wire between.
       if (cause !== 'leak' && random() < 0.4) {

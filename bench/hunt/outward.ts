@@ -46,19 +46,20 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     return voltsOf(ask({ kind: 'volts', at: at('MV' as TerminalId) })) < 12 ? named('sensor A') : named(`terminal A ${first}`)
   }
   if (all) {
-    const master = thread('MV' as TerminalId, 'MV' as DeviceId)
-    if (master) return master
+    // A common cut before the first box looks like a dead master: its lead against a station's goes round C.
+    const [master, home] = [ohmsOf(ask({ kind: 'ohms', from: at('MV' as TerminalId), to: at('C' as TerminalId) })), ohmsOf(ask({ kind: 'ohms', from: at(first), to: at('C' as TerminalId) }))]
+    const cut = master === Infinity && home === Infinity && ohmsOf(ask({ kind: 'ohms', from: at('MV' as TerminalId), to: at(first) })) < Infinity ? commonCut([first]) : null
+    const ended = cut ?? thread('MV' as TerminalId, 'MV' as DeviceId)
+    if (ended) return ended
   }
   const readings = dead.slice(0, all ? 2 : dead.length).map((t) => [t, ohmsOf(ask({ kind: 'ohms', from: at(t), to: at('C' as TerminalId) }))] as const)
   const open = readings.filter(([, ohm]) => ohm === Infinity).map(([t]) => t)
-  if (open.length >= 2) {
-    ask({ kind: 'ohms', from: at(open[0]!), to: at(next(open[0]!)) }) // round the run to C
+  // Round C: a lead that reads against another though both are open to C has a common that is cut.
+  if (open.length >= 2 && ohmsOf(ask({ kind: 'ohms', from: at(open[0]!), to: at(open[1]!) })) < Infinity) {
     const cut = commonCut(open)
     if (cut) return cut
   }
   return thread(first, valveOf(first)) ?? { kind: 'undecided' }
-
-  function next(t: TerminalId): TerminalId { const i = ground.terminals.indexOf(t); return ground.terminals[i + 1] ?? ground.terminals[i - 1]! }
 
   /** The common between the last good and the first open box along its route: the joints at both ends, then the wire. */
   function commonCut(open: readonly TerminalId[]): Ended | null {
@@ -100,6 +101,8 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     if (home && !sound(home)) return named(`joint ${home}`)
     const loop = ohmsOf(ask({ kind: 'loop_lead', device: valve }))
     if (loop < 12 && lead) return named(`joint ${lead}`)
+    // The bare lead does not come back: the lead itself, or the way home; the bare common tells which.
+    if (home && ohmsOf(ask({ kind: 'loop_common', device: valve })) < 100) return named(`joint ${home}`)
     const run = ground.walk(terminal).runs.find((r) => r.link.kind === 'stretch')
     if (run?.link.kind !== 'stretch') return null
     const cable = must(site.cables, run.link.cable)
