@@ -126,6 +126,7 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
    * nothing any more is left out.
    */
   const takenAway = (test: number, changes: readonly Change[], joins: readonly Join[], drivenBy: (port: Port) => Complex): Complex => {
+    if (joins.length === 0 && changes.length === 1) return takenByOne(test, changes[0]!, drivenBy)
     const used: { port: Port; z: Complex }[] = joins.map((j) => ({ port: joinPort(j), z: complex(Math.max(LEAST_ohm, j.ohm)) }))
     for (const gone of [false, true]) for (const change of changes) {
       if ((change.z === null) !== gone) continue
@@ -155,10 +156,21 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
     return sum
   }
 
+  /** The same for a single element, which most faults are: one branch, no system. */
+  const takenByOne = (test: number, { element, z }: Change, drivenBy: (port: Port) => Complex): Complex => {
+    if (z === null && bridges.has(element)) return complex(0)
+    const y = minus(z === null ? complex(0) : inverse(z), parts[element]!.y)
+    if (size(y) === 0) return complex(0)
+    const port = portOf(element)
+    const parallel = inverse(y)
+    const pivot = plus(port.own, parallel)
+    return size(pivot) <= CUT_RATIO * size(parallel) ? complex(0) : times(times(acrossOf(test, port), drivenBy(port)), inverse(pivot))
+  }
+
   const stillJoined = (test: number, changes: readonly Change[], joins: readonly Join[]): boolean => {
     if (!asked[test]!.f) return false
+    if (changes.every((c) => c.z !== null)) return true
     const gone = changes.filter((c) => c.z === null)
-    if (gone.length === 0) return true
     // An element without a way around it carries all of the meter's current or none; one alone with a way around it cuts nothing.
     const single = gone.filter((c) => bridges.has(c.element))
     const between = single.some((c) => shareOf(test, c.element) > 0.5)

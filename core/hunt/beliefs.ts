@@ -215,13 +215,12 @@ export class Weighing {
     })
     signatures.forEach((one, a) => {
       let rest = 0
-      const others: number[] = []
-      signatures.forEach((two, b) => { if (apart(one.mask, two.mask)) { rest += weight[b]!; others.push(b) } })
+      for (let b = 0; b < signatures.length; b++) if (apart(one.mask, signatures[b]!.mask)) rest += weight[b]!
       for (const [key, w] of own[a]!) {
         let same = 0
         for (const p of inPart.get(key)!) if (p.at === a ? one.units.length === 0 : apart(one.mask, signatures[p.at]!.mask)) same += p.weight
         // Where its own part is most of the rest, the difference would be rounding: added up anew.
-        const left = same < 0.5 * rest ? rest - same : others.reduce((s, b) => { let sum = 0; for (const [k, x] of own[b]!) if (k !== key) sum += x; return s + sum }, 0)
+        const left = same < 0.5 * rest ? rest - same : signatures.reduce((s, two, b) => { let sum = 0; if (apart(one.mask, two.mask)) for (const [k, x] of own[b]!) if (k !== key) sum += x; return s + sum }, 0)
         if (w * left <= 0) continue
         const log = logTwo + Math.log(w) + Math.log(left) + 2 * scale
         if (log < top - PRUNED - 12) continue

@@ -84,6 +84,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   }
 
   const settingOf = settingsOf(ground)
+  const ends = (element: number) => powered.parts[element]!
 
   const ohmsAt = (across: Across, alters: readonly Alter[], joins: readonly Join[]): number | null => {
     const reading = meterState.influence.ohms(meterState.testOf(across.a, across.b), changesOf(meterState, alters), joins)
@@ -103,13 +104,13 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   function ohmsReading(across: Across, faults: Faults, more: { alters: readonly Alter[]; joins: readonly Join[] } = { alters: [], joins: [] }): Foreseen {
     const read = (mods: Mods, nudge: DeviceId | null = null): number | null => ohmsAt(across,
       [...mods.alters, ...more.alters, ...(nudge === null ? [] : [{ element: ground.coilElement.get(nudge)!, to: (z: Complex) => ({ re: z.re * (1 + NUDGE), im: z.im * (1 + NUDGE) }) }])], [...mods.joins, ...more.joins])
-    const mods = modsOf(faults)
+    const mods = modsOf(faults, ends)
     const mean = read(mods)
     if (mean === null || mean > meter.highest_ohm) return { kind: 'open' }
     // Touching leads bring in each other's coils.
     const devices = new Set([...coilsOf(across, more.joins), ...(mods.joins.length > 0 ? faults.flatMap((v) => faultOf(v).besides) : [])])
     const coils = [...devices].flatMap((d) => { const moved = ground.coilElement.has(d) ? read(mods, d) : null; const s = moved === null ? 0 : (moved - mean) / NUDGE; return Math.abs(s) > 0.01 ? [[d, s] as const] : [] })
-    const figures = faults.flatMap((v) => v.shifted.map((_, k) => (read(modsOf(faults, (w) => (w === v ? w.shifted[k]! : w.mods))) ?? mean) - mean))
+    const figures = faults.flatMap((v) => v.shifted.map((_, k) => (read(modsOf(faults, ends, (w) => (w === v ? w.shifted[k]! : w.mods))) ?? mean) - mean))
     const wire = Math.max(0, Math.min(mean, ohmsAt(across, more.alters, more.joins) ?? 0) - coils.reduce((s, [, c]) => s + c, 0))
     return { kind: 'ohms', mean, noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire), coils, figures }
   }
@@ -155,7 +156,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
 
   const earthThrough = (from: number, faults: Faults, more: { alters: readonly Alter[] } = { alters: [] }): Foreseen => {
     const leaks = faults.flatMap((v) => (v.leak ? [{ v, spot: v.leak }] : []))
-    const mods = modsOf(faults)
+    const mods = modsOf(faults, ends)
     const paths = leaks.flatMap(({ v, spot }) => {
       const to = nodeNear(spot)
       const way = from === to ? 0 : ohmsAt({ a: from, b: to }, [...mods.alters, ...more.alters], mods.joins)
@@ -242,7 +243,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         const setting = settingOf(test)
         if (!setting) return null
         const terminal = ground.terminalOf(test.device)!
-        const way = wireAt(terminal, faults) === terminal ? ohmsAt(setting.across, [...modsOf(faults).alters, ...setting.alters], modsOf(faults).joins) : null
+        const way = wireAt(terminal, faults) === terminal ? ohmsAt(setting.across, [...modsOf(faults, ends).alters, ...setting.alters], modsOf(faults, ends).joins) : null
         return { kind: 'yes', p: way !== null && way < SOIL_MOST_ohm ? 0.998 : 0.002 }
       }
       case 'energise': {

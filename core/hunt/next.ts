@@ -34,43 +34,68 @@ const MOST_CELLS = 48
 export const WORTHLESS_BITS = 5e-4
 
 /** A test with the chance of each answer: a row for every distinct prediction, and which of them an explanation has. */
-interface Answered { readonly candidate: Candidate; readonly answers: number; readonly rows: Float64Array; readonly rowOf: Int32Array; readonly bits: number; readonly cuts: readonly number[]; readonly kinds: readonly Outcome['kind'][] }
+export interface Answered { readonly candidate: Candidate; readonly answers: number; readonly rows: Float64Array; readonly rowOf: Int32Array; readonly bits: number; readonly cuts: readonly number[]; readonly kinds: readonly Outcome['kind'][] }
+
+/** What a choice of test is made from: explanations with their belief, the parts they name, and the tests that tell any apart. */
+export interface Choices { readonly looked: readonly Explanation[]; readonly target: Targets; readonly tests: readonly Answered[] }
+export function choicesOf(catalogue: Catalogue, foresight: Foresight, beliefs: Beliefs, candidates: readonly Candidate[], done: ReadonlySet<string> = new Set()): Choices {
+  const looked = lookedAt(beliefs)
+  const target = targetsOf(catalogue, looked)
+  const tests = candidates.flatMap((c) => { const t = done.has(testKey(c.test)) ? null : answered(foresight, looked, target, c); return t && t.bits > WORTHLESS_BITS ? [t] : [] })
+  return { looked, target, tests }
+}
+
+/** The same choices once a test has given one of its answers: beliefs by Bayes' rule, that test left out. */
+export function afterAnswer({ looked, target, tests }: Choices, made: Answered, answer: number): { readonly p: number; readonly then: Choices } {
+  const p = looked.reduce((s, e, i) => s + e.p * made.rows[made.rowOf[i]! * made.answers + answer]!, 0)
+  const now = looked.map((e, i) => ({ ...e, p: (e.p * made.rows[made.rowOf[i]! * made.answers + answer]!) / p }))
+  const weights = new Float64Array(target.count)
+  now.forEach((e, i) => { weights[target.of[i]!]! += e.p })
+  const targets = { ...target, weights }
+  return { p, then: { looked: now, target: targets, tests: tests.flatMap((t) => { const bits = t === made ? 0 : bitsAlone(now, t.rows, t.rowOf, t.answers, targets); return bits > WORTHLESS_BITS ? [{ ...t, bits }] : [] }) } }
+}
+
+/** How long a crew takes to anything. */
+export interface Pace { readonly ground: Ground; readonly costs: Costs; readonly walking: Walking }
 
 /**
  * The test that tells most about which part is at fault for the minutes it takes: at each place the best few tests are taken
  * as one, since opening a box is paid once; the place whose tests tell most per minute gives the first of them.
  */
-export function nextTest(ground: Ground, catalogue: Catalogue, foresight: Foresight, beliefs: Beliefs, candidates: readonly Candidate[], done: ReadonlySet<string>, crew: Crew, costs: Costs, walking: Walking): Advice | null {
-  const looked = lookedAt(beliefs)
-  if (looked.length === 0) return null
-  const target = targetsOf(catalogue, looked)
-  const open = candidates.filter((c) => !done.has(testKey(c.test)))
-  const tables = open.flatMap((c) => { const t = answered(foresight, looked, target, c); return t && t.bits > WORTHLESS_BITS ? [t] : [] })
+export function choose(pace: Pace, crew: Crew, { looked, target, tests }: Choices): { readonly first: Answered; readonly rate: number } | null {
   const places = new Map<PlaceId, Answered[]>()
-  for (const t of tables) places.set(t.candidate.place, [...(places.get(t.candidate.place) ?? []), t])
+  for (const t of tests) places.set(t.candidate.place, [...(places.get(t.candidate.place) ?? []), t])
   const bitsLeft = entropyOf(target.weights)
-  const ranked = [...places.values()].map((list) => ({ list, hope: hopeOf(ground, costs, walking, crew, list, bitsLeft) })).sort((a, b) => b.hope - a.hope)
+  const ranked = [...places.values()].map((list) => ({ list, hope: hopeOf(pace, crew, list, bitsLeft) })).sort((a, b) => b.hope - a.hope)
   let best: { first: Answered; rate: number } | null = null
   for (const { list, hope } of ranked) {
     if (best !== null && hope < best.rate) break
-    const here = bestAtPlace(ground, costs, walking, crew, looked, target, list)
+    const here = bestAtPlace(pace, crew, looked, target, list)
     if (here && (best === null || here.rate > best.rate)) best = here
   }
-  if (!best) return null
-  const { minutes } = minutesOf(ground, costs, walking, crew, best.first.candidate)
-  return { candidate: best.first.candidate, minutes, bits: best.first.bits, bitsPerMinute: best.rate, outcomes: outcomesOf(looked, target, best.first) }
+  return best
 }
 
+/** The test to make next and what its answers would mean; null where none tells anything. */
+export function nextTest(pace: Pace, crew: Crew, choices: Choices): Advice | null {
+  const best = choose(pace, crew, choices)
+  if (!best) return null
+  const { candidate, bits } = best.first
+  return { candidate, minutes: minutesFor(pace, crew, candidate).minutes, bits, bitsPerMinute: best.rate, outcomes: outcomesOf(choices.looked, choices.target, best.first) }
+}
+
+const minutesFor = ({ ground, costs, walking }: Pace, crew: Crew, candidate: Candidate) => minutesOf(ground, costs, walking, crew, candidate)
+
 /** What a place's tests tell per minute at most, as if none told what another had told and only the first had to be walked to. */
-function hopeOf(ground: Ground, costs: Costs, walking: Walking, crew: Crew, list: readonly Answered[], bitsLeft: number): number {
-  const minutes = list.reduce((least, t) => Math.min(least, minutesOf(ground, costs, walking, crew, t.candidate).minutes), Infinity)
+function hopeOf(pace: Pace, crew: Crew, list: readonly Answered[], bitsLeft: number): number {
+  const minutes = list.reduce((least, t) => Math.min(least, minutesFor(pace, crew, t.candidate).minutes), Infinity)
   const bits = list.map((t) => t.bits).sort((a, b) => b - a).slice(0, AT_ONE_PLACE)
   let [sum, most] = [0, 0]
-  bits.forEach((b, k) => { sum = Math.min(bitsLeft, sum + b); most = Math.max(most, sum / (minutes + k * costs.further_min)) })
+  bits.forEach((b, k) => { sum = Math.min(bitsLeft, sum + b); most = Math.max(most, sum / (minutes + k * pace.costs.further_min)) })
   return most
 }
 
-function bestAtPlace(ground: Ground, costs: Costs, walking: Walking, crew: Crew, looked: readonly Explanation[], target: Targets, list: readonly Answered[]): { first: Answered; rate: number } | null {
+function bestAtPlace(pace: Pace, crew: Crew, looked: readonly Explanation[], target: Targets, list: readonly Answered[]): { first: Answered; rate: number } | null {
   let [at, minutes] = [crew, 0]
   let cells: Float64Array = Float64Array.from(looked, (e) => e.p)
   let count = 1
@@ -81,7 +106,7 @@ function bestAtPlace(ground: Ground, costs: Costs, walking: Walking, crew: Crew,
   for (let k = 0; k < AT_ONE_PLACE && rest.length > 0; k++) {
     let choice: { t: Answered; rate: number; told: number; minutes: number; then: Crew } | null = null
     for (const t of rest) {
-      const step = minutesOf(ground, costs, walking, at, t.candidate)
+      const step = minutesFor(pace, at, t.candidate)
       const bits = k === 0 ? t.bits : bitsOf(cells, count, looked.length, t, target)
       const rate = bits / (minutes + step.minutes)
       if (choice === null || rate > choice.rate) choice = { t, rate, told: bits, minutes: minutes + step.minutes, then: step.then }
@@ -98,7 +123,7 @@ function bestAtPlace(ground: Ground, costs: Costs, walking: Walking, crew: Crew,
 }
 
 /** Explanations by the parts they name: two severities of one joint are one target. `faults`: every fault that is among them. */
-interface Targets { readonly of: Int32Array; readonly count: number; readonly weights: Float64Array; readonly keys: readonly (readonly string[])[]; readonly faults: readonly Fault[] }
+export interface Targets { readonly of: Int32Array; readonly count: number; readonly weights: Float64Array; readonly keys: readonly (readonly string[])[]; readonly faults: readonly Fault[] }
 function targetsOf(catalogue: Catalogue, looked: readonly Explanation[]): Targets {
   const numbers = new Map<string, number>()
   const keys: string[][] = []

@@ -24,7 +24,7 @@ export function powerOf(ground: Ground, catalogue: Catalogue): Power {
     const known = lives.get(key)
     if (known) return known
     const state = ground.on(terminal)
-    const mods = modsOf(felt)
+    const mods = modsOf(felt, (e) => state.powered.parts[e]!)
     const coilsHere = [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal), ...felt.flatMap((v) => faultOf(v).besides)])].filter((d) => ground.coilElement.has(d))
     const changes = changesOf(state, mods.alters)
     const first = new Map(coilsHere.map((d) => { const { a, b } = state.powered.parts[ground.coilElement.get(d)!]!; return [d, size(state.influence.volts(state.testOf(a, b), changes, mods.joins))] as const }))

@@ -301,10 +301,15 @@ export const middleLike = (f: Fault, ohm: number | null): Variant => { const lik
 /** Faults that are there together. */
 export type Faults = readonly Variant[]
 
-/** All that some faults do at once; `at` chooses which of a variant's settings. */
-export function modsOf(faults: Faults, at: (v: Variant) => Mods = (v) => v.mods): Mods {
+/**
+ * All that some faults do at once; `at` chooses which of a variant's settings. `ends` are the nodes of an element: where one
+ * fault changes the very element along which the other touches, the touching moves to the nearer end of it.
+ */
+export function modsOf(faults: Faults, ends: (element: number) => { readonly a: number; readonly b: number }, at: (v: Variant) => Mods = (v) => v.mods): Mods {
   if (faults.length === 1) return at(faults[0]!)
-  return { alters: faults.flatMap((v) => at(v).alters), joins: faults.flatMap((v) => at(v).joins) }
+  const alters = faults.flatMap((v) => at(v).alters)
+  const clear = (s: Spot): Spot => ('node' in s || !alters.some((x) => x.element === s.element) ? s : { node: s.along < 0.5 ? ends(s.element).a : ends(s.element).b })
+  return { alters, joins: faults.flatMap((v) => at(v).joins.map((j) => ({ ...j, p: clear(j.p), q: clear(j.q) }))) }
 }
 
 /** Changes of a state's elements; several on one element work one after the other. */
