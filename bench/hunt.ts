@@ -11,13 +11,16 @@ import { calibration, type Believed } from './hunt/calibration'
 import { Clock, WRONG_min } from './hunt/crew'
 import { A, caseOf, KINDS, METER, sweepTests, waterTest, type Case } from './hunt/draw'
 import type { Ask, Said } from './hunt/engine'
+import { expected, gameOf, greedy, optimum, ours as oursIn } from './hunt/optimum'
 import { outward, type Ended } from './hunt/outward'
+import { pruningHeld } from './hunt/pruning'
+import { rescore } from './hunt/rescore'
 
 // Diagnosis: made-up properties with faults in them, answered by the stand-in's plain solver; the engine in processes of its
 // own is told the record and the readings only. Accuracy, calibration and minutes against the procedure of docs/outward.md.
 
 const flag = (name: string, usual: number) => { const at = process.argv.indexOf(name); return at < 0 ? usual : Number(process.argv[at + 1]) }
-const [seed, cases, processes] = [flag('--seed', 1), flag('--cases', 400), flag('--processes', 2)]
+const [seed, cases, processes, small] = [flag('--seed', 1), flag('--cases', 400), flag('--processes', 2), flag('--small', 200)]
 const [spread, oddsWrong] = [flag('--spread', 1), flag('--odds-wrong', 1)]
 /** Odds that are off by a factor, one family up and the next down. */
 const odds = oddsBasis.parse({ families: Object.fromEntries(FAMILIES.map((f, i) => [f, USUAL_ODDS.families[f] * (i % 2 === 0 ? oddsWrong : 1 / oddsWrong)])) })
@@ -139,6 +142,28 @@ await Promise.all(engines.map(async (engine) => {
 engines.forEach((e) => e.end())
 rmSync(dirname(engineFile), { recursive: true })
 
+/** Small cases of one fault, solved outright: expected minutes of the best order of tests, of ours, of one step ahead, and what the procedure took. */
+function smallCases(wanted: number) {
+  const [MOST_STATES, sums] = [20_000, { cases: 0, passedOver: 0, optimum: 0, ours: 0, greedy: 0, procedure: 0 }]
+  for (let n = 0; sums.cases < wanted && n < 4 * wanted; n++) {
+    const c = caseOf(seed * 700_001 + n, { stations: 3 + (n % 4), spread })
+    const game = c.truth.length === 1 ? gameOf(c) : null
+    if (!game) continue
+    const best = optimum(game, MOST_STATES)
+    if (best === null) { sums.passedOver++; continue }
+    sums.cases++
+    sums.optimum += best
+    sums.ours += expected(game, oursIn)
+    sums.greedy += expected(game, greedy)
+    sums.procedure += byProcedure(c).minutes
+  }
+  const closed = (minutes: number) => (sums.procedure - minutes) / (sums.procedure - sums.optimum)
+  return { smallCases: sums.cases, tooLarge: sums.passedOver, gapClosed: closed(sums.ours), gapClosedByGreedy: closed(sums.greedy), small_min: { optimum: sums.optimum / sums.cases, ours: sums.ours / sums.cases, greedy: sums.greedy / sums.cases, procedure: sums.procedure / sums.cases } }
+}
+const middle = <T>(list: readonly T[], of: (x: T) => number): T => [...list].sort((a, b) => of(a) - of(b))[list.length >> 1]!
+const rescored = middle(Array.from({ length: 5 }, (_, k) => rescore(seed + k)), (r) => r.ratio)
+if (rescored.worst > 1e-8) throw new Error(`rescored readings differ by ${rescored.worst}`)
+
 const share = (list: readonly { c: Case; ours: Hunted }[], of: (x: { c: Case; ours: Hunted }) => boolean) => (list.length === 0 ? null : list.filter(of).length / list.length)
 const [singles, doubles, nones] = [1, 2, 0].map((n) => all.filter(({ c }) => c.truth.length === n)) as [typeof all, typeof all, typeof all]
 const names = all.reduce((s, { ours }) => s + ours.found.length + ours.wrong.length, 0)
@@ -147,13 +172,14 @@ const times = all.flatMap(({ ours }) => ours.next_s).sort((a, b) => a - b)
 const cal = calibration(all.flatMap(({ ours }) => ours.believed))
 const passed = singles.filter(({ c }) => rulePasses(c))
 const result = {
-  cases, ruleMissed: share(passed, ({ c, ours }) => right(c, ours)), rulePassed: passed.length, single: share(singles, ({ c, ours }) => right(c, ours)), double: share(doubles, ({ c, ours }) => right(c, ours)), none: share(nones, ({ c, ours }) => right(c, ours)),
+  cases, drawn: { single: singles.length, double: doubles.length, none: nones.length }, ruleMissed: share(passed, ({ c, ours }) => right(c, ours)), rulePassed: passed.length, single: share(singles, ({ c, ours }) => right(c, ours)), double: share(doubles, ({ c, ours }) => right(c, ours)), none: share(nones, ({ c, ours }) => right(c, ours)),
   confidentWrong: names === 0 ? 0 : sum(all.map(({ ours }) => ours.wrong.length)) / names, named: share(singles, ({ ours }) => ours.found.length + ours.wrong.length > 0),
   minutesRatio: sum(all.map(({ ours }) => ours.minutes)) / sum(all.map(({ theirs }) => theirs.minutes)),
   procedure: all.filter(({ c, theirs }) => right(c, theirs as Hunted)).length / all.length,
   minutes: sum(all.map(({ ours }) => ours.minutes)) / all.length, procedureMinutes: sum(all.map(({ theirs }) => theirs.minutes)) / all.length,
   readings: sum(all.map(({ ours }) => ours.readings)) / all.length, calibrated: cal.every((d) => d.within), deciles: cal,
   next_s: times[Math.floor(times.length * 0.99)] ?? 0, next_median_s: times[times.length >> 1] ?? 0, faults: Math.max(...all.map(({ ours }) => ours.size.faults)), total_s: (performance.now() - start) / 1000,
+  ...(small > 0 && { ...smallCases(small), pruningHeld: pruningHeld(seed, 6) }), rescoreRatio: rescored.ratio, rescore_us: rescored.ours_us, refactor_us: rescored.reference_us,
   byKind: Object.fromEntries(KINDS.map((k) => { const list = singles.filter(({ c }) => c.kinds[0] === k); return [k, [list.filter(({ c, ours }) => right(c, ours)).length, list.length]] })),
 }
 if (!process.argv.includes('--json')) console.log(result)

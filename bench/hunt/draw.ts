@@ -104,17 +104,17 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[]): D
   const jointKey = (end: End) => `joint ${entries(site.splices).find(([, s]) => s.ends.some((e) => JSON.stringify(e) === JSON.stringify(end)))![0]}`
   switch (kind) {
     case 'coil': {
-      const cause = weighted(random, { 'coil-open': 60, 'coil-short': 17, 'coil-part': 18, 'coil-dc': 5 })
+      const cause = weighted(random, { 'coil-open': 62, 'coil-short': 19, 'coil-part': 14, 'coil-dc': 5 })
       const fault: FieldFault = cause === 'coil-dc' ? { kind: cause, device: coilDevice, ohm: 3 + 4 * random() } : { kind: cause, device: coilDevice, fraction: cause === 'coil-part' ? 0.15 + 0.75 * random() : 1 }
       return { kind, fault, key: `coil ${coilDevice}` }
     }
     case 'splice': {
-      const cause = weighted(random, { 'joint-open': 64, 'joint-series': 28, 'joint-leak': 4, 'joint-loose': 4 })
+      const cause = weighted(random, { 'joint-open': 68, 'joint-series': 24, 'joint-leak': 4, 'joint-loose': 4 })
       const end: End = { kind: 'port', device: coilDevice, port: random() < 0.5 || cause === 'joint-leak' ? 'a' : 'b' }
       return { kind, fault: { kind: cause, end, ohm: cause === 'joint-leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000) }, key: jointKey(end) }
     }
     case 'conductor': {
-      const cause = weighted(random, { open: 65, series: 8, touch: 18, leak: 9 })
+      const cause = weighted(random, { open: 66, series: 8, touch: 18, leak: 8 })
       const at = stretch(false)
       const run = runKey(site, at.cable, at.core, at.from)
       if (cause === 'touch') {
@@ -141,7 +141,7 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[]): D
       return { kind, fault: { kind: cause, cable: at.cable, core: at.core, from: at.from, ohm: cause === 'leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000) }, key: runKey(site, at.cable, at.core, at.from).key }
     }
     case 'record': {
-      const cause = weighted(random, { swap: 60, doubled: 20, 'coil-kind': 20 })
+      const cause = weighted(random, { swap: 66, doubled: 20, 'coil-kind': 14 })
       if (cause === 'coil-kind') {
         const own = must(site.coilKinds, must(site.devices, device).coilKind!).resistance_ohm
         return { kind, fault: { kind: cause, device, ohm: pick(random, [24, 33, 52].filter((o) => Math.abs(o / own - 1) > 0.15)) }, key: `coil ${device}` }

@@ -13,6 +13,8 @@ export interface Forward { readonly at: Int32Array; readonly re: Float64Array; r
 export interface Factor {
   readonly nodeCount: number
   readonly slotOf: Int32Array
+  /** Nodes as they were taken out. */
+  readonly order: readonly number[]
   /** Unit current into one node and out of another (−1: the reference), taken forward. */
   readonly forward: (into: number, outOf: number) => Forward
   /** fᵀ·D⁻¹·g: the volts that the one current makes along the other, Ω. */
@@ -23,13 +25,14 @@ export interface Factor {
 
 /**
  * Factors the network. Every connected part must hold exactly one reference node.
- * Wiring is nearly a tree, so hardly anything fills in: time and memory grow with the number of nodes.
+ * Wiring is nearly a tree, so hardly anything fills in: time and memory grow with the number of nodes. `kept`: the order of an
+ * earlier factor of the same nodes, taken as it is.
  */
-export function factorOf(nodeCount: number, elements: readonly Admittance[], references: Iterable<number>): Factor {
+export function factorOf(nodeCount: number, elements: readonly Admittance[], references: Iterable<number>, kept?: readonly number[]): Factor {
   const isReference = new Uint8Array(nodeCount)
   for (const node of references) isReference[node] = 1
-  const { order: first, around, pivots } = eliminate(nodeCount, elements, isReference)
-  const order = byLevel(first, around)
+  const { order: first, around, pivots } = eliminate(nodeCount, elements, isReference, kept)
+  const order = kept ?? byLevel(first, around)
 
   const slotOf = new Int32Array(nodeCount)
   order.forEach((node, slot) => { slotOf[node] = slot })
@@ -157,7 +160,7 @@ export function factorOf(nodeCount: number, elements: readonly Admittance[], ref
       im[s] = vi
     }
   }
-  return { nodeCount, slotOf, forward, between, back }
+  return { nodeCount, slotOf, order, forward, between, back }
 }
 
 /**
@@ -185,7 +188,7 @@ interface Row { to: number[]; re: number[]; im: number[]; refRe: number; refIm: 
  * they were when their node went. A pivot is summed when its node goes: sums of admittances with real parts above zero,
  * so nothing cancels and none is lost.
  */
-function eliminate(nodeCount: number, elements: readonly Admittance[], isReference: Uint8Array) {
+function eliminate(nodeCount: number, elements: readonly Admittance[], isReference: Uint8Array, kept?: readonly number[]) {
   const around: Row[] = Array.from({ length: nodeCount }, () => ({ to: [], re: [], im: [], refRe: 0, refIm: 0 }))
   const pivots = { re: new Float64Array(nodeCount), im: new Float64Array(nodeCount) }
   const half = (a: number, b: number, re: number, im: number) => {
@@ -199,20 +202,9 @@ function eliminate(nodeCount: number, elements: readonly Admittance[], isReferen
     half(a, b, y.re, y.im)
     half(b, a, y.re, y.im)
   }
-  // Buckets by number of neighbours; an entry whose count is out of date is passed over when met.
-  const buckets: number[][] = []
-  const file = (node: number) => (buckets[around[node]!.to.length] ??= []).push(node)
-  for (let node = 0; node < nodeCount; node++) if (!isReference[node]) file(node)
-  const taken = new Uint8Array(nodeCount)
-  const order: number[] = []
-  for (let degree = 0; degree < buckets.length;) {
-    const node = buckets[degree]?.pop()
-    if (node === undefined) { degree++; continue }
+  const takeOut = (node: number): Row => {
     const row = around[node]!
     const count = row.to.length
-    if (taken[node] || count !== degree) continue
-    taken[node] = 1
-    order.push(node)
     let [pr, pi] = [row.refRe, row.refIm]
     for (let i = 0; i < count; i++) { pr += row.re[i]!; pi += row.im[i]! }
     pivots.re[node] = pr
@@ -229,7 +221,22 @@ function eliminate(nodeCount: number, elements: readonly Admittance[], isReferen
       other.refIm += fr * row.refIm + fi * row.refRe
       for (let j = 0; j < count; j++) if (j !== i) half(row.to[i]!, row.to[j]!, row.re[j]! * fr - row.im[j]! * fi, row.re[j]! * fi + row.im[j]! * fr)
     }
-    for (const n of row.to) file(n)
+    return row
+  }
+  if (kept) { for (const node of kept) takeOut(node); return { order: kept, around, pivots } }
+  // Buckets by number of neighbours; an entry whose count is out of date is passed over when met.
+  const buckets: number[][] = []
+  const file = (node: number) => (buckets[around[node]!.to.length] ??= []).push(node)
+  for (let node = 0; node < nodeCount; node++) if (!isReference[node]) file(node)
+  const taken = new Uint8Array(nodeCount)
+  const order: number[] = []
+  for (let degree = 0; degree < buckets.length;) {
+    const node = buckets[degree]?.pop()
+    if (node === undefined) { degree++; continue }
+    if (taken[node] || around[node]!.to.length !== degree) continue
+    taken[node] = 1
+    order.push(node)
+    for (const n of takeOut(node).to) file(n)
     degree = Math.max(0, degree - 1)
   }
   return { order, around, pivots }

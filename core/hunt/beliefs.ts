@@ -1,8 +1,8 @@
 import type { FieldTest, ReadingValue } from '../record'
 import type { DeviceId } from '../site'
-import type { Foreseen } from './foresee'
+import { blurAt, type Foreseen } from './foresee'
 import { logSum } from './normal'
-import { apart, hiding, likelyCells, meetings, signaturesOf, type Scored } from './pair-bounds'
+import { apart, hiding, likelyCells, meetings, signaturesOf, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
 import type { Foresight } from './recall'
 import type { Catalogue, Variant } from './variants'
 import { weighAlone, weighTogether, type CoilPriors, type Weighed } from './weigh'
@@ -27,12 +27,8 @@ export interface Beliefs {
 /** How many faults there may be. */
 export interface CountOdds { readonly none: number; readonly one: number; readonly two: number }
 
-/** Pairs whose belief cannot reach e⁻⁹ of the likeliest explanation's are not worked out one by one; they count as if the one hid the other where they meet. */
-const PRUNED = 9
-/** Below this they are left out: e⁻¹⁶ each. Against weighing every pair outright the belief held is 99.9 % (hunt.test.ts). */
-const LEFT_OUT = 16
-/** Pairs worked out together after one reading, those that can reach farthest first. */
-const PAIRS_TOGETHER = 1500
+/** Explanations further than this below the likeliest are not listed, nats. */
+const TOLD = 9
 /** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
 const [LISTED, KEPT_EXPLANATIONS] = [60, 400]
 /** A single fault with less of the belief than this is listed once, by its likeliest cell. */
@@ -59,7 +55,7 @@ export class Weighing {
   private readonly unitIds = new Map<string, number>()
   private readonly odds: Float64Array
 
-  constructor(private readonly catalogue: Catalogue, private readonly foresight: Foresight, private readonly coils: CoilPriors, private readonly nominal_V: number, private readonly count: CountOdds) {
+  constructor(private readonly catalogue: Catalogue, private readonly foresight: Foresight, private readonly coils: CoilPriors, private readonly nominal_V: number, private readonly count: CountOdds, private readonly pruning: Pruning = USUAL_PRUNING) {
     const whole = catalogue.faults.reduce((s, f) => s + f.prior, 0)
     this.odds = Float64Array.from(catalogue.variants, (v) => Math.log((catalogue.faults[v.fault]!.prior / whole) * v.share))
   }
@@ -158,8 +154,15 @@ export class Weighing {
       return { units: set, rows, tied }
     })
     const scored = (variant: Variant): Scored => {
-      const { units, rows, tied } = shows[variant.fault]!
-      return { variant, units, log: log[variant.index]!, odds: this.odds[variant.index]!, gains: rows.map((row) => row[variant.index]!), tied, extra: 0 }
+      const { units: set, rows, tied } = shows[variant.fault]!
+      const gains = rows.map((row) => row[variant.index]!)
+      const odds = this.odds[variant.index]!
+      if (tied) {
+        const ohms = set.filter((u) => units[u]!.ohms).length
+        const spread = (log[variant.index]! - odds - gains.reduce((s, g) => s + g, 0)) / ohms
+        set.forEach((u, k) => { if (units[u]!.ohms) { gains[k]! += spread; best[u] = Math.max(best[u]!, gains[k]!) } })
+      }
+      return { variant, units: set, log: log[variant.index]!, odds, gains, tied, extra: 0 }
     }
 
     const sums = new Sums(top)
@@ -167,16 +170,16 @@ export class Weighing {
     for (const f of catalogue.faults) {
       const all = logOne + logSum(f.variants.map((v) => log[v.index]!))
       sums.add([f.key], all)
-      if (all < top - PRUNED) continue
+      if (all < top - TOLD) continue
       if (all < top + ONE_CELL) found.push({ faults: [f.variants.reduce((m, v) => (log[v.index]! > log[m.index]! ? v : m))], log: all })
-      else for (const v of f.variants) if (logOne + log[v.index]! > top - PRUNED) found.push({ faults: [v], log: logOne + log[v.index]! })
+      else for (const v of f.variants) if (logOne + log[v.index]! > top - TOLD) found.push({ faults: [v], log: logOne + log[v.index]! })
     }
-    if (count.two > 0) this.pairs(likelyCells(catalogue, log, scored), { units, best, top, logTwo: Math.log(2 * count.two) }, sums, found)
+    if (count.two > 0) this.pairs(likelyCells(catalogue, log, scored, this.pruning), { units, best, top, logTwo: Math.log(2 * count.two) }, sums, found)
 
     const total = logSum([logNone, sums.all()])
     const believed = new Map<string, number>()
     for (const [key, log] of sums.each()) { const p = Math.exp(log - total); if (p > 1e-6) believed.set(key, Math.min(1, p)) }
-    const explanations = found.filter((f) => f.log > total - PRUNED).sort((a, b) => b.log - a.log).slice(0, KEPT_EXPLANATIONS).map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
+    const explanations = found.filter((f) => f.log > total - TOLD).sort((a, b) => b.log - a.log).slice(0, KEPT_EXPLANATIONS).map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
     return { parts: believed, nothing: Math.exp(logNone - total), explanations, strain: this.strainOf(explanations[0]?.faults ?? []) }
   }
 
@@ -201,6 +204,7 @@ export class Weighing {
   /** Adds the belief in all pairs to `sums`, and the likeliest to `found`. */
   private pairs(cells: readonly Scored[], { units, best, top, logTwo }: { units: readonly Unit[]; best: Float64Array; top: number; logTwo: number }, sums: Sums, found: Found[]): void {
     const keyOf = (s: Scored) => this.catalogue.faults[s.variant.fault]!.key
+    const { faint, leftOut, together } = this.pruning
     const signatures = signaturesOf(cells, units.length)
 
     // Faults in different units: each signature's parts with the whole of all signatures apart from it, its own part left out.
@@ -223,33 +227,33 @@ export class Weighing {
         const left = same < 0.5 * rest ? rest - same : signatures.reduce((s, two, b) => { let sum = 0; if (apart(one.mask, two.mask)) for (const [k, x] of own[b]!) if (k !== key) sum += x; return s + sum }, 0)
         if (w * left <= 0) continue
         const log = logTwo + Math.log(w) + Math.log(left) + 2 * scale
-        if (log < top - PRUNED - 12) continue
+        if (log < top - leftOut - 5) continue
         sums.add([key], log, 0.5) // every pair comes up from both of its sides
       }
     })
     const highest = cells.reduce((m, c) => Math.max(m, c.log), -Infinity)
-    const most = cells.filter((c) => logTwo + highest + c.log > top - PRUNED).sort((a, b) => b.log - a.log).slice(0, LISTED)
+    const most = cells.filter((c) => logTwo + highest + c.log > top - TOLD).sort((a, b) => b.log - a.log).slice(0, LISTED)
     const masks = new Map(signatures.flatMap((s) => s.of.map((c) => [c, s.mask] as const)))
     most.forEach((s, a) => most.slice(a + 1).forEach((t) => {
       const log = logTwo + s.log + t.log
-      if (log > top - PRUNED && apart(masks.get(s)!, masks.get(t)!) && keyOf(s) !== keyOf(t)) found.push({ faults: [s.variant, t.variant], log })
+      if (log > top - TOLD && apart(masks.get(s)!, masks.get(t)!) && keyOf(s) !== keyOf(t)) found.push({ faults: [s.variant, t.variant], log })
     }))
 
     // Faults that meet in a unit: those whose bound can reach the others are worked out.
     const meeting: { s: Scored; t: Scored; reach: number }[] = []
-    meetings(signatures, best, top - LEFT_OUT - logTwo, (s, t, bound) => {
+    meetings(signatures, best, top - leftOut - logTwo, (s, t, bound) => {
       if (keyOf(s) === keyOf(t)) return
       const reach = logTwo + bound
-      if (reach >= top - PRUNED) meeting.push({ s, t, reach })
+      if (reach >= top - faint) meeting.push({ s, t, reach })
       else sums.add([keyOf(s), keyOf(t)], Math.min(reach, logTwo + s.odds + s.extra + t.odds + t.extra + hiding(s, t)))
     })
     meeting.sort((x, y) => y.reach - x.reach)
     meeting.forEach(({ s, t, reach }, n) => {
       const odds = logTwo + s.odds + s.extra + t.odds + t.extra
       // The many that reach least, once enough are worked out: as if the one hid the other where they meet.
-      const log = n < PAIRS_TOGETHER ? odds + this.pairGain(s, t, units) : Math.min(reach, odds + hiding(s, t))
+      const log = n < together ? odds + this.pairGain(s, t, units) : Math.min(reach, odds + hiding(s, t))
       sums.add([keyOf(s), keyOf(t)], log)
-      if (log > top - PRUNED) found.push({ faults: [s.variant, t.variant], log })
+      if (log > top - TOLD) found.push({ faults: [s.variant, t.variant], log })
     })
   }
 
@@ -279,7 +283,7 @@ export class Weighing {
       const seen = this.seen(r, faults)
       if (seen === null) return
       const { log, ohms } = weighAlone(seen, value, this.supply)
-      const z = ohms && value.kind === 'ohm' ? -0.5 * ((value.ohm - ohms.mean) / Math.hypot(ohms.noise, ...ohms.figures, ...ohms.coils.map(([d, s]) => s * this.coils(d).sd))) ** 2 : log
+      const z = ohms && value.kind === 'ohm' ? -0.5 * ((value.ohm - ohms.mean) / Math.hypot(blurAt(ohms, value.ohm), ...ohms.figures, ...ohms.coils.map(([d, s]) => s * this.coils(d).sd))) ** 2 : log
       worst = Math.min(worst, z)
     })
     return worst

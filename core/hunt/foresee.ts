@@ -10,8 +10,11 @@ import { changesOf, middleLike, modsOf, type Alter, type Catalogue, type Fault, 
 
 /** What a test would show if some faults were there. Spreads are one standard deviation. */
 export type Foreseen =
-  /** `coils`: by how much the reading moves when a coil is 100 % off its sheet; `figures`: when a fault's figure is one deviation of its cell off. */
-  | { readonly kind: 'ohms'; readonly mean: number; readonly noise: number; readonly coils: readonly (readonly [DeviceId, number])[]; readonly figures: readonly number[] }
+  /**
+   * `noise`: one deviation of what the meter and the ground blur, whatever it shows; `ratio`: and as a part of what it shows.
+   * `coils`: by how much the reading moves when a coil is 100 % off its sheet; `figures`: when a fault's figure is one deviation of its cell off.
+   */
+  | { readonly kind: 'ohms'; readonly mean: number; readonly noise: number; readonly ratio: number; readonly coils: readonly (readonly [DeviceId, number])[]; readonly figures: readonly number[] }
   | { readonly kind: 'open' }
   /** Insulation to earth without a leak: whatever the meter can still show. */
   | { readonly kind: 'insulated' }
@@ -112,7 +115,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     const coils = [...devices].flatMap((d) => { const moved = ground.coilElement.has(d) ? read(mods, d) : null; const s = moved === null ? 0 : (moved - mean) / NUDGE; return Math.abs(s) > 0.01 ? [[d, s] as const] : [] })
     const figures = faults.flatMap((v) => v.shifted.map((_, k) => (read(modsOf(faults, ends, (w) => (w === v ? w.shifted[k]! : w.mods))) ?? mean) - mean))
     const wire = Math.max(0, Math.min(mean, ohmsAt(across, more.alters, more.joins) ?? 0) - coils.reduce((s, [, c]) => s + c, 0))
-    return { kind: 'ohms', mean, noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire), coils, figures }
+    return { kind: 'ohms', mean, noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire), ratio: half(meter.accuracy_ratio), coils, figures }
   }
 
   /** How likely a coil pulls in at these volts, its winding being what the faults leave of it. */
@@ -164,7 +167,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     })
     if (paths.length === 0) return { kind: 'insulated' }
     const mean = 1 / paths.reduce((s, p) => s + 1 / p.ohm, 0)
-    return { kind: 'ohms', mean, noise: meterSpread(mean, meter, 1), coils: [], figures: paths.map((p) => (p.cell * mean ** 2) / p.ohm ** 2) }
+    return { kind: 'ohms', mean, noise: meterSpread(mean, meter, 1), ratio: half(meter.accuracy_ratio), coils: [], figures: paths.map((p) => (p.cell * mean ** 2) / p.ohm ** 2) }
   }
   const nodeNear = (spot: Spot): number => ('node' in spot ? spot.node : spot.along < 0.5 ? powered.parts[spot.element]!.a : powered.parts[spot.element]!.b)
 
@@ -250,7 +253,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         const bad = faults.some((v) => { const f = faultOf(v); return f.where.kind === 'coil' && f.where.device === test.device && f.cause !== 'coil_kind' && f.cause !== 'coil_part' })
         return ear(bad ? 0 : 1)
       }
-      case 'by_hand': return { kind: 'yes', p: waterOff(faults) || stuck(test.device, 'stuck_shut', faults) ? 0.01 : 0.99 }
+      case 'by_hand': return { kind: 'yes', p: waterOff(faults) || stuck(test.device, 'stuck_shut', faults) ? 0.002 : 0.998 }
       case 'look': case 'remake': {
         const shows = test.kind === 'look' ? LOOK : REMAKE
         return { kind: 'yes', p: 1 - (faults.some((v) => { const f = faultOf(v); return f.where.kind === 'joint' && f.where.splice === test.splice }) ? shows.bad : shows.sound) }
@@ -323,5 +326,8 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   }
 }
 
-/** One deviation of what a meter shows about a true figure, with what else is known to blur it. */
-const meterSpread = (ohm: number, meter: Meter, other_ohm: number): number => Math.hypot(half(meter.accuracy_ratio) * ohm, half(meter.offset_ohm), ohm < 1000 ? TENTH : 0, other_ohm, 0.015)
+/** One deviation of what a meter shows about a true figure beside its share of it, with what else is known to blur it. */
+const meterSpread = (ohm: number, meter: Meter, other_ohm: number): number => Math.hypot(half(meter.offset_ohm), ohm < 1000 ? TENTH : 0, other_ohm, 0.015)
+
+/** One deviation of a reading that shows this, Ω. A fault of wide figures is weighed with what was read, which its middle may be far from. */
+export const blurAt = (seen: Extract<Foreseen, { kind: 'ohms' }>, ohm: number): number => Math.hypot(seen.noise, seen.ratio * ohm)

@@ -6,6 +6,7 @@ import { Weighing, type Beliefs, type Taken } from './beliefs'
 import { foresightOf, TRUNCATED } from './foresee'
 import { groundOf, type Ground } from './ground'
 import { materialOnly } from './material'
+import type { Pruning } from './pair-bounds'
 import { choicesOf, nextTest, type Advice } from './next'
 import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
 import type { Foresight } from './recall'
@@ -39,6 +40,8 @@ export interface HuntOptions {
   readonly today?: string | null
   readonly known?: readonly Known[]
   readonly helper?: boolean
+  /** How far pairs of faults are worked out; `EVERYTHING` takes long. */
+  readonly pruning?: Pruning
   readonly tools?: { readonly tester: boolean; readonly tracer: boolean; readonly meter: boolean }
   /** Where the crew stands at first; at the cabinet where not said. */
   readonly from?: PlaceId
@@ -89,7 +92,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     if (weighing) return weighing
     // What was mended is not at fault again.
     const left: Catalogue = { ...catalogue, faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)) }
-    weighing = new Weighing(left, foresight, coils, site.settings.V_open_V, count)
+    weighing = new Weighing(left, foresight, coils, site.settings.V_open_V, count, options.pruning)
     for (const r of readings) weighing.add(r)
     return weighing
   }

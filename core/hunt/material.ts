@@ -1,5 +1,5 @@
 import { terminalEnd, type End } from '../site'
-import type { Foreseen } from './foresee'
+import { blurAt, type Foreseen } from './foresee'
 import type { Ground } from './ground'
 import { normalBelow } from './normal'
 import type { Foresight } from './recall'
@@ -19,7 +19,7 @@ const GRADED = new Set(['series', 'coil_part', 'coil_kind', 'touch'])
 export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Foresight, coils: CoilPriors): Catalogue {
   const tests = ground.terminals.map((t) => ({ kind: 'ohms', from: terminalEnd(ground.controller, t), to: terminalEnd(ground.controller, ground.common) }) as { kind: 'ohms'; from: Extract<End, { kind: 'terminal' }>; to: End })
   const bases = tests.map((t) => foresight.base(t))
-  const spread = (s: Extract<Foreseen, { kind: 'ohms' }>) => Math.hypot(s.noise, ...s.coils.map(([d, c]) => c * coils(d).sd))
+  const spread = (s: Extract<Foreseen, { kind: 'ohms' }>) => Math.hypot(blurAt(s, s.mean), ...s.coils.map(([d, c]) => c * coils(d).sd))
   const noticed = (v: Variant): number => {
     let most = 0
     tests.forEach((test, i) => {

@@ -1,7 +1,7 @@
 import { testKey } from '../record'
 import type { PlaceId } from '../site'
 import type { Beliefs, Explanation } from './beliefs'
-import type { Foreseen } from './foresee'
+import { blurAt, type Foreseen } from './foresee'
 import type { Ground } from './ground'
 import { normalBelow } from './normal'
 import type { Foresight } from './recall'
@@ -176,7 +176,7 @@ function answered(foresight: Foresight, looked: readonly Explanation[], target: 
   return { candidate, answers, rows, rowOf, cuts, kinds, bits: bitsAlone(looked, rows, rowOf, answers, target) }
 }
 
-const middle = (s: Foreseen): { mean: number; sd: number } | null => (s.kind === 'ohms' ? { mean: s.mean, sd: Math.hypot(s.noise, ...s.figures, ...s.coils.map(([, c]) => c * 0.035)) } : s.kind === 'volts' ? { mean: s.mean, sd: s.sd } : null)
+const middle = (s: Foreseen): { mean: number; sd: number } | null => (s.kind === 'ohms' ? { mean: s.mean, sd: Math.hypot(blurAt(s, s.mean), ...s.figures, ...s.coils.map(([, c]) => c * 0.035)) } : s.kind === 'volts' ? { mean: s.mean, sd: s.sd } : null)
 
 /** Figures between which a reading tells the explanations apart. */
 function cutsOf(seen: readonly { s: Foreseen; p: number }[]): number[] {

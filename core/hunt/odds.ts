@@ -22,11 +22,11 @@ export const oddsBasis = z.strictObject({
   count: z.strictObject({ none: share.default(15), one: share.default(60), two: share.default(25) }).prefault({}),
   families: z.strictObject({ coil: share.default(25), splice: share.default(30), conductor: share.default(20), common: share.default(10), record: share.default(10), supply: share.default(5) }).prefault({}),
   causes: z.strictObject({
-    coil: z.strictObject({ coil_open: share.default(60), coil_short: share.default(17), coil_part: share.default(18), coil_dc: share.default(5) }).prefault({}),
-    splice: z.strictObject({ open: share.default(64), series: share.default(28), leak: share.default(4), intermittent: share.default(4) }).prefault({}),
-    conductor: z.strictObject({ open: share.default(65), series: share.default(8), touch: share.default(18), leak: share.default(9) }).prefault({}),
+    coil: z.strictObject({ coil_open: share.default(62), coil_short: share.default(19), coil_part: share.default(14), coil_dc: share.default(5) }).prefault({}),
+    splice: z.strictObject({ open: share.default(68), series: share.default(24), leak: share.default(4), intermittent: share.default(4) }).prefault({}),
+    conductor: z.strictObject({ open: share.default(66), series: share.default(8), touch: share.default(18), leak: share.default(8) }).prefault({}),
     common: z.strictObject({ open: share.default(80), series: share.default(16), leak: share.default(4) }).prefault({}),
-    record: z.strictObject({ swapped: share.default(60), doubled: share.default(20), coil_kind: share.default(20) }).prefault({}),
+    record: z.strictObject({ swapped: share.default(66), doubled: share.default(20), coil_kind: share.default(14) }).prefault({}),
     supply: z.strictObject({ supply_dead: share.default(20), sensor_open: share.default(10), terminal_dead: share.default(25), stuck_shut: share.default(25), stuck_open: share.default(10), water_off: share.default(10) }).prefault({}),
   }).prefault({}),
   /** Joints by what holds them, and by the years since they were made: a joint at `old_years` counts twice a new one. */

@@ -35,14 +35,14 @@ test('readings that share coils and a severity: as adding up a fine grid of both
     const readings = Array.from({ length: 3 }, (_, i): Weighed => {
       const of = i === 0 ? [devices[0]!] : i === 1 ? [devices[1]!] : devices
       const mean = 30 * of.length
-      return { ohm: mean + 4 * (random() - 0.5), offset: 0, seen: { kind: 'ohms', mean, noise: 0.8 + random(), coils: of.map((d) => [d, 25 + 10 * random()] as const), figures: figure ? [3 * random()] : [] } }
+      return { ohm: mean + 4 * (random() - 0.5), offset: 0, seen: { kind: 'ohms', mean, noise: 0.8 + random(), ratio: 0, coils: of.map((d) => [d, 25 + 10 * random()] as const), figures: figure ? [3 * random()] : [] } }
     })
     expect(weighTogether(readings, () => ({ mean: 0, sd: 0.04 }))).toBeCloseTo(byGrid(readings, 0.04), 2)
   }
 })
 
 test('an earlier good reading narrows its coil to what the meter can tell, and says which way it lies', () => {
-  const seen = { kind: 'ohms' as const, mean: 36, noise: 0.3, coils: [['V1' as DeviceId, 33] as const], figures: [] }
+  const seen = { kind: 'ohms' as const, mean: 36, noise: 0.3, ratio: 0, coils: [['V1' as DeviceId, 33] as const], figures: [] }
   const prior = coilPriorFrom(seen, 'V1' as DeviceId, 37.5, 0.08)
   expect(prior.mean * 33).toBeCloseTo(1.5, 0)
   expect(prior.sd * 33).toBeLessThan(0.4)

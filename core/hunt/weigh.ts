@@ -1,6 +1,6 @@
 import type { ReadingValue } from '../record'
 import type { DeviceId } from '../site'
-import { SOIL_MOST_ohm, TRUNCATED, type Foreseen } from './foresee'
+import { blurAt, SOIL_MOST_ohm, TRUNCATED, type Foreseen } from './foresee'
 import { logNormal, logSum } from './normal'
 
 /** What a coil is known to deviate from its sheet, as a part of it: from an earlier good reading, or its tolerance alone. */
@@ -42,7 +42,7 @@ export function weighAlone(seen: Foreseen, value: ReadingValue, supply_V: { read
     }
     case 'yes': {
       const yes = value.kind === 'heard' ? value.heard : value.kind === 'flows' ? value.flows : value.kind === 'looked' ? value.sound : value.kind === 'lamp' ? value.lamp === 'lit' : value.kind === 'open' ? false : value.kind === 'ohm' ? value.ohm < SOIL_MOST_ohm : null
-      return alone(yes === null ? 0 : Math.log(clamped(yes ? seen.p : 1 - seen.p)))
+      return alone(yes === null ? 0 : Math.log(yes ? seen.p : 1 - seen.p)) // each with its own chance of being wrong
     }
     case 'lamps': return alone(value.kind === 'lamp' ? Math.log(clamped(value.lamp === 'short' ? seen.short : value.lamp === 'open' ? seen.open : seen.good)) : 0)
     case 'waters': {
@@ -78,7 +78,7 @@ export function weighTogether(readings: readonly Weighed[], coils: CoilPriors): 
     const cov = Array.from({ length: n }, () => new Float64Array(n))
     const rows: Float64Array[] = [new Float64Array(n), ...Array.from({ length: figures }, () => new Float64Array(n))]
     group.forEach((r, i) => {
-      cov[i]![i]! += r.seen.noise ** 2
+      cov[i]![i]! += blurAt(r.seen, r.ohm) ** 2
       rows[0]![i] = r.ohm - r.seen.mean
       for (const [d, s] of r.seen.coils) {
         const prior = coils(d)
@@ -156,6 +156,6 @@ export function coilPriorFrom(seen: Extract<Foreseen, { kind: 'ohms' }>, device:
   const s = seen.coils.find(([d]) => d === device)?.[1]
   if (s === undefined) return { mean: 0, sd: own }
   const others = seen.coils.reduce((v, [d, t]) => (d === device ? v : v + (t * own) ** 2), 0)
-  const gain = (s * own ** 2) / (s ** 2 * own ** 2 + seen.noise ** 2 + others)
+  const gain = (s * own ** 2) / (s ** 2 * own ** 2 + blurAt(seen, ohm) ** 2 + others)
   return { mean: gain * (ohm - seen.mean), sd: Math.hypot(own * Math.sqrt(Math.max(1e-6, 1 - gain * s)), DRIFT) }
 }
