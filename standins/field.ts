@@ -127,7 +127,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, noi
     const point = station?.withMaster && station.pointOfConnection ? lookUp(site.pointsOfConnection, station.pointOfConnection) : null
     return point?.terminal ? { terminal: point.terminal.terminal, controller: point.terminal.controller, valve: point.masterValve } : null
   }
-  interface Under { readonly across: (a: number, b: number) => number; readonly coil_V: ReadonlyMap<DeviceId, number>; readonly held: ReadonlySet<DeviceId> }
+  interface Under { readonly across: (a: number, b: number) => number; readonly linked: (a: number, b: number) => boolean; readonly coil_V: ReadonlyMap<DeviceId, number>; readonly held: ReadonlySet<DeviceId> }
   const states = new Map<string, Under>()
   /** The property with a terminal told on and what comes with it, every coil's plunger where it really is. `lead` is the wire it feeds. */
   function powered(controller: ControllerId, terminal: TerminalId, output: TerminalId = terminal): Under | null {
@@ -150,7 +150,7 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, noi
       const coil_V = new Map(wiring.links.flatMap((l) => (l.kind === 'coil' && !l.broken ? [[l.device, across(number(l.a), number(l.b))] as const] : [])))
       const pulled = new Set([...coil_V].filter(([d, v]) => held.has(d) || (v >= (kindOf(d)?.minimum_V ?? 19) && !faults.some((f) => (f.kind === 'coil-open' || f.kind === 'coil-short' || f.kind === 'coil-dc') && f.device === d))).map(([d]) => d))
       if (pulled.size === held.size || round > 3) {
-        const made = { across, coil_V, held: pulled }
+        const made = { across, linked: (a: number, b: number) => joined(node.size + 1, network, a, b), coil_V, held: pulled }
         states.set(key, made)
         return made
       }
@@ -223,7 +223,10 @@ export function fieldOf(site: Site, faults: readonly FieldFault[], { random, noi
         }
         case 'coil_volts': {
           const own = terminalOf(test.device)
-          return volt(own ? powered(own.controller, own.terminal)?.coil_V.get(test.device) ?? 0 : 0)
+          const under = own && powered(own.controller, own.terminal)
+          const coil = wiring.links.find((l) => l.kind === 'coil' && l.device === test.device)
+          // A meter between two points that nothing joins shows none.
+          return volt(under && coil && under.linked(number(coil.a), number(coil.b)) ? under.coil_V.get(test.device) ?? 0 : 0)
         }
         case 'water': {
           const { controller, terminal } = test.at

@@ -74,7 +74,6 @@ export class Weighing {
 
   /** What a reading's test would show under some faults. */
   private seen(r: number, faults: readonly Variant[]): Foreseen | null { return this.foresight.under(this.taken[r]!.test, faults) }
-  private touches(r: number, v: Variant): boolean { return this.foresight.touches(this.taken[r]!.test, this.catalogue.faults[v.fault]!) }
 
   /** Log-likelihood of some readings under a hypothesis. Figures of a fault are shared by all its readings. */
   private logOf(readings: readonly number[], seenOf: (r: number) => Foreseen | null, offsetOf: (r: number) => number): number {
@@ -188,7 +187,7 @@ export class Weighing {
     const readings = set.flatMap((u) => units[u]!.readings)
     const base = set.reduce((s, u) => s + units[u]!.base, 0)
     return (j === null ? this.logOf(readings, (r) => this.seen(r, [i]), () => 0)
-      : this.logOf(readings, (r) => this.seen(r, [i, j]), (r) => (this.touches(r, i) ? 0 : figuresOf(i)))) - base
+      : this.logOf(readings, (r) => this.seen(r, [i, j]), (r) => (this.foresight.felt(this.taken[r]!.test, [i, j]).includes(i) ? 0 : figuresOf(i)))) - base
   }
 
   /** The same for one whose figures tie its units together, while those stay as they are. */
@@ -259,7 +258,7 @@ export class Weighing {
 
   private pairGain(s: Scored, t: Scored, units: readonly Unit[]): number {
     const all = [...new Set([...s.units, ...t.units])]
-    if (s.tied || t.tied) return this.together(all, units, s.variant, t.variant)
+    if (s.tied || t.tied || this.catalogue.faults[s.variant.fault]!.links || this.catalogue.faults[t.variant.fault]!.links) return this.together(all, units, s.variant, t.variant)
     let gain = 0
     const both: number[] = []
     for (const u of all) {

@@ -9,6 +9,8 @@ export interface Foresight {
   readonly under: (test: FieldTest, faults: Faults) => Foreseen | null
   /** Whether a fault can show in a test at all; where not, `base` holds. */
   readonly touches: (test: FieldTest, fault: Fault) => boolean
+  /** Of some faults those that `under` counts: the ones that can show, and all of them once one that shows links wires. */
+  readonly felt: (test: FieldTest, faults: Faults) => Faults
   /** The cell that shows as this one does in a test: itself, or the one that stands for its like. */
   readonly like: (test: FieldTest, variant: Variant) => Variant
 }
@@ -42,13 +44,18 @@ export function recalling({ faults, variants }: Catalogue, { foresee, touches, l
     if (made === undefined) { made = make(); of.set(key, made) }
     return made
   }
+  const feltIn = (test: FieldTest, known: Recalled, together: Faults): Faults => {
+    const felt = together.filter((v) => touched(test, known, faults[v.fault]!))
+    return felt.length > 0 && felt.length < together.length && felt.some((v) => faults[v.fault]!.links) ? together : felt
+  }
   return {
     base: (test) => of(test).base,
     touches: (test, fault) => touched(test, of(test), fault),
+    felt: (test, together) => feltIn(test, of(test), together),
     like: (test, variant) => of(test).like?.(variant) ?? variant,
     under: (test, together) => {
       const known = of(test)
-      let felt = together.filter((v) => touched(test, known, faults[v.fault]!))
+      let felt = together.length === 0 ? together : feltIn(test, known, together)
       if (known.like) felt = felt.map(known.like)
       switch (felt.length) {
         case 0: return known.base

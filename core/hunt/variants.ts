@@ -39,6 +39,8 @@ export interface Fault {
   readonly variants: readonly Variant[]
   /** Coils that may have volts because of it when another's terminal is on. */
   readonly besides: readonly DeviceId[]
+  /** Whether it leads the current of one terminal's wire to another's: what else is wrong there then shows at both. */
+  readonly links: boolean
   /** Leg or lead at which it sits, for joints: the end's link id. */
   readonly at: string | null
   readonly elements: readonly number[]
@@ -84,7 +86,7 @@ export function catalogueOf(ground: Ground, basis: OddsBasis, circumstances: Cir
     const own = e.cells.map((c, i): Variant => ({ index: variants.length + i, fault: index, mods: c.mods, shifted: c.shifted ?? [], share: (c.share ?? 1) / shares, ohm: c.ohm ?? null, along: c.along ?? null, leak: c.leak ?? null }))
     variants.push(...own)
     return {
-      index, where: e.where, key: whereKey(e.where), cause: e.cause, family: e.family, variants: own, besides: e.besides ?? [], at: e.at ?? null, elements: e.elements,
+      index, where: e.where, key: whereKey(e.where), cause: e.cause, family: e.family, variants: own, besides: e.besides ?? [], links: (e.besides ?? []).length > 0, at: e.at ?? null, elements: e.elements,
       prior: (basis.families[e.family] / familySum) * causeShare.get(k)! * (e.weight / whole.get(k)!),
     }
   })
