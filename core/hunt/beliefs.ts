@@ -103,7 +103,7 @@ export class Weighing {
       for (const r of readings) unitOf[r] = u
       const key = readings.join(',')
       if (!this.unitIds.has(key)) this.unitIds.set(key, this.unitIds.size)
-      return { id: this.unitIds.get(key)!, readings, base: this.logOf(readings, (r) => this.taken[r]!.base, () => 0), ohms: readings.some((r) => this.taken[r]!.base.kind === 'ohms') }
+      return { id: this.unitIds.get(key)!, readings, base: this.logOf(readings, (r) => this.taken[r]!.base, () => 0), ohms: readings.some((r) => this.taken[r]!.base.kind === 'ohms' || this.taken[r]!.base.kind === 'insulated') }
     })
     return { units, unitOf }
   }
