@@ -29,6 +29,8 @@ export interface CountOdds { readonly none: number; readonly one: number; readon
 
 /** Explanations further than this below the likeliest are not listed, nats. */
 const TOLD = 9
+/** What leads that touch may explain in a reading together with another fault, beyond what they do alone, nats. */
+const TOUCHING_SLACK = 6
 /** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
 const [LISTED, KEPT_EXPLANATIONS] = [60, 400]
 /** A single fault with less of the belief than this is listed once, by its likeliest cell. */
@@ -161,7 +163,7 @@ export class Weighing {
         const spread = (log[variant.index]! - odds - gains.reduce((s, g) => s + g, 0)) / ohms
         set.forEach((u, k) => { if (units[u]!.ohms) { gains[k]! += spread; best[u] = Math.max(best[u]!, gains[k]!) } })
       }
-      return { variant, units: set, log: log[variant.index]!, odds, gains, tied, extra: 0 }
+      return { variant, units: set, log: log[variant.index]!, odds, gains, tied, slack: !catalogue.faults[variant.fault]!.links ? 0 : catalogue.faults[variant.fault]!.where.kind === 'pair' ? Infinity : TOUCHING_SLACK, extra: 0 }
     }
 
     const sums = new Sums(top)

@@ -1,7 +1,7 @@
 import { logSum } from './normal'
 import type { Catalogue, Variant } from './variants'
 
-/** Where the weighing of pairs stops; nats below the likeliest explanation. Against `EVERYTHING` 99.9 % of the belief is held (hunt.test.ts, bench). */
+/** Where the weighing of pairs stops; nats below the likeliest explanation. Against `EVERYTHING` the belief held is in hunt.test.ts and the bench (`pruningHeld`). */
 export interface Pruning {
   /** A cell of a fault's grid takes part while it is so near the fault's best, and so many of them at most, over the likely range. */
   readonly likelyRange: number
@@ -13,19 +13,20 @@ export interface Pruning {
   /** Pairs worked out together after one reading, those that can reach farthest first. */
   readonly together: number
 }
-export const USUAL_PRUNING: Pruning = { likelyRange: 7, cells: 16, faint: 12, leftOut: 17, together: 4000 }
+export const USUAL_PRUNING: Pruning = { likelyRange: 7, cells: 24, faint: 12, leftOut: 17, together: 6000 }
 export const EVERYTHING: Pruning = { ...USUAL_PRUNING, cells: Infinity, faint: Infinity, leftOut: Infinity, together: Infinity }
 
 /**
  * A cell of a fault after the readings. `gains` are what it explains better than "nothing", by its units; `tied` where its
  * figures tie several units in ohms together, whose gains do not simply add up: what they gain or lose by that is spread over
- * those units evenly. `extra` is the log-weight of cells that it stands for besides itself.
+ * those units evenly. `slack`: what it may explain in a unit together with another fault, beyond its gain, where it links wires.
+ * `extra` is the log-weight of cells that it stands for besides itself.
  */
-export interface Scored { readonly variant: Variant; readonly log: number; readonly odds: number; readonly units: readonly number[]; readonly gains: readonly number[]; readonly tied: boolean; readonly extra: number }
+export interface Scored { readonly variant: Variant; readonly log: number; readonly odds: number; readonly units: readonly number[]; readonly gains: readonly number[]; readonly tied: boolean; readonly slack: number; readonly extra: number }
 /** Cells that show in the same units. */
 export interface Signature { readonly units: readonly number[]; readonly mask: Uint32Array; readonly of: Scored[]; log: number; readonly most: number[]; odds: number }
 
-/** The cells of every fault in its likely range; if those are many, some evenly over the range carry the weight of all. */
+/** The cells of every fault in its likely range; if those are many, the best by themselves and some of the others with the weight of all of those. */
 export function likelyCells(catalogue: Catalogue, log: Float64Array, scored: (v: Variant) => Scored, { likelyRange, cells }: Pruning): Scored[] {
   return catalogue.faults.flatMap((f) => {
     let top = -Infinity
@@ -34,9 +35,11 @@ export function likelyCells(catalogue: Catalogue, log: Float64Array, scored: (v:
     const near = f.variants.filter((v) => log[v.index]! >= top - likelyRange)
     if (near.length <= cells) return near.map(scored)
     near.sort((a, b) => log[b.index]! - log[a.index]!)
-    const chosen = Array.from({ length: cells }, (_, i) => scored(near[Math.floor((i * near.length) / cells)]!))
-    const missing = logSum(near.map((v) => log[v.index]!)) - logSum(chosen.map((c) => c.log))
-    return chosen.map((c) => ({ ...c, log: c.log + missing, extra: missing }))
+    const best = near.slice(0, cells / 2)
+    const rest = near.slice(best.length)
+    const chosen = Array.from({ length: cells - best.length }, (_, i) => scored(rest[Math.floor((i * rest.length) / (cells - best.length))]!))
+    const missing = logSum(rest.map((v) => log[v.index]!)) - logSum(chosen.map((c) => c.log))
+    return [...best.map(scored), ...chosen.map((c) => ({ ...c, log: c.log + missing, extra: missing }))]
   })
 }
 
@@ -52,11 +55,14 @@ export function signaturesOf(cells: readonly Scored[], unitCount: number): Signa
     const s = made.get(key)!
     s.of.push(c)
     s.odds = Math.max(s.odds, c.odds + c.extra)
-    c.units.forEach((_, k) => { s.most[k] = Math.max(s.most[k]!, c.gains[k]!) })
+    c.units.forEach((_, k) => { s.most[k] = Math.max(s.most[k]!, reachIn(c, k)) })
   }
   for (const s of made.values()) s.log = logSum(s.of.map((c) => c.log))
   return [...made.values()]
 }
+
+/** What a cell gains in a unit at most, if the best that any does there is no less. */
+const reachIn = (c: Scored, k: number): number => c.gains[k]! + c.slack
 
 export const apart = (a: Uint32Array, b: Uint32Array): boolean => { for (let w = 0; w < a.length; w++) if ((a[w]! & b[w]!) !== 0) return false; return true }
 
@@ -68,7 +74,7 @@ export const apart = (a: Uint32Array, b: Uint32Array): boolean => { for (let w =
 export function meetings(signatures: readonly Signature[], best: Float64Array, least: number, meet: (s: Scored, t: Scored, bound: number) => void): void {
   const has = (mask: Uint32Array, u: number) => (mask[u >> 5]! & (1 << (u & 31))) !== 0
   const ranked = signatures.map((s) => {
-    const cells = s.of.map((c) => ({ c, far: c.odds + c.extra + c.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(c.gains[k]!, best[u]!)), 0) })).sort((x, y) => y.far - x.far)
+    const cells = s.of.map((c) => ({ c, far: c.odds + c.extra + c.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(reachIn(c, k), best[u]!)), 0) })).sort((x, y) => y.far - x.far)
     return { s, cells, far: cells[0]!.far }
   }).sort((x, y) => y.far - x.far)
   /** What those cells of a signature that can reach so far gain without what they share with another. */
@@ -77,7 +83,7 @@ export function meetings(signatures: readonly Signature[], best: Float64Array, l
     for (const { c, far } of one.cells) {
       if (far + other.far < least) break
       let sum = c.odds + c.extra
-      for (let k = 0; k < c.units.length; k++) if (!has(other.s.mask, c.units[k]!)) sum += Math.min(c.gains[k]!, best[c.units[k]!]!)
+      for (let k = 0; k < c.units.length; k++) if (!has(other.s.mask, c.units[k]!)) sum += Math.min(reachIn(c, k), best[c.units[k]!]!)
       sums.push({ c, far, sum })
     }
     return sums
