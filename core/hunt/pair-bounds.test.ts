@@ -1,0 +1,71 @@
+import { seeded } from '../../tests/random-site'
+import { logSum } from './normal'
+import { apart, hiding, likelyCells, meetings, signaturesOf, USUAL_PRUNING, type Scored } from './pair-bounds'
+import type { Catalogue, Variant } from './variants'
+
+const UNITS = 40
+/** Made-up cells after made-up readings: each shows in a few units and explains some and not others. */
+function cells(seed: number, count: number): { list: Scored[]; best: Float64Array } {
+  const random = seeded(seed)
+  const best = new Float64Array(UNITS)
+  const list = Array.from({ length: count }, (_, index): Scored => {
+    const units = Array.from({ length: UNITS }, (_, u) => u).filter(() => random() < 0.08)
+    const gains = units.map(() => 12 * random() - 6)
+    units.forEach((u, k) => { best[u] = Math.max(best[u]!, gains[k]!) })
+    const odds = -3 - 6 * random()
+    return { variant: { index, fault: index } as Variant, units, gains, odds, log: odds + gains.reduce((s, g) => s + g, 0), tied: false, slack: 0, extra: 0 }
+  })
+  return { list, best }
+}
+
+test('every pair that meets and can reach far enough is met once, and none that shares nothing', () => {
+  for (const seed of [1, 2, 3]) for (const least of [-25, -15, -5]) {
+    const { list, best } = cells(seed, 120)
+    const signatures = signaturesOf(list, UNITS)
+    const met = new Map<string, number>()
+    meetings(signatures, best, least, (s, t, bound) => {
+      const key = [s.variant.index, t.variant.index].sort((a, b) => a - b).join()
+      expect(met.has(key)).toBe(false)
+      met.set(key, bound)
+      expect(s.units.some((u) => t.units.includes(u))).toBe(true)
+      // If the one hides the other where they meet, that is no more than the bound.
+      expect(s.odds + t.odds + hiding(s, t)).toBeLessThanOrEqual(bound + 1e-9)
+    })
+    list.forEach((s, a) => list.slice(a + 1).forEach((t) => {
+      if (!s.units.some((u) => t.units.includes(u)) || s.odds + t.odds + hiding(s, t) < least) return
+      expect(met.has(`${a},${t.variant.index}`)).toBe(true)
+    }))
+  }
+})
+
+test('the gain of one that hides the other: each where it is alone, the larger where they meet', () => {
+  const cell = (units: number[], gains: number[]): Scored => ({ variant: { index: 0, fault: 0 } as Variant, units, gains, odds: 0, log: 0, tied: false, slack: 0, extra: 0 })
+  expect(hiding(cell([1, 3], [2, -7]), cell([3, 8], [4, 1]))).toBe(2 - 7 + 1)
+  expect(hiding(cell([], []), cell([5], [3]))).toBe(3)
+  expect(hiding(cell([2], [1]), cell([2], [-1]))).toBe(1)
+})
+
+test('signatures hold every cell once, under the units in which it shows, and are apart where they share none', () => {
+  const { list } = cells(5, 90)
+  const signatures = signaturesOf(list, UNITS)
+  expect(signatures.flatMap((s) => s.of).length).toBe(90)
+  for (const s of signatures) for (const c of s.of) expect(c.units).toEqual(s.units)
+  for (const s of signatures) for (const t of signatures) expect(apart(s.mask, t.mask)).toBe(!s.units.some((u) => t.units.includes(u)))
+  for (const s of signatures) expect(s.log).toBeCloseTo(logSum(s.of.map((c) => c.log)), 9)
+})
+
+test('some cells stand for the many of a fault without any belief lost or added; those far from the best take no part', () => {
+  const random = seeded(8)
+  const variants = Array.from({ length: 64 }, (_, index) => ({ index, fault: 0 }) as Variant)
+  const catalogue = { faults: [{ variants }], variants, keys: ['a'] } as unknown as Catalogue
+  const log = Float64Array.from(variants, (_, i) => (i < 50 ? -2 - 4 * random() : -40))
+  const scored = (variant: Variant): Scored => ({ variant, units: [], gains: [], odds: log[variant.index]!, log: log[variant.index]!, tied: false, slack: 0, extra: 0 })
+  const chosen = likelyCells(catalogue, log, scored, USUAL_PRUNING)
+  expect(chosen.length).toBe(USUAL_PRUNING.cells)
+  expect(logSum(chosen.map((c) => c.log))).toBeCloseTo(logSum([...log].filter((x) => x > -40)), 9)
+  // The best by themselves, with their own weight.
+  const top = [...log].sort((a, b) => b - a).slice(0, USUAL_PRUNING.cells / 2)
+  expect(chosen.slice(0, top.length).map((c) => c.log)).toEqual(top)
+  expect(chosen.every((c) => log[c.variant.index]! > -40)).toBe(true)
+  expect(likelyCells(catalogue, log.map(() => -Infinity), scored, USUAL_PRUNING)).toEqual([])
+})
