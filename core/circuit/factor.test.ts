@@ -81,3 +81,17 @@ test('arithmetic of complex figures: inverse, product, and a dense system put ba
   }), { seed: 6, numRuns: 100 })
   expect(() => solveDense([[complex(0)]], [complex(1)])).toThrow('column 0 of 1 is empty')
 })
+
+test('with the order of an earlier factor kept, other figures on the same nodes solve as they would by themselves', () => {
+  fc.assert(fc.property(connected, fc.nat(15), fc.nat(15), fc.double({ min: 0.1, max: 10, noNaN: true }), (net, p, q, by) => {
+    const [into, outOf] = [p % net.n, q % net.n]
+    const first = factorOf(net.n, net.elements, [0])
+    expect([...first.order].sort((a, b) => a - b)).toEqual(Array.from({ length: net.n - 1 }, (_, n) => n + 1))
+    const changed = { n: net.n, elements: net.elements.map((e, i) => (i % 2 === 0 ? { ...e, y: scaled(e.y, by) } : e)) }
+    const again = factorOf(net.n, changed.elements, [0], first.order)
+    const f = again.forward(into, outOf)
+    const reference = dense(changed, into, outOf)
+    const expected = minus(reference[into]!, reference[outOf]!)
+    expect(size(minus(again.between(f, f), expected))).toBeLessThan(1e-6 * (size(expected) + 1e-9))
+  }), { numRuns: 150 })
+})

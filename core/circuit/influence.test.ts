@@ -117,3 +117,34 @@ test('two elements of one loop taken out, in either order, and a change that is 
     expect(size(times(inverse(powered.parts[first]!.z), powered.parts[first]!.z))).toBeCloseTo(1, 12)
   }
 })
+
+test('whether current still passes once parts are out and conductors touch: as following the wires one by one', () => {
+  const [asked, open] = [{ n: 0 }, { n: 0 }]
+  for (let seed = 1; seed <= 60; seed++) {
+    const { site } = randomSite(seed, { loops: seed % 2 === 0 })
+    const powered = poweredOf(site, { climate: climateOf(site), frequency_Hz: 0, phase: 'optimistic', mains_ratio: 1, wire: 'nominal', faces: new Map(), turns: new Map() })
+    const random = seeded(seed + 900)
+    const influence = influenceOf(powered)
+    const any = () => Math.floor(random() * powered.parts.length)
+    const part = partsOf(powered.nodeCount, powered.parts)
+    for (let n = 0; n < 30; n++) {
+      const gone = [...new Set([any(), any(), any()])]
+      // Both spots of a touch lie in one part of the network, in elements that stay.
+      const spots = [any(), any()].filter((e) => !gone.includes(e) && powered.parts[e]!.of.kind === 'stretch')
+      const joins = spots.length === 2 && spots[0] !== spots[1] && part[powered.parts[spots[0]!]!.a] === part[powered.parts[spots[1]!]!.a] ? [{ p: { element: spots[0]!, along: random() }, q: { element: spots[1]!, along: random() }, ohm: 1 }] : []
+      const [a, b] = [Math.floor(random() * powered.nodeCount), Math.floor(random() * powered.nodeCount)]
+      const around: number[][] = Array.from({ length: powered.nodeCount }, () => [])
+      const link = (p: number, q: number) => { around[p]!.push(q); around[q]!.push(p) }
+      powered.parts.forEach((p, e) => { if (!gone.includes(e)) link(p.a, p.b) })
+      for (const { p, q } of joins) link(powered.parts[p.element]!.a, powered.parts[q.element]!.a)
+      const reached = new Set([a])
+      const queue = [a]
+      while (queue.length > 0) for (const next of around[queue.pop()!]!) if (!reached.has(next)) { reached.add(next); queue.push(next) }
+      const reading = influence.ohms(influence.test({ a, b }), gone.map((element) => ({ element, z: null })), joins)
+      expect([seed, n, reading.open]).toEqual([seed, n, !reached.has(b)])
+      asked.n++
+      if (reading.open) open.n++
+    }
+  }
+  expect([asked.n > 1500, open.n > 300, open.n < asked.n - 300]).toEqual([true, true, true])
+})

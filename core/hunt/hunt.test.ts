@@ -33,6 +33,10 @@ test('odds add up to one, follow their families and causes, and go up where some
   const [by, far] = [true, false].map((here) => opens(faults).find((f) => placesOf(ground.site, f.where).includes('R0B1' as PlaceId) === here)!)
   const after = (key: string) => opens(dug).find((f) => f.key === key)!.prior
   expect(after(by!.key) / by!.prior / (after(far!.key) / far!.prior)).toBeCloseTo(8, 6)
+  // Lightning raises coils against all else, and all still add up to one.
+  const struck = catalogueOf(ground, USUAL_ODDS, circumstances.parse({ lightning: true }), null).faults
+  expect(struck.reduce((s, f) => s + f.prior, 0)).toBeCloseTo(1, 9)
+  expect(family(struck, 'coil') / family(struck, 'splice')).toBeCloseTo(4 * (25 / 30), 6)
   const rare = catalogueOf(ground, oddsBasis.parse({ families: { coil: 1 } }), QUIET, null).faults
   expect(family(rare, 'coil')).toBeLessThan(family(faults, 'coil') / 10)
 })

@@ -71,7 +71,7 @@ interface Entry { where: Where; cause: Cause; family: Family; weight: number; ce
 /** Every single fault of a controller's wiring and hydraulics, with its odds. Parts that hang on nothing have none: they cannot show. */
 export function catalogueOf(ground: Ground, basis: OddsBasis, circumstances: Circumstances, today: string | null): Catalogue {
   const listed = [...runFaults(ground, basis), ...touchFaults(ground, basis), ...jointFaults(ground, basis, today), ...coilFaults(ground, basis), ...cabinetFaults(ground)]
-    .map((e) => ({ ...e, weight: e.weight * circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(ground.site, e.where)) }))
+    .map((e) => ({ ...e, times: circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(ground.site, e.where)) }))
   const whole = new Map<string, number>()
   for (const e of listed) { const k = `${e.family} ${e.cause}`; whole.set(k, (whole.get(k) ?? 0) + e.weight) }
   // What a property does not have leaves its odds to the rest of its family.
@@ -87,10 +87,12 @@ export function catalogueOf(ground: Ground, basis: OddsBasis, circumstances: Cir
     variants.push(...own)
     return {
       index, where: e.where, key: whereKey(e.where), cause: e.cause, family: e.family, variants: own, besides: e.besides ?? [], links: (e.besides ?? []).length > 0, at: e.at ?? null, elements: e.elements,
-      prior: (basis.families[e.family] / familySum) * causeShare.get(k)! * (e.weight / whole.get(k)!),
+      prior: (basis.families[e.family] / familySum) * causeShare.get(k)! * (e.weight / whole.get(k)!) * e.times,
     }
   })
-  return { faults, variants, keys: [...new Set(faults.map((f) => f.key))] }
+  // What befell the property raises its kind of trouble against the others, and all still add up to one.
+  const sum = faults.reduce((s, f) => s + f.prior, 0)
+  return { faults: faults.map((f) => ({ ...f, prior: f.prior / sum })), variants, keys: [...new Set(faults.map((f) => f.key))] }
 }
 
 const causeWeight = (basis: OddsBasis, family: Family, cause: Cause): number => (basis.causes[family] as Partial<Record<Cause, number>>)[cause] ?? 0

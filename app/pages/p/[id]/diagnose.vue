@@ -153,7 +153,7 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
 </template>
 
 <style scoped>
-.diagnose { display: grid; gap: 16px; }
+.diagnose { display: grid; gap: 16px; grid-template-columns: minmax(0, 1fr); }
 .head { justify-content: space-between; align-items: flex-start; }
 .chooser { flex: 0 1 auto; } .chooser .input { width: auto; max-width: 320px; }
 .columns { display: grid; grid-template-columns: minmax(0, 7fr) minmax(0, 5fr); gap: 16px; align-items: start; }
@@ -167,5 +167,5 @@ summary { cursor: pointer; min-height: 32px; } summary h2 { display: inline; }
 .value { flex: none; gap: 4px; flex-wrap: nowrap; }
 .small { min-height: 32px; padding: 0 8px; }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
-@media (max-width: 759px) { .chooser { width: 100%; } .chooser .input { flex: 1; max-width: none; min-width: 0; } .small { min-height: 44px; min-width: 44px; } summary { min-height: 44px; } }
+@media (max-width: 759px) { .chooser { width: 100%; } .chooser .input { flex: 1 1 0; width: 0; max-width: none; min-width: 0; } .chooser .button { flex: none; } .small { min-height: 44px; min-width: 44px; } summary { min-height: 44px; } }
 </style>
