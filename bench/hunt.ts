@@ -54,7 +54,7 @@ function placesOf(c: Case, key: string): PlaceId[] {
 }
 
 interface Outcome { found: string[]; wrong: string[]; ended: 'nothing' | 'undecided' | 'wrong'; minutes: number; readings: number }
-interface Hunted extends Outcome { believed: Believed[]; next_s: number[]; log: string[]; size: Said['size'] }
+interface Hunted extends Outcome { believed: Believed[]; first_s: number; next_s: number[]; log: string[]; size: Said['size'] }
 
 /** A case to its end: what is named is mended and retested until nothing is left; a wrong name or none is searched to the end. */
 async function hunted(c: Case, engine: Engine): Promise<Hunted> {
@@ -62,11 +62,11 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
   let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
   let field = c.field(left.map((l) => l.f))
   const symptoms = () => stationsOf(c).map((t) => ({ test: waterTest(t), value: field.answer(waterTest(t), METER) }))
-  const out: Hunted = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0, believed: [], next_s: [], log: [], size: { faults: 0, variants: 0 } }
+  const out: Hunted = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0, believed: [], first_s: 0, next_s: [], log: [], size: { faults: 0, variants: 0 } }
   let said = await engine.ask({ do: 'begin', site: c.site, known: c.known, symptoms: symptoms(), options: { odds } })
   out.size = said.size
+  out.first_s = said.next_s
   for (;;) {
-    out.next_s.push(said.next_s)
     const there = new Set(left.map((l) => l.key))
     for (const [key, p] of said.parts) out.believed.push({ p, there: there.has(key) })
     out.believed.push({ p: said.nothing, there: left.length === 0 })
@@ -78,6 +78,7 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
       const value = field.answer(stand.test, METER)
       out.log.push(`${stand.test.kind} ${JSON.stringify(stand.test).slice(0, 150)} ${JSON.stringify(value)} top ${[...said.parts].sort((a, b) => b[1] - a[1]).slice(0, 4).map(([k, p]) => `${k} ${p.toFixed(3)}`).join(' | ')} nothing ${said.nothing.toFixed(3)}`)
       said = await engine.ask({ do: 'take', reading: { test: stand.test, value } })
+      out.next_s.push(said.next_s)
       continue
     }
     if (stand.kind === 'named') {
@@ -161,6 +162,7 @@ function smallCases(wanted: number) {
   return { smallCases: sums.cases, tooLarge: sums.passedOver, gapClosed: closed(sums.ours), gapClosedByGreedy: closed(sums.greedy), small_min: { optimum: sums.optimum / sums.cases, ours: sums.ours / sums.cases, greedy: sums.greedy / sums.cases, procedure: sums.procedure / sums.cases } }
 }
 const middle = <T>(list: readonly T[], of: (x: T) => number): T => [...list].sort((a, b) => of(a) - of(b))[list.length >> 1]!
+const cases_s = (performance.now() - start) / 1000
 const rescored = middle(Array.from({ length: 5 }, (_, k) => rescore(seed + k)), (r) => r.ratio)
 if (rescored.worst > 1e-8) throw new Error(`rescored readings differ by ${rescored.worst}`)
 
@@ -178,7 +180,7 @@ const result = {
   procedure: all.filter(({ c, theirs }) => right(c, theirs as Hunted)).length / all.length,
   minutes: sum(all.map(({ ours }) => ours.minutes)) / all.length, procedureMinutes: sum(all.map(({ theirs }) => theirs.minutes)) / all.length,
   readings: sum(all.map(({ ours }) => ours.readings)) / all.length, calibrated: cal.every((d) => d.within), deciles: cal,
-  next_s: times[Math.floor(times.length * 0.99)] ?? 0, next_median_s: times[times.length >> 1] ?? 0, faults: Math.max(...all.map(({ ours }) => ours.size.faults)), total_s: (performance.now() - start) / 1000,
+  first_s: middle(all, ({ ours }) => ours.first_s).ours.first_s, next_s: times[Math.floor(times.length * 0.99)] ?? 0, next_median_s: times[times.length >> 1] ?? 0, faults: Math.max(...all.map(({ ours }) => ours.size.faults)), cases_s, total_s: (performance.now() - start) / 1000,
   ...(small > 0 && { ...smallCases(small), pruningHeld: pruningHeld(seed, 6) }), rescoreRatio: rescored.ratio, rescore_us: rescored.ours_us, refactor_us: rescored.reference_us,
   byKind: Object.fromEntries(KINDS.map((k) => { const list = singles.filter(({ c }) => c.kinds[0] === k); return [k, [list.filter(({ c, ours }) => right(c, ours)).length, list.length]] })),
 }
