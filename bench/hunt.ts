@@ -68,8 +68,8 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
   out.first_s = said.next_s
   for (;;) {
     const there = new Set(left.map((l) => l.key))
-    for (const [key, p] of said.parts) out.believed.push({ p, there: there.has(key) })
-    out.believed.push({ p: said.nothing, there: left.length === 0 })
+    for (const [key, p] of said.parts) out.believed.push({ p, there: there.has(key), of: c.seed })
+    out.believed.push({ p: said.nothing, there: left.length === 0, of: c.seed })
     const { stand } = said
     if (stand.kind === 'open') {
       if (out.readings > 400) { out.ended = 'undecided'; break }
@@ -179,7 +179,7 @@ const result = {
   minutesRatio: sum(all.map(({ ours }) => ours.minutes)) / sum(all.map(({ theirs }) => theirs.minutes)),
   procedure: all.filter(({ c, theirs }) => right(c, theirs as Hunted)).length / all.length,
   minutes: sum(all.map(({ ours }) => ours.minutes)) / all.length, procedureMinutes: sum(all.map(({ theirs }) => theirs.minutes)) / all.length,
-  readings: sum(all.map(({ ours }) => ours.readings)) / all.length, calibrated: cal.every((d) => d.within), deciles: cal,
+  readings: sum(all.map(({ ours }) => ours.readings)) / all.length, calibrated: cal.every((d) => d.within), calibratedByHunt: cal.every((d) => d.withinByHunt), deciles: cal,
   first_s: middle(all, ({ ours }) => ours.first_s).ours.first_s, next_s: times[Math.floor(times.length * 0.99)] ?? 0, next_median_s: times[times.length >> 1] ?? 0, faults: Math.max(...all.map(({ ours }) => ours.size.faults)), cases_s, total_s: (performance.now() - start) / 1000,
   ...(small > 0 && { ...smallCases(small), pruningHeld: pruningHeld(seed, 6) }), rescoreRatio: rescored.ratio, rescore_us: rescored.ours_us, refactor_us: rescored.reference_us,
   byKind: Object.fromEntries(KINDS.map((k) => { const list = singles.filter(({ c }) => c.kinds[0] === k); return [k, [list.filter(({ c, ours }) => right(c, ours)).length, list.length]] })),
