@@ -35,7 +35,7 @@ test('from the valve: a crew that stands at the box begins there, and what happe
   await expect(next(page)).toBeVisible({ timeout: 30_000 })
 })
 
-test('two open leads typed without a word about the zones: what they share is likeliest, and the way back keeps them', async ({ page, request }) => {
+test('two open leads typed without a word about the zones are weighed, and the way back keeps them', async ({ page, request }) => {
   const id = await ownProperty(request, 'Swapped')
   await page.goto(`/p/${id}/diagnose`)
   await page.getByRole('button', { name: /Begin a hunt|New hunt/ }).click()
@@ -50,7 +50,6 @@ test('two open leads typed without a word about the zones: what they share is li
     await other.getByRole('button', { name: 'Keep' }).click()
     await settled(page)
   }
-  // Two open leads at once: the likeliest is what they share, and it is said in words.
   await expect(likely(page).getByRole('listitem').first()).toContainText('%', { timeout: 30_000 })
   await page.goto(`/p/${id}`)
   await page.goBack()
