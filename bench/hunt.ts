@@ -6,10 +6,10 @@ import { fileURLToPath } from 'node:url'
 import { buildSync } from 'esbuild'
 import { FAMILIES, oddsBasis, USUAL_ODDS } from '../core/hunt'
 import type { FieldTest, ReadingValue } from '../core/record'
-import { must, type PlaceId, type TerminalId } from '../core/site'
+import { must, type PlaceId } from '../core/site'
 import { calibration, type Believed } from './hunt/calibration'
 import { Clock, WRONG_min } from './hunt/crew'
-import { A, caseOf, KINDS, METER, sweepTests, waterTest, type Case } from './hunt/draw'
+import { A, caseOf, KINDS, METER, sweepTests, type Case } from './hunt/draw'
 import type { Ask, Said } from './hunt/engine'
 import { expected, gameOf, greedy, optimum, ours as oursIn } from './hunt/optimum'
 import { outward, type Ended } from './hunt/outward'
@@ -39,7 +39,7 @@ class Engine {
   end(): void { this.child.removeAllListeners('exit'); this.child.kill() }
 }
 
-const stationsOf = (c: Case): TerminalId[] => Object.values(c.site.stations).map((s) => s.terminal)
+const watered = (c: Case, left: Case['faults']) => new Map(c.symptoms(left).map(({ test, value }) => [(test as Extract<FieldTest, { kind: 'water' }>).at.terminal, value] as const))
 /** Where a part lies, for who searches without a hint. */
 function placesOf(c: Case, key: string): PlaceId[] {
   const [kind, id = '', , from, to] = key.split(' ')
@@ -61,7 +61,7 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
   const clock = new Clock(c.site)
   let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
   let field = c.field(left.map((l) => l.f))
-  const symptoms = () => stationsOf(c).map((t) => ({ test: waterTest(t), value: field.answer(waterTest(t), METER) }))
+  const symptoms = () => c.symptoms(left.map((l) => l.f))
   const out: Hunted = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0, believed: [], first_s: 0, next_s: [], log: [], size: { faults: 0, variants: 0 } }
   let said = await engine.ask({ do: 'begin', site: c.site, known: c.known, symptoms: symptoms(), options: { odds } })
   out.size = said.size
@@ -107,8 +107,7 @@ function byProcedure(c: Case): Outcome {
   const out: Outcome = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0 }
   for (;;) {
     const field = c.field(left.map((l) => l.f))
-    const symptoms = new Map(stationsOf(c).map((t) => [t, field.answer(waterTest(t), METER)] as const))
-    const end: Ended = outward(c.site, symptoms, { ask: (test: FieldTest): ReadingValue => { clock.test(test); out.readings++; return field.answer(test, METER) } })
+    const end: Ended = outward(c.site, watered(c, left.map((l) => l.f)), { ask: (test: FieldTest): ReadingValue => { clock.test(test); out.readings++; return field.answer(test, METER) } })
     if (end.kind !== 'named') { out.ended = end.kind; break }
     if (!left.some((l) => l.key === end.key)) { out.wrong.push(end.key); out.ended = 'wrong'; clock.minutes += WRONG_min; break }
     out.found.push(end.key)

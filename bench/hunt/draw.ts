@@ -14,6 +14,8 @@ export interface Case {
   readonly known: readonly { readonly test: FieldTest; readonly ohm: number }[]
   /** The property with these of its faults left; chance for the meter goes on. */
   readonly field: (left: readonly FieldFault[]) => Field
+  /** What every station waters with these of its faults left, found once for whoever hunts. */
+  readonly symptoms: (left: readonly FieldFault[]) => readonly { readonly test: FieldTest; readonly value: ReadingValue }[]
 }
 export const KINDS = ['coil', 'splice', 'conductor', 'common', 'record', 'supply'] as const
 export type Kind = (typeof KINDS)[number]
@@ -186,7 +188,15 @@ export function caseOf(seed: number, { spread = 1, stations }: { spread?: number
     if (isMaterial(sound, shown(site, tags, field([one.fault])), baseline)) drawn.push(one)
   }
   const known = baseline ? sweepTests(site).map((test) => ({ test, ohm: field([], meterSeed + 1).answer(test, METER) })).flatMap(({ test, ohm }) => (ohm.kind === 'ohm' ? [{ test, ohm: ohm.ohm }] : [])) : []
-  return { seed, site, faults: drawn.map((d) => d.fault), truth: drawn.map((d) => d.key), kinds: drawn.map((d) => d.kind), known, field: (left) => field(left) }
+  const walked = (of: Field) => tags.map((t) => ({ test: waterTest(t), value: of.answer(waterTest(t), METER) }))
+  const found = new Map<string, ReturnType<Case['symptoms']>>()
+  const symptoms = (left: readonly FieldFault[]) => {
+    const key = JSON.stringify(left)
+    const made = found.get(key) ?? walked(field(left))
+    found.set(key, made)
+    return made
+  }
+  return { seed, site, faults: drawn.map((d) => d.fault), truth: drawn.map((d) => d.key), kinds: drawn.map((d) => d.kind), known, field: (left) => field(left), symptoms }
 }
 
 const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>

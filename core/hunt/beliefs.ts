@@ -2,7 +2,7 @@ import type { FieldTest, ReadingValue } from '../record'
 import type { DeviceId } from '../site'
 import { blurAt, type Foreseen } from './foresee'
 import { logSum } from './normal'
-import { apart, hiding, likelyCells, meetings, signaturesOf, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
+import { apart, eachUnit, likelyCells, meetings, signaturesOf, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
 import type { Foresight } from './recall'
 import type { Catalogue, Variant } from './variants'
 import { weighAlone, weighTogether, type CoilPriors, type Weighed } from './weigh'
@@ -54,11 +54,17 @@ export class Weighing {
   /** By unit: what every cell explains better than "nothing" there, not a number until asked for. */
   private readonly gains = new Map<number, Float64Array>()
   private readonly tied = new Map<number, { readonly units: string; readonly gain: number }>()
+  /** Of pairs that were predicted together: the sum over readings that stand by themselves, up to one of them, and over units in ohms. */
+  private readonly met = new Map<number, { upTo: number; plain: number; ohmUnits: string; ohms: number }>()
   private readonly unitIds = new Map<string, number>()
   private readonly odds: Float64Array
+  /** By fault: the number of its part among the catalogue's keys. */
+  private readonly partOf: Int32Array
 
   constructor(private readonly catalogue: Catalogue, private readonly foresight: Foresight, private readonly coils: CoilPriors, private readonly nominal_V: number, private readonly count: CountOdds, private readonly pruning: Pruning = USUAL_PRUNING) {
     const whole = catalogue.faults.reduce((s, f) => s + f.prior, 0)
+    const numbers = new Map(catalogue.keys.map((key, n) => [key, n]))
+    this.partOf = Int32Array.from(catalogue.faults, (f) => numbers.get(f.key)!)
     this.odds = Float64Array.from(catalogue.variants, (v) => Math.log((catalogue.faults[v.fault]!.prior / whole) * v.share))
   }
 
@@ -66,7 +72,7 @@ export class Weighing {
   add(reading: Taken): boolean {
     const base = this.foresight.base(reading.test)
     if (base === null) return false
-    if (reading.test.kind === 'supply' && reading.value.kind === 'volt') { this.supply_V = reading.value.volt; this.gains.clear(); this.tied.clear() } // all volts are read against it
+    if (reading.test.kind === 'supply' && reading.value.kind === 'volt') { this.supply_V = reading.value.volt; this.gains.clear(); this.tied.clear(); this.met.clear() } // all volts are read against it
     this.taken.push({ ...reading, base, baseOhms: weighAlone(base, reading.value, this.supply).ohms })
     this.showing.push(this.catalogue.faults.flatMap((f) => (this.foresight.touches(reading.test, f) ? [f.index] : [])))
     return true
@@ -156,21 +162,23 @@ export class Weighing {
     })
     const scored = (variant: Variant): Scored => {
       const { units: set, rows, tied } = shows[variant.fault]!
+      const { links, where } = catalogue.faults[variant.fault]!
       const gains = rows.map((row) => row[variant.index]!)
+      const reach = links ? gains.map((g) => (where.kind === 'pair' ? Infinity : Math.max(0, g) + TOUCHING_SLACK)) : [...gains]
       const odds = this.odds[variant.index]!
       if (tied) {
         const ohms = set.filter((u) => units[u]!.ohms).length
         const spread = (log[variant.index]! - odds - gains.reduce((s, g) => s + g, 0)) / ohms
-        set.forEach((u, k) => { if (units[u]!.ohms) { gains[k]! += spread; best[u] = Math.max(best[u]!, gains[k]!) } })
+        set.forEach((u, k) => { if (units[u]!.ohms) { gains[k]! += spread; reach[k] = Math.max(reach[k]!, gains[k]!); best[u] = Math.max(best[u]!, gains[k]!) } })
       }
-      return { variant, units: set, log: log[variant.index]!, odds, gains, tied, slack: !catalogue.faults[variant.fault]!.links ? 0 : catalogue.faults[variant.fault]!.where.kind === 'pair' ? Infinity : TOUCHING_SLACK, extra: 0 }
+      return { variant, units: set, log: log[variant.index]!, odds, gains, reach, tied, extra: 0 }
     }
 
-    const sums = new Sums(top)
+    const sums = new Sums(top, catalogue.keys.length)
     const found: Found[] = [{ faults: [], log: logNone }]
     for (const f of catalogue.faults) {
       const all = logOne + logSum(f.variants.map((v) => log[v.index]!))
-      sums.add([f.key], all)
+      sums.add(this.partOf[f.index]!, all)
       if (all < top - TOLD) continue
       if (all < top + ONE_CELL) found.push({ faults: [f.variants.reduce((m, v) => (log[v.index]! > log[m.index]! ? v : m))], log: all })
       else for (const v of f.variants) if (logOne + log[v.index]! > top - TOLD) found.push({ faults: [v], log: logOne + log[v.index]! })
@@ -179,7 +187,7 @@ export class Weighing {
 
     const total = logSum([logNone, sums.all()])
     const believed = new Map<string, number>()
-    for (const [key, log] of sums.each()) { const p = Math.exp(log - total); if (p > 1e-6) believed.set(key, Math.min(1, p)) }
+    catalogue.keys.forEach((key, part) => { const p = Math.exp(sums.of(part) - total); if (p > 1e-6) believed.set(key, Math.min(1, p)) })
     const explanations = found.filter((f) => f.log > total - TOLD).sort((a, b) => b.log - a.log).slice(0, KEPT_EXPLANATIONS).map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
     return { parts: believed, nothing: Math.exp(logNone - total), explanations, strain: this.strainOf(explanations[0]?.faults ?? []) }
   }
@@ -204,32 +212,32 @@ export class Weighing {
 
   /** Adds the belief in all pairs to `sums`, and the likeliest to `found`. */
   private pairs(cells: readonly Scored[], { units, best, top, logTwo }: { units: readonly Unit[]; best: Float64Array; top: number; logTwo: number }, sums: Sums, found: Found[]): void {
-    const keyOf = (s: Scored) => this.catalogue.faults[s.variant.fault]!.key
+    const partOf = (s: Scored) => this.partOf[s.variant.fault]!
     const { faint, leftOut, together } = this.pruning
     const signatures = signaturesOf(cells, units.length)
 
     // Faults in different units: each signature's parts with the whole of all signatures apart from it, its own part left out.
     const scale = signatures.reduce((m, s) => Math.max(m, s.log), -Infinity)
     const weight = Float64Array.from(signatures, (s) => Math.exp(s.log - scale))
-    const inPart = new Map<string, { at: number; weight: number }[]>()
+    const inPart = new Map<number, { at: number; weight: number }[]>()
     const own = signatures.map((s, at) => {
-      const byKey = new Map<string, number>()
-      for (const c of s.of) byKey.set(keyOf(c), (byKey.get(keyOf(c)) ?? 0) + Math.exp(c.log - scale))
-      for (const [key, w] of byKey) { const list = inPart.get(key); if (list) list.push({ at, weight: w }); else inPart.set(key, [{ at, weight: w }]) }
-      return byKey
+      const byPart = new Map<number, number>()
+      for (const c of s.of) byPart.set(partOf(c), (byPart.get(partOf(c)) ?? 0) + Math.exp(c.log - scale))
+      for (const [part, w] of byPart) { const list = inPart.get(part); if (list) list.push({ at, weight: w }); else inPart.set(part, [{ at, weight: w }]) }
+      return byPart
     })
     signatures.forEach((one, a) => {
       let rest = 0
       for (let b = 0; b < signatures.length; b++) if (apart(one.mask, signatures[b]!.mask)) rest += weight[b]!
-      for (const [key, w] of own[a]!) {
+      for (const [part, w] of own[a]!) {
         let same = 0
-        for (const p of inPart.get(key)!) if (p.at === a ? one.units.length === 0 : apart(one.mask, signatures[p.at]!.mask)) same += p.weight
+        for (const p of inPart.get(part)!) if (p.at === a ? one.units.length === 0 : apart(one.mask, signatures[p.at]!.mask)) same += p.weight
         // Where its own part is most of the rest, the difference would be rounding: added up anew.
-        const left = same < 0.5 * rest ? rest - same : signatures.reduce((s, two, b) => { let sum = 0; if (apart(one.mask, two.mask)) for (const [k, x] of own[b]!) if (k !== key) sum += x; return s + sum }, 0)
+        const left = same < 0.5 * rest ? rest - same : signatures.reduce((s, two, b) => { let sum = 0; if (apart(one.mask, two.mask)) for (const [k, x] of own[b]!) if (k !== part) sum += x; return s + sum }, 0)
         if (w * left <= 0) continue
         const log = logTwo + Math.log(w) + Math.log(left) + 2 * scale
         if (log < top - leftOut - 5) continue
-        sums.add([key], log, 0.5) // every pair comes up from both of its sides
+        sums.add(part, log, 0.5) // every pair comes up from both of its sides
       }
     })
     const highest = cells.reduce((m, c) => Math.max(m, c.log), -Infinity)
@@ -237,38 +245,50 @@ export class Weighing {
     const masks = new Map(signatures.flatMap((s) => s.of.map((c) => [c, s.mask] as const)))
     most.forEach((s, a) => most.slice(a + 1).forEach((t) => {
       const log = logTwo + s.log + t.log
-      if (log > top - TOLD && apart(masks.get(s)!, masks.get(t)!) && keyOf(s) !== keyOf(t)) found.push({ faults: [s.variant, t.variant], log })
+      if (log > top - TOLD && apart(masks.get(s)!, masks.get(t)!) && partOf(s) !== partOf(t)) found.push({ faults: [s.variant, t.variant], log })
     }))
 
     // Faults that meet in a unit: those whose bound can reach the others are worked out.
-    const meeting: { s: Scored; t: Scored; reach: number }[] = []
-    meetings(signatures, best, top - leftOut - logTwo, (s, t, bound) => {
-      if (keyOf(s) === keyOf(t)) return
-      const reach = logTwo + bound
-      if (reach >= top - faint) meeting.push({ s, t, reach })
-      else sums.add([keyOf(s), keyOf(t)], Math.min(reach, logTwo + s.odds + s.extra + t.odds + t.extra + hiding(s, t)))
+    const meeting: { s: Scored; t: Scored; reach: number; hidden: number }[] = []
+    meetings(signatures, best, top - leftOut - logTwo, (s, t, bound, hiding) => {
+      if (partOf(s) === partOf(t)) return
+      const [reach, hidden] = [logTwo + bound, logTwo + Math.min(bound, hiding)]
+      if (reach >= top - faint) meeting.push({ s, t, reach, hidden })
+      else sums.addPair(partOf(s), partOf(t), hidden)
     })
     meeting.sort((x, y) => y.reach - x.reach)
-    meeting.forEach(({ s, t, reach }, n) => {
-      const odds = logTwo + s.odds + s.extra + t.odds + t.extra
+    meeting.forEach(({ s, t, hidden }, n) => {
       // The many that reach least, once enough are worked out: as if the one hid the other where they meet.
-      const log = n < together ? odds + this.pairGain(s, t, units) : Math.min(reach, odds + hiding(s, t))
-      sums.add([keyOf(s), keyOf(t)], log)
+      const log = n < together ? logTwo + s.odds + s.extra + t.odds + t.extra + this.pairGain(s, t, units) : hidden
+      sums.addPair(partOf(s), partOf(t), log)
       if (log > top - TOLD) found.push({ faults: [s.variant, t.variant], log })
     })
   }
 
+  /**
+   * What a pair explains better than "nothing". Where only one shows, its own gain stands; where both do, or a link leads the
+   * one's current to the other, they are predicted together: a reading by itself once and for all, ohms anew when a unit changed.
+   */
   private pairGain(s: Scored, t: Scored, units: readonly Unit[]): number {
-    const all = [...new Set([...s.units, ...t.units])]
-    if (s.tied || t.tied || this.catalogue.faults[s.variant.fault]!.links || this.catalogue.faults[t.variant.fault]!.links) return this.together(all, units, s.variant, t.variant)
+    const [i, j] = [s.variant, t.variant]
+    const [sLinks, tLinks] = [i, j].map((v) => this.catalogue.faults[v.fault]!.links) as [boolean, boolean]
+    const key = i.index * this.catalogue.variants.length + j.index
+    const met = this.met.get(key) ?? { upTo: 0, plain: 0, ohmUnits: '', ohms: 0 }
     let gain = 0
-    const both: number[] = []
-    for (const u of all) {
-      const [i, j] = [s.units.indexOf(u), t.units.indexOf(u)]
-      if (i >= 0 && j >= 0) both.push(u)
-      else gain += i >= 0 ? s.gains[i]! : t.gains[j]!
-    }
-    return gain + this.together(both, units, s.variant, t.variant)
+    const ohmUnits: number[] = []
+    eachUnit(s.units, t.units, (u, k, l) => {
+      const { ohms, readings } = units[u]!
+      const both = k >= 0 && l >= 0
+      if (ohms ? both || sLinks || tLinks || (k >= 0 && s.tied) || (l >= 0 && t.tied) : both || (k >= 0 ? sLinks : tLinks)) {
+        if (ohms) ohmUnits.push(u)
+        else if (readings[0]! >= met.upTo) met.plain += this.together([u], units, i, j)
+      } else gain += k >= 0 ? s.gains[k]! : t.gains[l]!
+    })
+    met.upTo = this.taken.length
+    const now = ohmUnits.map((u) => units[u]!.id).join()
+    if (now !== met.ohmUnits) { met.ohmUnits = now; met.ohms = this.together(ohmUnits, units, i, j) }
+    this.met.set(key, met)
+    return gain + met.plain + met.ohms
   }
 
   /** By how much each reading speaks for one explanation against another, taken by itself. */
@@ -295,19 +315,26 @@ export class Weighing {
 interface Shows { readonly units: readonly number[]; readonly rows: readonly Float64Array[]; readonly tied: boolean }
 interface Found { readonly faults: readonly Variant[]; readonly log: number }
 
-/** Adds up what is believed, by part and as a whole, from logs that lie around `about`. */
+/** Adds up what is believed, by a part's number and as a whole, from logs that lie around `about`. */
 class Sums {
-  private readonly parts = new Map<string, number>()
+  private readonly parts: Float64Array
   private whole = 0
-  constructor(private readonly about: number) {}
+  constructor(private readonly about: number, parts: number) { this.parts = new Float64Array(parts) }
   /** `counted`: what it is worth in the whole, where it comes up more than once. */
-  add(keys: readonly string[], log: number, counted = 1): void {
+  add(part: number, log: number, counted = 1): void {
     const w = Math.exp(log - this.about)
-    for (const k of keys) this.parts.set(k, (this.parts.get(k) ?? 0) + w)
+    this.parts[part]! += w
     this.whole += counted * w
   }
+  addPair(one: number, other: number, log: number): void {
+    const w = Math.exp(log - this.about)
+    this.parts[one]! += w
+    this.parts[other]! += w
+    this.whole += w
+  }
   all(): number { return this.about + Math.log(this.whole) }
-  each(): [string, number][] { return [...this.parts].map(([k, w]) => [k, this.about + Math.log(w)]) }
+  /** A part's log. */
+  of(part: number): number { return this.about + Math.log(this.parts[part]!) }
 }
 
 /** How many figures of a fault's cell a reading may move with. */

@@ -1,6 +1,6 @@
 import { seeded } from '../../tests/random-site'
 import { logSum } from './normal'
-import { apart, hiding, likelyCells, meetings, signaturesOf, USUAL_PRUNING, type Scored } from './pair-bounds'
+import { apart, eachUnit, likelyCells, meetings, signaturesOf, USUAL_PRUNING, type Scored } from './pair-bounds'
 import type { Catalogue, Variant } from './variants'
 
 const UNITS = 40
@@ -13,36 +13,42 @@ function cells(seed: number, count: number): { list: Scored[]; best: Float64Arra
     const gains = units.map(() => 12 * random() - 6)
     units.forEach((u, k) => { best[u] = Math.max(best[u]!, gains[k]!) })
     const odds = -3 - 6 * random()
-    return { variant: { index, fault: index } as Variant, units, gains, odds, log: odds + gains.reduce((s, g) => s + g, 0), tied: false, slack: 0, extra: 0 }
+    return { variant: { index, fault: index } as Variant, units, gains, odds, log: odds + gains.reduce((s, g) => s + g, 0), reach: gains, tied: false, extra: 0 }
   })
   return { list, best }
 }
+
+/** The pair's log if, in every unit where they meet, the one that changes more hides the other. */
+const hiddenOf = (s: Scored, t: Scored): number => Array.from({ length: UNITS }, (_, u) => u).reduce((sum, u) => {
+  const [g, h] = [s, t].map((c) => c.gains[c.units.indexOf(u)]) as [number | undefined, number | undefined]
+  return sum + (g !== undefined && h !== undefined ? (Math.abs(g) >= Math.abs(h) ? g : h) : (g ?? 0) + (h ?? 0))
+}, s.odds + t.odds)
 
 test('every pair that meets and can reach far enough is met once, and none that shares nothing', () => {
   for (const seed of [1, 2, 3]) for (const least of [-25, -15, -5]) {
     const { list, best } = cells(seed, 120)
     const signatures = signaturesOf(list, UNITS)
     const met = new Map<string, number>()
-    meetings(signatures, best, least, (s, t, bound) => {
+    meetings(signatures, best, least, (s, t, bound, hiding) => {
       const key = [s.variant.index, t.variant.index].sort((a, b) => a - b).join()
       expect(met.has(key)).toBe(false)
       met.set(key, bound)
       expect(s.units.some((u) => t.units.includes(u))).toBe(true)
       // If the one hides the other where they meet, that is no more than the bound.
-      expect(s.odds + t.odds + hiding(s, t)).toBeLessThanOrEqual(bound + 1e-9)
+      expect(hiding).toBeCloseTo(hiddenOf(s, t), 9)
+      expect(hiding).toBeLessThanOrEqual(bound + 1e-9)
     })
     list.forEach((s, a) => list.slice(a + 1).forEach((t) => {
-      if (!s.units.some((u) => t.units.includes(u)) || s.odds + t.odds + hiding(s, t) < least) return
+      if (!s.units.some((u) => t.units.includes(u)) || hiddenOf(s, t) < least) return
       expect(met.has(`${a},${t.variant.index}`)).toBe(true)
     }))
   }
 })
 
-test('the gain of one that hides the other: each where it is alone, the larger where they meet', () => {
-  const cell = (units: number[], gains: number[]): Scored => ({ variant: { index: 0, fault: 0 } as Variant, units, gains, odds: 0, log: 0, tied: false, slack: 0, extra: 0 })
-  expect(hiding(cell([1, 3], [2, -7]), cell([3, 8], [4, 1]))).toBe(2 - 7 + 1)
-  expect(hiding(cell([], []), cell([5], [3]))).toBe(3)
-  expect(hiding(cell([2], [1]), cell([2], [-1]))).toBe(1)
+test('units of either come in order, with the place of each in both lists', () => {
+  const seen: number[][] = []
+  eachUnit([1, 3, 9], [0, 3, 8], (...at) => seen.push(at))
+  expect(seen).toEqual([[0, -1, 0], [1, 0, -1], [3, 1, 1], [8, -1, 2], [9, 2, -1]])
 })
 
 test('signatures hold every cell once, under the units in which it shows, and are apart where they share none', () => {
@@ -59,7 +65,7 @@ test('some cells stand for the many of a fault without any belief lost or added;
   const variants = Array.from({ length: 64 }, (_, index) => ({ index, fault: 0 }) as Variant)
   const catalogue = { faults: [{ variants }], variants, keys: ['a'] } as unknown as Catalogue
   const log = Float64Array.from(variants, (_, i) => (i < 50 ? -2 - 4 * random() : -40))
-  const scored = (variant: Variant): Scored => ({ variant, units: [], gains: [], odds: log[variant.index]!, log: log[variant.index]!, tied: false, slack: 0, extra: 0 })
+  const scored = (variant: Variant): Scored => ({ variant, units: [], gains: [], odds: log[variant.index]!, log: log[variant.index]!, reach: [], tied: false, extra: 0 })
   const chosen = likelyCells(catalogue, log, scored, USUAL_PRUNING)
   expect(chosen.length).toBe(USUAL_PRUNING.cells)
   expect(logSum(chosen.map((c) => c.log))).toBeCloseTo(logSum([...log].filter((x) => x > -40)), 9)

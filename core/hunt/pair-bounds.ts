@@ -19,12 +19,13 @@ export const EVERYTHING: Pruning = { ...USUAL_PRUNING, cells: Infinity, faint: I
 /**
  * A cell of a fault after the readings. `gains` are what it explains better than "nothing", by its units; `tied` where its
  * figures tie several units in ohms together, whose gains do not simply add up: what they gain or lose by that is spread over
- * those units evenly. `slack`: what it may explain in a unit together with another fault, beyond its gain, where it links wires.
+ * those units evenly. `reach`: what it may explain in a unit together with another fault, which can spare it what it loses by
+ * the tie, or hide it where it links wires.
  * `extra` is the log-weight of cells that it stands for besides itself.
  */
-export interface Scored { readonly variant: Variant; readonly log: number; readonly odds: number; readonly units: readonly number[]; readonly gains: readonly number[]; readonly tied: boolean; readonly slack: number; readonly extra: number }
+export interface Scored { readonly variant: Variant; readonly log: number; readonly odds: number; readonly units: readonly number[]; readonly gains: readonly number[]; readonly reach: readonly number[]; readonly tied: boolean; readonly extra: number }
 /** Cells that show in the same units. */
-export interface Signature { readonly units: readonly number[]; readonly mask: Uint32Array; readonly of: Scored[]; log: number; readonly most: number[]; odds: number }
+export interface Signature { readonly units: readonly number[]; readonly mask: Uint32Array; readonly of: Scored[]; log: number }
 
 /** The cells of every fault in its likely range; if those are many, the best by themselves and some of the others with the weight of all of those. */
 export function likelyCells(catalogue: Catalogue, log: Float64Array, scored: (v: Variant) => Scored, { likelyRange, cells }: Pruning): Scored[] {
@@ -50,88 +51,94 @@ export function signaturesOf(cells: readonly Scored[], unitCount: number): Signa
     if (!made.has(key)) {
       const mask = new Uint32Array(Math.max(1, Math.ceil(unitCount / 32)))
       for (const u of c.units) mask[u >> 5]! |= 1 << (u & 31)
-      made.set(key, { units: c.units, mask, of: [], log: -Infinity, most: c.units.map(() => -Infinity), odds: -Infinity })
+      made.set(key, { units: c.units, mask, of: [], log: -Infinity })
     }
-    const s = made.get(key)!
-    s.of.push(c)
-    s.odds = Math.max(s.odds, c.odds + c.extra)
-    c.units.forEach((_, k) => { s.most[k] = Math.max(s.most[k]!, reachIn(c, k)) })
+    made.get(key)!.of.push(c)
   }
   for (const s of made.values()) s.log = logSum(s.of.map((c) => c.log))
   return [...made.values()]
 }
-
-/** What a cell gains in a unit at most, if the best that any does there is no less. */
-const reachIn = (c: Scored, k: number): number => c.gains[k]! + c.slack
 
 export const apart = (a: Uint32Array, b: Uint32Array): boolean => { for (let w = 0; w < a.length; w++) if ((a[w]! & b[w]!) !== 0) return false; return true }
 
 /**
  * Every pair of cells that meet in a unit and whose bound is above `least`: their odds, what each gains at most where it is
  * alone, and the best that any fault does where they meet. Two that both explain little by themselves are passed over: together
- * they are taken to explain no more than their sum.
+ * they are taken to explain no more than their sum. `hiding` is the pair's log if the one that changes more hides the other there.
  */
-export function meetings(signatures: readonly Signature[], best: Float64Array, least: number, meet: (s: Scored, t: Scored, bound: number) => void): void {
-  const has = (mask: Uint32Array, u: number) => (mask[u >> 5]! & (1 << (u & 31))) !== 0
-  const ranked = signatures.map((s) => {
-    const cells = s.of.map((c) => ({ c, far: c.odds + c.extra + c.units.reduce((sum, u, k) => sum + Math.max(0, Math.min(reachIn(c, k), best[u]!)), 0) })).sort((x, y) => y.far - x.far)
-    return { s, cells, far: cells[0]!.far }
-  }).sort((x, y) => y.far - x.far)
-  /** What those cells of a signature that can reach so far gain without what they share with another. */
-  const alone = (one: (typeof ranked)[number], other: (typeof ranked)[number]) => {
-    const sums: { c: Scored; far: number; sum: number }[] = []
-    for (const { c, far } of one.cells) {
-      if (far + other.far < least) break
-      let sum = c.odds + c.extra
-      for (let k = 0; k < c.units.length; k++) if (!has(other.s.mask, c.units[k]!)) sum += Math.min(reachIn(c, k), best[c.units[k]!]!)
-      sums.push({ c, far, sum })
-    }
-    return sums
-  }
+export function meetings(signatures: readonly Signature[], best: Float64Array, least: number, meet: (s: Scored, t: Scored, bound: number, hiding: number) => void): void {
+  const ranked = signatures.map((s) => rankedOf(s, best)).sort((x, y) => y.far[0]! - x.far[0]!)
+  const longest = signatures.reduce((m, s) => Math.max(m, s.of.length), 0)
+  const [mine, theirs, inOne, inTwo] = [new Float64Array(longest), new Float64Array(longest), new Int32Array(best.length), new Int32Array(best.length)]
   ranked.forEach((one, a) => {
     for (let b = a; b < ranked.length; b++) {
       const two = ranked[b]!
-      if (one.far + two.far < least) break
-      if (apart(one.s.mask, two.s.mask)) continue
-      if (one.s.odds + two.s.odds + boundOf(one.s.units, one.s.most, two.s.units, two.s.most, best) < least) continue
-      let shared = 0
-      for (const u of one.s.units) if (has(two.s.mask, u)) shared += best[u]!
-      const [mine, theirs] = [alone(one, two), alone(two, one)]
-      for (const s of mine) for (const t of theirs) {
-        if (s.far + t.far < least) break
-        const bound = shared + s.sum + t.sum
-        if (bound >= least && (a !== b || s.c.variant.index < t.c.variant.index)) meet(s.c, t.c, bound)
+      if (one.far[0]! + two.far[0]! < least) break
+      if (apart(one.mask, two.mask)) continue
+      // What both show in counts once, as the best that any does there.
+      const [few, many, inFew, inMany] = one.units.length <= two.units.length ? [one, two, inOne, inTwo] : [two, one, inTwo, inOne]
+      let [both, shared] = [0, 0]
+      for (let k = 0; k < few.units.length; k++) {
+        const l = many.placeOf[few.units[k]!]!
+        if (l < 0) continue
+        shared += best[few.units[k]!]!
+        inFew[both] = k
+        inMany[both++] = l
+      }
+      const m = withoutShared(one, inOne, both, least - two.far[0]!, mine)
+      const n = withoutShared(two, inTwo, both, least - one.far[0]!, theirs)
+      let most = -Infinity
+      for (let j = 0; j < n; j++) most = Math.max(most, theirs[j]!)
+      for (let i = 0; i < m; i++) {
+        if (shared + mine[i]! + most < least) continue
+        for (let j = 0; j < n; j++) {
+          if (one.far[i]! + two.far[j]! < least) break
+          const bound = shared + mine[i]! + theirs[j]!
+          if (bound < least) continue
+          const [s, t] = [one.cells[i]!, two.cells[j]!]
+          if (a === b && s.variant.index >= t.variant.index) continue
+          let hiding = one.sum[i]! + two.sum[j]!
+          for (let k = 0; k < both; k++) { const [g, h] = [s.gains[inOne[k]!]!, t.gains[inTwo[k]!]!]; hiding -= Math.abs(g) >= Math.abs(h) ? h : g }
+          meet(s, t, bound, hiding)
+        }
       }
     }
   })
 }
 
-/** What a pair can gain at most: each alone where it is alone, the best that any fault does where they meet. */
-function boundOf(a: readonly number[], gainA: readonly number[], b: readonly number[], gainB: readonly number[], best: Float64Array): number {
-  let sum = 0
-  let i = 0
-  let j = 0
-  while (i < a.length || j < b.length) {
-    const u = i < a.length ? a[i]! : Infinity
-    const v = j < b.length ? b[j]! : Infinity
-    sum += u === v ? best[u]! : u < v ? Math.min(gainA[i]!, best[u]!) : Math.min(gainB[j]!, best[v]!)
-    if (u <= v) i++
-    if (v <= u) j++
-  }
-  return sum
+/**
+ * A signature's cells by how far they reach. By cell: `reach` in each unit, `bound` over all units, `far` without those where it
+ * would lose, and `sum` of what it gains.
+ */
+interface Ranked { readonly units: readonly number[]; readonly mask: Uint32Array; readonly placeOf: Int16Array; readonly cells: readonly Scored[]; readonly reach: readonly Float64Array[]; readonly bound: Float64Array; readonly far: Float64Array; readonly sum: Float64Array }
+function rankedOf({ units, mask, of }: Signature, best: Float64Array): Ranked {
+  const made = of.map((c) => {
+    const own = c.odds + c.extra
+    const reach = Float64Array.from(units, (u, k) => Math.min(c.reach[k]!, best[u]!))
+    return { c, reach, bound: reach.reduce((s, r) => s + r, own), far: reach.reduce((s, r) => s + Math.max(0, r), own), sum: c.gains.reduce((s, g) => s + g, own) }
+  }).sort((x, y) => y.far - x.far)
+  const placeOf = new Int16Array(best.length).fill(-1)
+  units.forEach((u, k) => { placeOf[u] = k })
+  return { units, mask, placeOf, cells: made.map((m) => m.c), reach: made.map((m) => m.reach), bound: Float64Array.from(made, (m) => m.bound), far: Float64Array.from(made, (m) => m.far), sum: Float64Array.from(made, (m) => m.sum) }
 }
 
-/** The gain of a pair if, where they meet, the one that changes more there hides the other. */
-export function hiding(s: Scored, t: Scored): number {
-  let sum = 0
-  let i = 0
-  let j = 0
-  while (i < s.units.length || j < t.units.length) {
-    const u = i < s.units.length ? s.units[i]! : Infinity
-    const v = j < t.units.length ? t.units[j]! : Infinity
-    const a = u <= v ? s.gains[i++]! : 0
-    const b = v <= u ? t.gains[j++]! : 0
-    sum += u === v ? (Math.abs(a) >= Math.abs(b) ? a : b) : a + b
+/** What the cells that reach so far gain at most without some of their units; how many they are. */
+function withoutShared({ reach, bound, far }: Ranked, places: Int32Array, count: number, least: number, into: Float64Array): number {
+  let n = 0
+  for (; n < reach.length && far[n]! >= least; n++) {
+    let left = bound[n]!
+    for (let k = 0; k < count; k++) left -= reach[n]![places[k]!]!
+    into[n] = left
   }
-  return sum
+  return n
+}
+
+/** Units of either in order, with the place of each in both lists; -1 where it is not in one. */
+export function eachUnit(one: readonly number[], other: readonly number[], visit: (unit: number, k: number, l: number) => void): void {
+  let [k, l] = [0, 0]
+  while (k < one.length || l < other.length) {
+    const u = k < one.length ? one[k]! : Infinity
+    const v = l < other.length ? other[l]! : Infinity
+    visit(Math.min(u, v), u <= v ? k++ : -1, v <= u ? l++ : -1)
+  }
 }
