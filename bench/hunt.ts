@@ -139,6 +139,10 @@ await Promise.all(engines.map(async (engine) => {
     if (verbose && !right(c, ours)) console.error(`case ${c.seed}: truth ${c.truth.join(', ')} (${c.faults.map((f) => JSON.stringify(f)).join(' ')}) ours ${ours.found.join()} wrong ${ours.wrong.join()} ${ours.ended} ${ours.minutes.toFixed(0)} min\n   ${ours.log.slice(-9).join('\n   ')}`)
   }
 }))
+const cases_s = (performance.now() - start) / 1000
+/** A property beyond those of the cases: how many faults and cells it has, and the seconds to each next test. */
+const large = await hunted(caseOf(seed, { stations: 56, spread }), engines[0]!)
+const largest = { ...large.size, first_s: large.first_s, next_s: Math.max(...large.next_s), next_median_s: [...large.next_s].sort((a, b) => a - b)[large.next_s.length >> 1] }
 engines.forEach((e) => e.end())
 rmSync(dirname(engineFile), { recursive: true })
 
@@ -161,7 +165,6 @@ function smallCases(wanted: number) {
   return { smallCases: sums.cases, tooLarge: sums.passedOver, gapClosed: closed(sums.ours), gapClosedByGreedy: closed(sums.greedy), small_min: { optimum: sums.optimum / sums.cases, ours: sums.ours / sums.cases, greedy: sums.greedy / sums.cases, procedure: sums.procedure / sums.cases } }
 }
 const middle = <T>(list: readonly T[], of: (x: T) => number): T => [...list].sort((a, b) => of(a) - of(b))[list.length >> 1]!
-const cases_s = (performance.now() - start) / 1000
 const rescored = middle(Array.from({ length: 5 }, (_, k) => rescore(seed + k)), (r) => r.ratio)
 if (rescored.worst > 1e-8) throw new Error(`rescored readings differ by ${rescored.worst}`)
 
@@ -179,7 +182,7 @@ const result = {
   procedure: all.filter(({ c, theirs }) => right(c, theirs as Hunted)).length / all.length,
   minutes: sum(all.map(({ ours }) => ours.minutes)) / all.length, procedureMinutes: sum(all.map(({ theirs }) => theirs.minutes)) / all.length,
   readings: sum(all.map(({ ours }) => ours.readings)) / all.length, calibrated: cal.every((d) => d.within), calibratedByHunt: cal.every((d) => d.withinByHunt), deciles: cal,
-  first_s: middle(all, ({ ours }) => ours.first_s).ours.first_s, next_s: times[Math.floor(times.length * 0.99)] ?? 0, next_median_s: times[times.length >> 1] ?? 0, faults: Math.max(...all.map(({ ours }) => ours.size.faults)), cases_s, total_s: (performance.now() - start) / 1000,
+  first_s: middle(all, ({ ours }) => ours.first_s).ours.first_s, next_s: times[Math.floor(times.length * 0.99)] ?? 0, next_median_s: times[times.length >> 1] ?? 0, faults: Math.max(...all.map(({ ours }) => ours.size.faults)), largest, cases_s, total_s: (performance.now() - start) / 1000,
   ...(small > 0 && { ...smallCases(small), pruningHeld: pruningHeld(seed, 6) }), rescoreRatio: rescored.ratio, rescore_us: rescored.ours_us, refactor_us: rescored.reference_us,
   byKind: Object.fromEntries(KINDS.map((k) => { const list = singles.filter(({ c }) => c.kinds[0] === k); return [k, [list.filter(({ c, ours }) => right(c, ours)).length, list.length]] })),
 }

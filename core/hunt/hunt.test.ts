@@ -3,7 +3,7 @@ import type { Fault as Edit } from '../circuit'
 import { predict, sceneOf, sceneWith } from '../expect'
 import { COMMON_METER, type FieldTest, type OhmsTest } from '../record'
 import { Draft, terminalEnd, type ControllerId, type End, type PlaceId, type Site } from '../site'
-import { Weighing, type Beliefs, type Taken } from './beliefs'
+import { Weighing, type Beliefs, type Explanation, type Taken } from './beliefs'
 import { foresightOf } from './foresee'
 import { groundOf } from './ground'
 import { huntOf } from './hunt'
@@ -119,4 +119,16 @@ test('the next test tells the most per minute: of two equal suspects the one loo
   }
   expect(hunt.minutes()).toBeGreaterThan(1)
   expect(hunt.crew().place).toBe('B1' as PlaceId)
+})
+
+test('what is left after a repair is as likely as it was beside the part before: alone, or one of two, either of them found first', () => {
+  const hunt = huntOf(small(), A, { meter: COMMON_METER })!
+  const coil = 'coil V1'
+  hunt.take({ test: { kind: 'coil_ohms', device: 'V1' as never }, value: { kind: 'open' } })
+  const { explanations, parts } = hunt.beliefs()
+  const named = (e: Explanation) => e.faults.some((v) => hunt.catalogue.faults[v.fault]!.key === coil)
+  const alone = explanations.filter((e) => e.faults.length === 1 && named(e)).reduce((s, e) => s + e.p, 0)
+  expect(parts.get(coil)).toBeGreaterThan(0.9)
+  hunt.mended(coil)
+  expect(Math.abs(hunt.beliefs().nothing - alone / parts.get(coil)!)).toBeLessThan(0.05) // before, two at one part are no pair
 })

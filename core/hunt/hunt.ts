@@ -124,8 +124,8 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       mendedKeys.add(key)
       const faults = catalogue.faults.filter((f) => f.key === key)
       readings = readings.filter((r) => !faults.some((f) => foresight.touches(r.test, f)))
-      // One is found: what is left is no other or one more.
-      count = mendedKeys.size === 1 ? { none: odds.count.one, one: odds.count.two, two: 0 } : { none: 1, one: 0.02, two: 0 }
+      // One is found: it was alone, or one of two. Either of two may be the one found first, so that counts twice.
+      count = mendedKeys.size === 1 ? { none: odds.count.one, one: 2 * odds.count.two, two: 0 } : { none: 1, one: 0.02, two: 0 }
       crew = { ...crew, undone: new Set() }
       weighing = null
       held = null

@@ -1,10 +1,13 @@
-import { coilImpedance, size, type Change, type Complex, type Join } from '../circuit'
+import { coilImpedance, size, type Complex, type Join } from '../circuit'
 import { lookUp, must, type DeviceId, type TerminalId } from '../site'
-import { pullIn_V, type Ground } from './ground'
+import { pullIn_V, type Ground, type State } from './ground'
 import { changesOf, modsOf, type Alter, type Catalogue, type Faults, type Variant } from './variants'
 
 /** A terminal's wire under power with some faults: volts at every coil as it starts. */
-export interface Live { readonly alters: readonly Alter[]; readonly joins: readonly Join[]; readonly changes: readonly Change[]; readonly first: ReadonlyMap<DeviceId, number>; readonly pulled: ReadonlySet<DeviceId> }
+export interface Live { readonly alters: readonly Alter[]; readonly joins: readonly Join[]; readonly first: ReadonlyMap<DeviceId, number>; readonly pulled: ReadonlySet<DeviceId> }
+
+/** A terminal's wire: its state, the coils that it and its master are meant to feed, and what was worked out of it, by the fault's cell. */
+interface Wire { readonly state: State; readonly coils: readonly DeviceId[]; readonly lives: Map<number, Live> }
 
 export interface Power {
   readonly liveAt: (terminal: TerminalId, faults: Faults) => Live
@@ -16,21 +19,41 @@ export interface Power {
 export function powerOf(ground: Ground, catalogue: Catalogue): Power {
   const { site } = ground
   const faultOf = (v: Variant) => catalogue.faults[v.fault]!
-  const lives = new Map<string, Live>()
+  const wires = new Map<TerminalId, Wire>()
+  const wireOf = (terminal: TerminalId): Wire => {
+    const known = wires.get(terminal)
+    if (known) return known
+    const made: Wire = { state: ground.on(terminal), coils: [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal)])].filter((d) => ground.coilElement.has(d)), lives: new Map() }
+    wires.set(terminal, made)
+    return made
+  }
   /** The property with a terminal on: volts at every coil as it starts, and which pull in. */
   function liveAt(terminal: TerminalId, faults: Faults): Live {
+    const wire = wireOf(terminal)
     const felt = faults.filter((v) => v.mods.alters.length + v.mods.joins.length > 0)
-    const key = [terminal, ...felt.map((v) => v.index)].join(' ')
-    const known = lives.get(key)
-    if (known) return known
-    const state = ground.on(terminal)
+    // Pairs are too many to be kept.
+    if (felt.length > 1) return madeLive(wire, felt)
+    const key = felt[0]?.index ?? -1
+    const live = wire.lives.get(key) ?? madeLive(wire, felt)
+    wire.lives.set(key, live)
+    return live
+  }
+  function madeLive({ state, coils }: Wire, felt: Faults): Live {
     const mods = modsOf(felt, (e) => state.powered.parts[e]!)
-    const coilsHere = [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal), ...felt.flatMap((v) => faultOf(v).besides)])].filter((d) => ground.coilElement.has(d))
     const changes = changesOf(state, mods.alters)
-    const first = new Map(coilsHere.map((d) => { const { a, b } = state.powered.parts[ground.coilElement.get(d)!]!; return [d, size(state.influence.volts(state.testOf(a, b), changes, mods.joins))] as const }))
-    const made: Live = { changes, joins: mods.joins, alters: mods.alters, first, pulled: new Set(coilsHere.filter((d) => first.get(d)! >= pullIn_V(site, d))) }
-    lives.set(key, made)
-    return made
+    const first = new Map<DeviceId, number>()
+    const pulled = new Set<DeviceId>()
+    const start = (device: DeviceId): void => {
+      const element = ground.coilElement.get(device)
+      if (element === undefined || first.has(device)) return
+      const { a, b } = state.powered.parts[element]!
+      const volt_V = size(state.influence.volts(state.testOf(a, b), changes, mods.joins))
+      first.set(device, volt_V)
+      if (volt_V >= pullIn_V(site, device)) pulled.add(device)
+    }
+    coils.forEach(start)
+    for (const v of felt) faultOf(v).besides.forEach(start)
+    return { alters: mods.alters, joins: mods.joins, first, pulled }
   }
   function heldVolts(terminal: TerminalId, faults: Faults, a: number, b: number): number {
     const state = ground.on(terminal)

@@ -60,7 +60,8 @@ export function recalling({ faults, variants }: Catalogue, { foresee, touches, l
       switch (felt.length) {
         case 0: return known.base
         case 1: return once(known.one, felt[0]!.index, () => foresee(test, felt))
-        case 2: return once(known.two, felt[0]!.index * variants.length + felt[1]!.index, () => foresee(test, felt))
+        // What the zones showed is asked for once of a pair, and pairs are many.
+        case 2: return test.kind === 'water' ? foresee(test, felt) : once(known.two, felt[0]!.index * variants.length + felt[1]!.index, () => foresee(test, felt))
         default: return foresee(test, felt)
       }
     },

@@ -318,6 +318,8 @@ export function modsOf(faults: Faults, ends: (element: number) => { readonly a: 
 
 /** Changes of a state's elements; several on one element work one after the other. */
 export function changesOf(state: State, alters: readonly Alter[]): Change[] {
+  const changed = ({ element, to }: Alter, z = state.powered.parts[element]!.z): Change => ({ element, z: to(z) })
+  if (alters.length < 2 || (alters.length === 2 && alters[0]!.element !== alters[1]!.element)) return alters.map((a) => changed(a))
   const now = new Map<number, Complex | null>()
   for (const { element, to } of alters) {
     const z = now.has(element) ? now.get(element)! : state.powered.parts[element]!.z
