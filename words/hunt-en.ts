@@ -35,7 +35,7 @@ export const huntEn = {
     strained: 'No single fault or pair explains every reading. The record of {box} may be wrong, or a reading slipped: read the oldest again.', because: 'Most telling: {test}, {value}.', overturn: 'It would be overturned by: {test}, {answer}.',
   },
   diagnose: {
-    title: 'Diagnose', none: 'No hunt is under way.', noneHow: 'Say who measures and with what; then tap the zones that stay dry.', start: 'Begin a hunt', hunts: 'Visit', another: 'New hunt',
+    title: 'Diagnose', none: 'No hunt is under way.', noneHow: 'Say who measures and with what; then tap the zones that stay dry.', start: 'Begin a hunt', titleField: 'Name of this hunt', defaultTitle: 'Hunt', hunts: 'Visit', another: 'New hunt',
     symptoms: 'Which zones stay dry?', symptomsHow: 'Tap them, then say how the rest is.', dry: 'dry', rest: 'The others water', restUnknown: 'The others are not known', symptomsKept: '{dry} dry, {well} water', again: 'Ask again', wrongZone: 'Another zone waters',
     working: 'Weighing …', failed: 'The weighing stopped: {why}. Your readings are kept; reload the page.', why: 'How likely', likelyNothing: 'Nothing wrong in the wiring', causes: '{cause} {p_ratio}', next: 'Next', minutes: '{min} min', atCabinet: 'at the cabinet', atBox: 'in {box}', means: 'What each answer would mean',
     bits: 'tells {bits} bits', ohms: 'Ohms', volts: 'Volts', metres: 'Lost after, m', keep: 'Keep', open: 'Open', other: 'Another test', otherHow: 'Choose what you measured', which: 'What waters?', nothingWaters: 'nothing', done: 'Readings', strike: 'Strike out: {what}', struck: 'The reading did not count',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readText } from '../../core/expect'
-import type { FieldTest, Meter, ReadingValue } from '../../core/record'
+import { testKey, type FieldTest, type Meter, type ReadingValue } from '../../core/record'
 import type { DeviceId, Site } from '../../core/site'
 import type { Speaker } from '../../words'
 import { sayAnswer, sayTest } from '../../words/hunt'
@@ -25,7 +25,7 @@ const kind = computed((): 'ohms' | 'volts' | 'words' | 'lamps' | 'waters' | 'ton
 const id = useId()
 const [text, bad] = [ref(''), ref('')]
 const watered = ref<DeviceId[]>([])
-watch(() => props.test, () => { text.value = ''; bad.value = ''; watered.value = [] })
+watch(() => testKey(props.test), () => { text.value = ''; bad.value = ''; watered.value = [] })
 const words = computed((): readonly { says: string; value: ReadingValue }[] => {
   const says = (yes: boolean) => sayAnswer(props.test, { kind: yes ? 'yes' : 'no', low: null, high: null }, props.speaker)
   switch (props.test.kind) {

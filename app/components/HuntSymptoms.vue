@@ -36,7 +36,7 @@ function tell(rest: boolean): void {
 .zone { display: grid; grid-template-columns: 34px minmax(0, 1fr) auto; gap: 8px; align-items: center; min-height: 48px; padding: 4px 8px; border: 1px solid var(--rule); border-radius: var(--corner); background: var(--sheet); color: var(--ink); text-align: left; cursor: pointer; font: inherit; }
 .zone.dry { border-color: var(--fault); border-width: 2px; }
 .peg { border: 1.5px solid var(--ink); border-radius: 4px; text-align: center; font-weight: 700; font-size: 14px; padding: 2px 0; }
-.name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.name { overflow-wrap: anywhere; line-height: 1.25; }
 .mark { color: var(--fault); font-weight: 700; }
 .told { justify-content: space-between; }
 h2 { font-size: 17px; }

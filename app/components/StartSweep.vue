@@ -7,7 +7,8 @@ import { authorName, lastMeter, rememberAuthor, rememberMeter } from '../lib/dev
 import { figureIn, temperatureMeant, temperatureShown } from '../lib/figures'
 import { useProperty } from '../stores/property'
 
-/** What a sweep needs to know before its first reading: who, how warm the ground is, and the meter, once. */
+/** What a sweep or a hunt needs to know before its first reading: who, how warm the ground is, and the meter, once. */
+const props = defineProps<{ heading: string; nameLabel: string; named: string }>()
 const visible = defineModel<boolean>('visible', { required: true })
 const emit = defineEmits<{ begun: [visit: string] }>()
 const { t } = useI18n()
@@ -23,7 +24,7 @@ watch(visible, (now) => {
   if (!now || !property.site) return
   const known = lastMeter()
   Object.assign(form, {
-    controller: controllers.value[0]?.[0] ?? '', title: t('test.defaultTitle'), author: authorName(), ground: temperatureShown(property.site.settings.ground_C, units.value),
+    controller: controllers.value[0]?.[0] ?? '', title: props.named, author: authorName(), ground: temperatureShown(property.site.settings.ground_C, units.value),
     meterName: known.name, openMark: known.openMark, accuracy: String(known.accuracy_ratio * 100), offset: String(known.offset_ohm), leadZero: String(known.leadZero_ohm),
     highest: known.highest_ohm >= 1e6 ? `${known.highest_ohm / 1e6}M` : known.highest_ohm >= 1e3 ? `${known.highest_ohm / 1e3}k` : String(known.highest_ohm),
   })
@@ -55,11 +56,11 @@ async function begin(): Promise<void> {
 </script>
 
 <template>
-  <AppDialog v-model:visible="visible" :title="t('test.start')">
+  <AppDialog v-model:visible="visible" :title="heading">
     <form class="stack" novalidate @submit.prevent="begin">
       <div v-if="controllers.length > 1" class="field"><label for="sweep-controller">{{ t('test.controller') }}</label><select id="sweep-controller" v-model="form.controller" class="input"><option v-for="[id, c] in controllers" :key="id" :value="id">{{ c.tag }} {{ c.name }}</option></select></div>
       <div class="two">
-        <div class="field"><label for="sweep-title">{{ t('test.titleField') }}</label><TextField id="sweep-title" v-model="form.title" maxlength="80" /></div>
+        <div class="field"><label for="sweep-title">{{ nameLabel }}</label><TextField id="sweep-title" v-model="form.title" maxlength="80" /></div>
         <div class="field"><label for="sweep-author">{{ t('test.author') }}</label><TextField id="sweep-author" v-model="form.author" maxlength="80" autocomplete="name" autofocus /></div>
       </div>
       <div class="field"><label for="sweep-ground">{{ t('test.ground', { unit: unitText }) }}</label><TextField id="sweep-ground" v-model="form.ground" inputmode="decimal" :aria-invalid="!!bad.ground" aria-describedby="sweep-ground-how" /><p id="sweep-ground-how" class="how">{{ t('test.groundHow') }}</p><p v-if="bad.ground" class="bad" role="alert">{{ bad.ground }}</p></div>

@@ -14,9 +14,9 @@ export interface HuntReading { readonly id: string; readonly reading: Reading }
 
 /**
  * The hunt of a visit: its readings and findings in the order they were taken, weighed beside the page. Struck-out readings
- * fall out and the rest is weighed anew.
+ * fall out and the rest is weighed anew. While `holding`, as several readings are kept one after the other, nothing is said.
  */
-export function useHunt(visitId: () => string | null, options: () => { from: PlaceId | null; helper: boolean; circumstances: Circumstances }) {
+export function useHunt(visitId: () => string | null, holding: () => boolean, options: () => { from: PlaceId | null; helper: boolean; circumstances: Circumstances }) {
   const property = useProperty()
   const visit = computed((): Visit | null => { const id = visitId(); return id === null ? null : property.facts?.visits[id] ?? null })
   const readings = computed((): HuntReading[] => { const id = visitId(); return id === null || !property.facts ? [] : standingReadings(property.facts, id).map(({ id: of, reading }) => ({ id: of, reading })) })
@@ -34,6 +34,7 @@ export function useHunt(visitId: () => string | null, options: () => { from: Pla
   let [waiting, running] = [false, false]
   /** One weighing at a time; what came in meanwhile is weighed next, all at once. */
   async function weigh(): Promise<void> {
+    if (holding()) { report.value = null; return }
     waiting = true
     if (running) return
     running = true
@@ -45,7 +46,7 @@ export function useHunt(visitId: () => string | null, options: () => { from: Pla
       const ask: HuntAsk = { site, controller: v.controller, ground_C: v.ground_C, coil_C: v.coil_C, meter: v.meter, known: known.value, today: v.at.slice(0, 10), ...options() }
       try {
         const answer = await workerAtHand().stand(...JSON.parse(JSON.stringify([ask, steps.value])) as [HuntAsk, HuntStep[]])
-        if (!waiting) { report.value = answer; failed.value = '' }
+        if (!waiting && !holding()) { report.value = answer; failed.value = '' }
       } catch (error) {
         report.value = null
         failed.value = String(error)
@@ -54,6 +55,7 @@ export function useHunt(visitId: () => string | null, options: () => { from: Pla
     running = false
     working.value = false
   }
-  watch([() => property.site, visit, steps, known, options], () => void weigh(), { immediate: true })
+  watch(visitId, () => { report.value = null })
+  watch([() => property.site, visit, steps, known, options, holding], () => void weigh(), { immediate: true })
   return { visit, readings, findings, report, working, failed }
 }

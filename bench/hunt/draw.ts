@@ -92,9 +92,8 @@ function runKey(site: Site, cable: CableId, core: CoreId, from: number): { key: 
 
 const isCommon = (core: string) => core === 'white'
 
-/** One fault by the kinds' shares; what is drawn does not say whether it is material. */
-function drawOne(random: Random, site: Site, stations: readonly TerminalId[]): Drawn {
-  const kind = weighted(random, WEIGHTS)
+/** One fault of a kind; what is drawn does not say whether it is material, and null is what this property cannot have. */
+function drawOne(random: Random, site: Site, stations: readonly TerminalId[], kind: Kind): Drawn | null {
   const terminal = pick(random, stations)
   const device = `V${terminal}` as DeviceId
   const coilDevice = (random() < 1 / (stations.length + 1) ? 'MV' : device) as DeviceId
@@ -124,7 +123,7 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[]): D
         const order = (Object.keys(cores) as CoreId[])
         const i = order.indexOf(at.core)
         const other = random() < 0.5 ? order.find((c) => isCommon(c)) : order[i + 1] ?? order[i - 1]
-        if (!other || other === at.core) return drawOne(random, site, stations)
+        if (!other || other === at.core) return null
         const second = runKey(site, at.cable, other, at.from)
         const names = [at.core, other].sort()
         return { kind, fault: { kind: 'touch', cable: at.cable, core: at.core, other, from: at.from, ohm: logBetween(random, 0.1, 300) }, key: `touch ${at.cable} ${names.join(' ')} ${Math.max(run.from, second.from)} ${Math.min(run.to, second.to)}` }
@@ -168,7 +167,7 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[]): D
   }
 }
 
-/** A case by its seed: 60 % one fault, 25 % two, 15 % none. A fault that nothing at the cabinet shows is drawn again. */
+/** A case by its seed: 60 % one fault, 25 % two, 15 % none. A fault that nothing at the cabinet shows is drawn again within its kind. */
 export function caseOf(seed: number, { spread = 1, stations }: { spread?: number; stations?: number } = {}): Case {
   const random = chance(seed * 2654435761 + 17)
   const site = propertyOf(random, stations)
@@ -182,10 +181,14 @@ export function caseOf(seed: number, { spread = 1, stations }: { spread?: number
   const sound = shown(site, tags, field([]))
   const drawn: Drawn[] = []
   while (drawn.length < wanted) {
-    const one = drawOne(random, site, tags)
-    if (drawn.some((d) => d.key === one.key)) continue
-    // Material by itself: the second of two may hide behind the first.
-    if (isMaterial(sound, shown(site, tags, field([one.fault])), baseline)) drawn.push(one)
+    const kind = weighted(random, WEIGHTS)
+    for (;;) {
+      const one = drawOne(random, site, tags, kind)
+      // Material by itself: the second of two may hide behind the first.
+      if (one === null || drawn.some((d) => d.key === one.key) || !isMaterial(sound, shown(site, tags, field([one.fault])), baseline)) continue
+      drawn.push(one)
+      break
+    }
   }
   const known = baseline ? sweepTests(site).map((test) => ({ test, ohm: field([], meterSeed + 1).answer(test, METER) })).flatMap(({ test, ohm }) => (ohm.kind === 'ohm' ? [{ test, ohm: ohm.ohm }] : [])) : []
   const walked = (of: Field) => tags.map((t) => ({ test: waterTest(t), value: of.answer(waterTest(t), METER) }))

@@ -2,8 +2,9 @@ import { terminalEnd, type End } from '../site'
 import { blurAt, type Foreseen } from './foresee'
 import type { Ground } from './ground'
 import { normalBelow } from './normal'
+import type { Family } from './odds'
 import type { Foresight } from './recall'
-import { middleLike, type Catalogue, type Variant } from './variants'
+import { middleLike, type Catalogue, type Fault, type Variant } from './variants'
 import type { CoilPriors } from './weigh'
 
 /** A fault that moves no reading at the cabinet by so many deviations, and stops no valve, is none that anybody hunts. */
@@ -14,7 +15,7 @@ const GRADED = new Set(['series', 'coil_part', 'coil_kind', 'touch'])
 
 /**
  * The catalogue without what nobody would notice: of every fault with a size, the cells whose reading from C to its terminal
- * lies within three deviations of the sound one lose their odds; the others keep theirs.
+ * lies within three deviations of the sound one lose their odds to the others of its family.
  */
 export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Foresight, coils: CoilPriors): Catalogue {
   const tests = ground.terminals.map((t) => ({ kind: 'ohms', from: terminalEnd(ground.controller, t), to: terminalEnd(ground.controller, ground.common) }) as { kind: 'ohms'; from: Extract<End, { kind: 'terminal' }>; to: End })
@@ -46,5 +47,9 @@ export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Fo
     const kept = Math.max(left, 1e-4)
     return { ...f, prior: f.prior * kept, variants: f.variants.map((v, i) => ({ ...v, share: left < 1e-4 ? v.share : Math.max(1e-6, shares[i]! / left) })) }
   })
-  return { faults, variants: faults.flatMap((f) => f.variants), keys: catalogue.keys }
+  // The odds of a family are those of trouble that is noticed: what hides leaves its share to the rest of it.
+  const sumBy = (list: readonly Fault[]) => { const sums = new Map<Family, number>(); for (const f of list) sums.set(f.family, (sums.get(f.family) ?? 0) + f.prior); return sums }
+  const [before, after] = [sumBy(catalogue.faults), sumBy(faults)]
+  const evened = faults.map((f) => ({ ...f, prior: (f.prior * before.get(f.family)!) / Math.max(after.get(f.family)!, 1e-12) }))
+  return { faults: evened, variants: evened.flatMap((f) => f.variants), keys: catalogue.keys }
 }

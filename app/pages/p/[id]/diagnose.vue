@@ -26,7 +26,8 @@ const visitId = computed(() => {
 const options = ref<{ from: PlaceId | null; helper: boolean; circumstances: Circumstances }>({ from: null, helper: false, circumstances: { digging: [], flooding: [], rodents: [], lightning: false, othersWork: false } })
 watch(visitId, (id) => { const kept = id === null ? null : huntOptionsOf(id); if (kept) options.value = kept as typeof options.value }, { immediate: true })
 watch(options, (now) => { if (visitId.value !== null) keepHuntOptions(visitId.value, now) }, { deep: true })
-const { visit, readings, findings, report, working, failed } = useHunt(() => visitId.value, () => JSON.parse(JSON.stringify(options.value)) as typeof options.value)
+const keepingSymptoms = ref(false)
+const { visit, readings, findings, report, working, failed } = useHunt(() => visitId.value, () => keepingSymptoms.value, () => JSON.parse(JSON.stringify(options.value)) as typeof options.value)
 const meterAtHand = useMeter()
 
 const controller = computed(() => visit.value?.controller ?? entries(site.value.controllers)[0]?.[0] ?? null)
@@ -63,10 +64,13 @@ async function keep(test: FieldTest, value: ReadingValue): Promise<void> {
   } })
 }
 async function told(dry: readonly TerminalId[], rest: boolean): Promise<void> {
-  for (const s of stations.value) {
-    const isDry = dry.includes(s.terminal)
-    if (isDry || rest) { if (s.dry !== isDry) await keep(terminalTest(s.terminal), { kind: 'waters', valves: isDry ? [] : stationAt(s.terminal)!.valves.slice() }) }
-  }
+  keepingSymptoms.value = true
+  try {
+    for (const s of stations.value) {
+      const isDry = dry.includes(s.terminal)
+      if ((isDry || rest) && s.dry !== isDry) await keep(terminalTest(s.terminal), { kind: 'waters', valves: isDry ? [] : stationAt(s.terminal)!.valves.slice() })
+    }
+  } finally { keepingSymptoms.value = false }
 }
 const strike = (id: string) => property.record({ kind: 'strikeOut', fact: { reading: id, at: new Date().toISOString(), author: visit.value!.author, reason: t('diagnose.struck') } })
 async function mended(): Promise<void> {
@@ -112,7 +116,7 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
           <p v-if="report.strained" class="fault">{{ t('hunt.strained', { box: must(site.places, (report.parts[0]?.places[0] ?? must(site.controllers, controller!).place)).tag }) }}</p>
           <div v-if="writable && report.named" class="row"><button type="button" class="button primary" @click="mended">{{ t('diagnose.mended') }}</button><span class="quiet">{{ t('diagnose.mendedHow') }}</span></div>
         </section>
-        <p v-if="working && !report" class="quiet" role="status">{{ t('diagnose.working') }}</p>
+        <p v-if="(working || keepingSymptoms) && !report" class="quiet" role="status">{{ t('diagnose.working') }}</p>
         <HuntNext v-if="report?.next && hasReadings" :next="report.next" :site="site" :controller="controller!" :speaker="speaker">
           <template v-if="writable">
             <button v-if="meterAtHand.connected.value" type="button" class="button primary" :disabled="reading || working" @click="takeFromMeter(report.next.test)">{{ t('diagnose.take') }}</button>
@@ -148,7 +152,7 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
         </section>
       </div>
     </div>
-    <LazyStartSweep v-if="starting" v-model:visible="starting" @begun="begun" />
+    <LazyStartSweep v-if="starting" v-model:visible="starting" :heading="t('diagnose.start')" :name-label="t('diagnose.titleField')" :named="t('diagnose.defaultTitle')" @begun="begun" />
   </div>
 </template>
 
