@@ -44,6 +44,11 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   await page.getByRole('button', { name: 'It is mended' }).click()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
   await expect(verdict(page)).not.toContainText('It is the joint of Gate hedge', { timeout: 30_000 })
+  // The zones are asked for again: what was dry before the repair says nothing of now.
+  await expect(page.getByText('Which zones stay dry now, after the repair?')).toBeVisible()
+  await page.getByRole('button', { name: 'The others water' }).click()
+  await expect(page.getByText('0 dry, 18 water')).toBeVisible()
+  await expect(verdict(page)).toContainText(/nothing in the wiring/, { timeout: 30_000 })
   await expect(page.getByText('All saved')).toBeVisible()
   const { facts } = await stored(request, id)
   expect(Object.values(facts.findings).map((f) => [f.visit, f.says])).toEqual([[visit, 'the joint of Gate hedge in B2']])

@@ -32,10 +32,10 @@ function practise(): void {
 </template>
 
 <style scoped>
-summary { cursor: pointer; min-height: 32px; }
+summary { cursor: pointer; padding: 4px 0; }
 summary h2 { font-size: 17px; display: inline; }
 .row { align-items: end; }
 .grow { flex: 1 1 180px; }
 .stack { margin-top: 8px; }
-@media (max-width: 759px) { summary { min-height: 44px; } }
+@media (max-width: 759px) { summary { padding: 11px 0; margin: -8px 0; } }
 </style>

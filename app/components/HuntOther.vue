@@ -62,9 +62,9 @@ function sample(kind: Kind): FieldTest {
 </template>
 
 <style scoped>
-summary { cursor: pointer; min-height: 32px; }
+summary { cursor: pointer; padding: 4px 0; }
 summary h2 { font-size: 17px; display: inline; }
 .pick { align-items: end; margin: 8px 0; }
 .pick .field { flex: 1 1 130px; } .pick .wide { flex-basis: 240px; }
-@media (max-width: 759px) { summary { min-height: 44px; } }
+@media (max-width: 759px) { summary { padding: 11px 0; margin: -8px 0; } }
 </style>

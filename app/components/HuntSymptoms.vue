@@ -3,7 +3,7 @@ import type { TerminalId } from '../../core/site'
 import { useHuntWords } from '../composables/useHuntWords'
 
 /** The symptom first: the zones that stay dry are tapped, and one tap says how the rest is. */
-const props = defineProps<{ stations: readonly { terminal: TerminalId; tag: string; name: string; dry: boolean | null }[] }>()
+const props = defineProps<{ stations: readonly { terminal: TerminalId; tag: string; name: string; dry: boolean | null }[]; again: boolean }>()
 const emit = defineEmits<{ told: [dry: readonly TerminalId[], rest: boolean] }>()
 const { t } = useHuntWords(() => ({ length: 'm', temperature: 'C' }))
 const known = computed(() => props.stations.some((s) => s.dry !== null))
@@ -23,7 +23,7 @@ function tell(rest: boolean): void {
 <template>
   <section class="sheet stack" :aria-label="t('diagnose.symptoms')">
     <template v-if="asking">
-      <div><h2>{{ t('diagnose.symptoms') }}</h2><p class="quiet">{{ t('diagnose.symptomsHow') }}</p></div>
+      <div><h2>{{ t(again ? 'diagnose.symptomsNow' : 'diagnose.symptoms') }}</h2><p class="quiet">{{ t('diagnose.symptomsHow') }}</p></div>
       <div class="zones"><button v-for="s in stations" :key="s.terminal" type="button" class="zone" :aria-pressed="dry.has(s.terminal)" :class="{ dry: dry.has(s.terminal) }" @click="tap(s.terminal)"><span class="figure peg">{{ s.tag }}</span><span class="name">{{ s.name }}</span><span class="mark">{{ dry.has(s.terminal) ? t('diagnose.dry') : '' }}</span></button></div>
       <div class="row"><button type="button" class="button primary" @click="tell(true)">{{ t('diagnose.rest') }}</button><button type="button" class="button" :disabled="dry.size === 0" @click="tell(false)">{{ t('diagnose.restUnknown') }}</button></div>
     </template>

@@ -35,10 +35,12 @@ const measurable = computed(() => controller.value !== null && commonOf(site.val
 const tagOf = (terminal: string) => (controller.value ? must(must(site.value.controllers, controller.value).terminals, terminal).tag : terminal)
 const stationAt = (terminal: string) => Object.values(site.value.stations).find((s) => s.controller === controller.value && s.terminal === terminal)
 const terminalTest = (terminal: TerminalId): FieldTest => ({ kind: 'water', at: terminalEnd(controller.value!, terminal) as Extract<End, { kind: 'terminal' }> })
+/** After a repair the zones are asked for again. */
+const mendedAt = computed(() => findings.value.at(-1)?.[1].at ?? '')
 const stations = computed(() => (controller.value === null ? [] : terminalsInOrder(site.value, controller.value).flatMap((terminal) => {
   const station = stationAt(terminal)
   if (!station) return []
-  const told = readings.value.find((r) => r.reading.test.kind === 'water' && r.reading.test.at.terminal === terminal)?.reading.value
+  const told = readings.value.filter((r) => r.reading.test.kind === 'water' && r.reading.test.at.terminal === terminal && r.reading.at > mendedAt.value).at(-1)?.reading.value
   return [{ terminal, tag: tagOf(terminal), name: station.name, dry: told?.kind === 'waters' ? !station.valves.some((v) => told.valves.includes(v)) : null }]
 })))
 /** Every coil of the controller by the zone's name, for what waters and for tests in boxes. */
@@ -108,7 +110,7 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
     <p v-else-if="!measurable" class="sheet">{{ t('diagnose.noCommon') }}</p>
     <div v-else class="columns">
       <div class="stack main">
-        <HuntSymptoms v-if="writable" :key="visitId ?? ''" :stations="stations" @told="told" />
+        <HuntSymptoms v-if="writable" :key="`${visitId} ${mendedAt}`" :stations="stations" :again="mendedAt !== ''" @told="told" />
         <p v-if="failed" class="sheet fault" role="alert">{{ t('diagnose.failed', { why: failed }) }}</p>
         <section v-if="report && hasReadings" class="sheet stand" :class="{ stale: working }" aria-live="polite">
           <p class="verdict"><strong>{{ sayStand(report, site, speaker) }}</strong></p>
@@ -164,12 +166,12 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
 .stand { border-left: 5px solid var(--copper); }
 .verdict { font-size: 18px; } .stale { border-left-color: var(--rule); }
 h2 { font-size: 17px; }
-summary { cursor: pointer; min-height: 32px; } summary h2 { display: inline; }
+summary { cursor: pointer; padding: 4px 0; } summary h2 { display: inline; }
 .season { margin-top: 8px; } .season fieldset { gap: 4px 12px; } .chip { gap: 4px; min-height: 36px; }
 .log { list-style: none; padding: 0; margin: 8px 0 0; }
 .log li { justify-content: space-between; border-bottom: 1px solid var(--rule); padding: 4px 0; flex-wrap: nowrap; }
 .value { flex: none; gap: 4px; flex-wrap: nowrap; }
 .small { min-height: 32px; padding: 0 8px; }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
-@media (max-width: 759px) { .chooser { width: 100%; } .chooser .input { flex: 1 1 0; width: 0; max-width: none; min-width: 0; } .chooser .button { flex: none; } .small { min-height: 44px; min-width: 44px; } summary { min-height: 44px; } }
+@media (max-width: 759px) { .chooser { width: 100%; } .chooser .input { flex: 1 1 0; width: 0; max-width: none; min-width: 0; } .chooser .button { flex: none; } .small { min-height: 44px; min-width: 44px; } summary { padding: 11px 0; margin: -8px 0; } }
 </style>
