@@ -33,6 +33,8 @@ const TOLD = 9
 const TOUCHING_SLACK = 6
 /** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
 const [LISTED, KEPT_EXPLANATIONS] = [60, 400]
+/** So far below the likeliest a pair adds nothing, however many there are, nats. */
+const NEGLIGIBLE = 30
 /** A single fault with less of the belief than this is listed once, by its likeliest cell. */
 const ONE_CELL = Math.log(0.01)
 
@@ -254,7 +256,7 @@ export class Weighing {
       if (partOf(s) === partOf(t)) return
       const [reach, hidden] = [logTwo + bound, logTwo + Math.min(bound, hiding)]
       if (reach >= top - faint) meeting.push({ s, t, reach, hidden })
-      else sums.addPair(partOf(s), partOf(t), hidden)
+      else if (hidden > top - NEGLIGIBLE) sums.addPair(partOf(s), partOf(t), hidden)
     })
     meeting.sort((x, y) => y.reach - x.reach)
     meeting.forEach(({ s, t, hidden }, n) => {

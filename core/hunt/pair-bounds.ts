@@ -13,7 +13,7 @@ export interface Pruning {
   /** Pairs worked out together after one reading, those that can reach farthest first. */
   readonly together: number
 }
-export const USUAL_PRUNING: Pruning = { likelyRange: 7, cells: 24, faint: 12, leftOut: 17, together: 6000 }
+export const USUAL_PRUNING: Pruning = { likelyRange: 7, cells: 24, faint: 12, leftOut: 17, together: 3000 }
 export const EVERYTHING: Pruning = { ...USUAL_PRUNING, cells: Infinity, faint: Infinity, leftOut: Infinity, together: Infinity }
 
 /**
