@@ -31,7 +31,8 @@ const engineFile = join(mkdtempSync(join(tmpdir(), 'hunt-')), 'engine.mjs')
 buildSync({ entryPoints: [fileURLToPath(new URL('./hunt/engine.ts', import.meta.url))], bundle: true, platform: 'node', format: 'esm', outfile: engineFile, logLevel: 'error' })
 
 class Engine {
-  private readonly child: ChildProcess = fork(engineFile)
+  /** Most of what a weighing makes is thrown away after it: room for the young saves carrying it along. */
+  private readonly child: ChildProcess = fork(engineFile, { execArgv: ['--max-semi-space-size=64'] })
   constructor() { this.child.once('exit', (code) => { throw new Error(`the engine ended with ${code}`) }) }
   ask(what: Ask): Promise<Said> {
     return new Promise((resolve) => { this.child.once('message', (m) => resolve(m as Said)); this.child.send(what) })

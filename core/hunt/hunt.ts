@@ -7,7 +7,7 @@ import { foresightOf, TRUNCATED } from './foresee'
 import { groundOf, type Ground } from './ground'
 import { materialOnly } from './material'
 import type { Pruning } from './pair-bounds'
-import { choicesOf, nextTest, type Advice } from './next'
+import { nextTest, prospectsOf, type Advice } from './next'
 import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
 import type { Foresight } from './recall'
 import { mostTelling } from './telling'
@@ -117,7 +117,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
       if (p >= NAMED) return { kind: 'named', key, p }
       if (b.nothing >= NAMED) return { kind: 'nothing', p: b.nothing }
-      const next = nextTest({ ground, costs, walking }, crew, choicesOf(catalogue, foresight, b, candidates, new Set(readings.map((r) => testKey(r.test)))))
+      const next = nextTest({ ground, costs, walking }, crew, prospectsOf(catalogue, foresight, b, candidates, new Set(readings.map((r) => testKey(r.test)))))
       return next ? { kind: 'open', next } : { kind: 'undecided' }
     },
     mended: (key) => {

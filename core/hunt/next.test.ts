@@ -3,6 +3,7 @@ import { COMMON_METER, testKey, type FieldTest, type ReadingValue } from '../rec
 import { must, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../site'
 import { groundOf } from './ground'
 import { huntOf, type Hunt } from './hunt'
+import { choicesOf, choose, prospectsOf } from './next'
 import { arriving, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Crew } from './tests'
 import { whereKey } from './where'
 
@@ -106,4 +107,27 @@ test('a part has one key, whichever of its ends comes first', () => {
   const pair = (one: string, two: string) => whereKey({ kind: 'pair', controller: A, one: one as TerminalId, two: two as TerminalId })
   expect(pair('3', '12')).toBe(pair('12', '3'))
   expect(whereKey({ kind: 'touch', cable: 'K' as never, core: 'red' as never, other: 'white' as never, from: 0, to: 2 })).toBe(whereKey({ kind: 'touch', cable: 'K' as never, core: 'white' as never, other: 'red' as never, from: 0, to: 2 }))
+})
+
+/** Tests that were made; the zones were told before. */
+const done = new Set<string>()
+test('no test tells more than what it is passed over for: working the others out would choose the same', () => {
+  for (const seed of [3, 5]) {
+    const { site, stations } = randomSite(seed, { loops: false })
+    const hunt = begun(site, stations[0]!)
+    for (const s of Object.values(site.stations)) done.add(testKey({ kind: 'water', at: at(s.terminal) }))
+    for (let n = 0; n < 4; n++) {
+      const stand = hunt.stand()
+      if (stand.kind !== 'open') break
+      const every = choicesOf(hunt.catalogue, hunt.foresight, hunt.beliefs(), hunt.candidates, done)
+      const { prospects } = prospectsOf(hunt.catalogue, hunt.foresight, hunt.beliefs(), hunt.candidates, done)
+      const most = new Map(prospects.map((p) => [p.candidate, p.bits]))
+      for (const t of every.tests) expect(t.bits).toBeLessThanOrEqual((most.get(t.candidate) ?? 0) + 1e-9)
+      const best = choose({ ground: hunt.ground, costs: USUAL_COSTS, walking: hunt.walking }, hunt.crew(), every)!
+      expect(testKey(stand.next.candidate.test)).toBe(testKey(best.first.candidate.test))
+      done.add(testKey(stand.next.candidate.test))
+      hunt.take({ test: stand.next.candidate.test, value: { kind: 'open' } })
+    }
+    done.clear()
+  }
 })

@@ -58,27 +58,57 @@ export function afterAnswer({ looked, target, tests }: Choices, made: Answered, 
 /** How long a crew takes to anything. */
 export interface Pace { readonly ground: Ground; readonly costs: Costs; readonly walking: Walking }
 
+/** A test by what it tells at most, worked out only when that may matter. */
+interface Prospect { readonly candidate: Candidate; readonly bits: number; readonly made: () => Answered | null }
+
+/**
+ * What may be chosen from, without working every test out. An answer tells no more than whether one of the faults that show in
+ * it is there, and which of its answers then comes: h(p) + p·log₂(answers), p being their belief.
+ */
+export function prospectsOf(catalogue: Catalogue, foresight: Foresight, beliefs: Beliefs, candidates: readonly Candidate[], done: ReadonlySet<string> = new Set()): { readonly looked: readonly Explanation[]; readonly target: Targets; readonly prospects: readonly Prospect[] } {
+  const looked = lookedAt(beliefs)
+  const target = targetsOf(catalogue, looked)
+  const belief = new Map<Fault, number>()
+  for (const e of looked) for (const v of e.faults) { const f = catalogue.faults[v.fault]!; belief.set(f, (belief.get(f) ?? 0) + e.p) }
+  const bitsLeft = entropyOf(target.weights)
+  const prospects = candidates.flatMap((candidate): Prospect[] => {
+    if (done.has(testKey(candidate.test))) return []
+    let p = 0
+    for (const [f, q] of belief) if (foresight.touches(candidate.test, f)) p += q
+    if (p === 0) return []
+    const most = Math.min(bitsLeft, p < 0.5 ? entropyTerm(p) + entropyTerm(1 - p) + p * Math.log2(MOST_ANSWERS + 1) : 1 + Math.log2(MOST_ANSWERS + 1))
+    return most > WORTHLESS_BITS ? [{ candidate, bits: most, made: () => { const t = answered(foresight, looked, target, candidate); return t && t.bits > WORTHLESS_BITS ? t : null } }] : []
+  })
+  return { looked, target, prospects }
+}
+
 /**
  * The test that tells most about which part is at fault for the minutes it takes: at each place the best few tests are taken
  * as one, since opening a box is paid once; the place whose tests tell most per minute gives the first of them.
  */
 export function choose(pace: Pace, crew: Crew, { looked, target, tests }: Choices): { readonly first: Answered; readonly rate: number } | null {
-  const places = new Map<PlaceId, Answered[]>()
-  for (const t of tests) places.set(t.candidate.place, [...(places.get(t.candidate.place) ?? []), t])
+  return chosen(pace, crew, { looked, target, prospects: tests.map((t) => ({ candidate: t.candidate, bits: t.bits, made: () => t })) })
+}
+
+function chosen(pace: Pace, crew: Crew, { looked, target, prospects }: ReturnType<typeof prospectsOf>): { readonly first: Answered; readonly rate: number } | null {
+  const places = new Map<PlaceId, Prospect[]>()
+  for (const t of prospects) { const list = places.get(t.candidate.place); if (list) list.push(t); else places.set(t.candidate.place, [t]) }
   const bitsLeft = entropyOf(target.weights)
   const ranked = [...places.values()].map((list) => ({ list, hope: hopeOf(pace, crew, list, bitsLeft) })).sort((a, b) => b.hope - a.hope)
   let best: { first: Answered; rate: number } | null = null
   for (const { list, hope } of ranked) {
     if (best !== null && hope < best.rate) break
-    const here = bestAtPlace(pace, crew, looked, target, list)
+    const made = list.flatMap((t) => t.made() ?? [])
+    if (made.length === 0 || (best !== null && hopeOf(pace, crew, made, bitsLeft) < best.rate)) continue
+    const here = bestAtPlace(pace, crew, looked, target, made)
     if (here && (best === null || here.rate > best.rate)) best = here
   }
   return best
 }
 
 /** The test to make next and what its answers would mean; null where none tells anything. */
-export function nextTest(pace: Pace, crew: Crew, choices: Choices): Advice | null {
-  const best = choose(pace, crew, choices)
+export function nextTest(pace: Pace, crew: Crew, choices: ReturnType<typeof prospectsOf>): Advice | null {
+  const best = chosen(pace, crew, choices)
   if (!best) return null
   const { candidate, bits } = best.first
   return { candidate, minutes: minutesFor(pace, crew, candidate).minutes, bits, bitsPerMinute: best.rate, outcomes: outcomesOf(choices.looked, choices.target, best.first) }
@@ -87,7 +117,7 @@ export function nextTest(pace: Pace, crew: Crew, choices: Choices): Advice | nul
 const minutesFor = ({ ground, costs, walking }: Pace, crew: Crew, candidate: Candidate) => minutesOf(ground, costs, walking, crew, candidate)
 
 /** What a place's tests tell per minute at most, as if none told what another had told and only the first had to be walked to. */
-function hopeOf(pace: Pace, crew: Crew, list: readonly Answered[], bitsLeft: number): number {
+function hopeOf(pace: Pace, crew: Crew, list: readonly { readonly candidate: Candidate; readonly bits: number }[], bitsLeft: number): number {
   const minutes = list.reduce((least, t) => Math.min(least, minutesFor(pace, crew, t.candidate).minutes), Infinity)
   const bits = list.map((t) => t.bits).sort((a, b) => b - a).slice(0, AT_ONE_PLACE)
   let [sum, most] = [0, 0]
