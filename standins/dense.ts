@@ -8,7 +8,10 @@ const HAIR = 1e-11
 /** A branch without resistance, Ω: a thousandth of a meter's last digit. The hair is still seen beside it in double precision. */
 const CONTACT = 1e-4
 
-/** Solves for any currents once the whole admittance matrix is taken apart: L·U with partial pivoting, nothing spared. */
+/**
+ * Solves for any currents once the whole admittance matrix is taken apart, L·U over full rows. Every branch adds as much to the
+ * diagonal as it takes beside it, so that no pivot is sought; what is filled in a row right of the diagonal is filled below it.
+ */
 export function denseSolver(nodes: number, branches: readonly Branch[]): (currents: readonly Current[]) => Z[] {
   const slot = fewestFirst(nodes, branches)
   const re = Array.from({ length: nodes }, () => new Float64Array(nodes))
@@ -22,41 +25,37 @@ export function denseSolver(nodes: number, branches: readonly Branch[]): (curren
     for (const [i, j, s] of [[p, p, 1], [q, q, 1], [p, q, -1], [q, p, -1]] as const) { re[i]![j]! += (s * r) / square; im[i]![j]! -= (s * x) / square }
   }
   for (let n = 0; n < nodes; n++) re[n]![n]! += HAIR
-  const row = Array.from({ length: nodes }, (_, n) => n)
+  const right: number[][] = []
   for (let k = 0; k < nodes; k++) {
-    let pivot = k
-    for (let r = k + 1; r < nodes; r++) if (re[r]![k]! ** 2 + im[r]![k]! ** 2 > re[pivot]![k]! ** 2 + im[pivot]![k]! ** 2) pivot = r
-    for (const list of [re, im, row] as unknown[][]) [list[k], list[pivot]] = [list[pivot], list[k]]
     const [upRe, upIm] = [re[k]!, im[k]!]
     const square = upRe[k]! ** 2 + upIm[k]! ** 2
-    for (let r = k + 1; r < nodes; r++) {
+    const filled: number[] = []
+    for (let c = k + 1; c < nodes; c++) if (upRe[c] !== 0 || upIm[c] !== 0) filled.push(c)
+    for (const r of filled) {
       const [atRe, atIm] = [re[r]!, im[r]!]
-      if (atRe[k] === 0 && atIm[k] === 0) continue
-      const [fr, fi] = [(atRe[k]! * upRe[k]! + atIm[k]! * upIm[k]!) / square, (atIm[k]! * upRe[k]! - atRe[k]! * upIm[k]!) / square]
+      const fr = (atRe[k]! * upRe[k]! + atIm[k]! * upIm[k]!) / square
+      const fi = (atIm[k]! * upRe[k]! - atRe[k]! * upIm[k]!) / square
       atRe[k] = fr
       atIm[k] = fi
-      for (let c = k + 1; c < nodes; c++) {
-        if (upRe[c] === 0 && upIm[c] === 0) continue
+      for (const c of filled) {
         atRe[c]! -= fr * upRe[c]! - fi * upIm[c]!
         atIm[c]! -= fr * upIm[c]! + fi * upRe[c]!
       }
     }
+    right.push(filled)
   }
-  // What is not empty in each row, below the pivot and above it: the rest would take nothing away.
-  const full = re.map((r, k) => { const at: number[] = []; for (let c = 0; c < nodes; c++) if (r[c] !== 0 || im[k]![c] !== 0) at.push(c); return at })
   return (currents) => {
-    const [rightRe, rightIm] = [new Float64Array(nodes), new Float64Array(nodes)]
-    for (const { into, outOf, amps } of currents) for (const [n, sign] of [[slot[into]!, 1], [slot[outOf]!, -1]] as const) { rightRe[n]! += sign * amps.re; rightIm[n]! += sign * amps.im }
-    const [vr, vi] = [Float64Array.from(row, (n) => rightRe[n]!), Float64Array.from(row, (n) => rightIm[n]!)]
-    const less = (k: number, c: number) => {
-      const r = re[k]![c]!
-      const x = im[k]![c]!
-      vr[k]! -= r * vr[c]! - x * vi[c]!
-      vi[k]! -= r * vi[c]! + x * vr[c]!
+    const [vr, vi] = [new Float64Array(nodes), new Float64Array(nodes)]
+    for (const { into, outOf, amps } of currents) for (const [n, sign] of [[slot[into]!, 1], [slot[outOf]!, -1]] as const) { vr[n]! += sign * amps.re; vi[n]! += sign * amps.im }
+    const less = (row: number, c: number) => {
+      const r = re[row]![c]!
+      const x = im[row]![c]!
+      vr[row]! -= r * vr[c]! - x * vi[c]!
+      vi[row]! -= r * vi[c]! + x * vr[c]!
     }
-    for (let k = 0; k < nodes; k++) for (const c of full[k]!) if (c < k) less(k, c)
+    for (let k = 0; k < nodes; k++) for (const row of right[k]!) less(row, k)
     for (let k = nodes - 1; k >= 0; k--) {
-      for (const c of full[k]!) if (c > k) less(k, c)
+      for (const c of right[k]!) less(k, c)
       const pr = re[k]![k]!
       const pi = im[k]![k]!
       const square = pr * pr + pi * pi

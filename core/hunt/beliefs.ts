@@ -126,9 +126,15 @@ export class Weighing {
     return row
   }
 
+  /** The cell that shows as this one does in all of some readings. */
+  private likeIn(readings: readonly number[], v: Variant): number {
+    const like = this.foresight.like(this.taken[readings[0]!]!.test, v)
+    return like === v || readings.every((r) => this.foresight.like(this.taken[r]!.test, v) === like) ? like.index : v.index
+  }
+
   /** What a fault explains better than "nothing" in one unit by itself. */
   private gainIn(unit: Unit, row: Float64Array, v: Variant): number {
-    const like = unit.readings.length === 1 ? this.foresight.like(this.taken[unit.readings[0]!]!.test, v).index : v.index
+    const like = this.likeIn(unit.readings, v)
     if (Number.isNaN(row[like]!)) row[like] = this.logOf(unit.readings, (r) => this.seen(r, [v]), () => 0) - unit.base
     return (row[v.index] = row[like]!)
   }
@@ -207,9 +213,11 @@ export class Weighing {
     const key = set.map((u) => units[u]!.id).join()
     const known = this.tied.get(v.index)
     if (known?.units === key) return known.gain
-    const gain = this.together(set, units, v, null)
-    this.tied.set(v.index, { units: key, gain })
-    return gain
+    const like = this.likeIn(set.flatMap((u) => units[u]!.readings), v)
+    const shared = this.tied.get(like)
+    const made = shared?.units === key ? shared : { units: key, gain: this.together(set, units, v, null) }
+    this.tied.set(v.index, made).set(like, made)
+    return made.gain
   }
 
   /** Adds the belief in all pairs to `sums`, and the likeliest to `found`. */
@@ -283,7 +291,10 @@ export class Weighing {
       const both = k >= 0 && l >= 0
       if (ohms ? both || sLinks || tLinks || (k >= 0 && s.tied) || (l >= 0 && t.tied) : both || (k >= 0 ? sLinks : tLinks)) {
         if (ohms) ohmUnits.push(u)
-        else if (readings[0]! >= met.upTo) met.plain += this.together([u], units, i, j)
+        else if (readings[0]! >= met.upTo) {
+          const felt = both ? this.foresight.felt(this.taken[readings[0]!]!.test, [i, j]) : []
+          met.plain += felt.length === 1 ? (felt[0] === i ? s.gains[k]! : t.gains[l]!) : this.together([u], units, i, j)
+        }
       } else gain += k >= 0 ? s.gains[k]! : t.gains[l]!
     })
     met.upTo = this.taken.length

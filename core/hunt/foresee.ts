@@ -1,12 +1,14 @@
-import type { Across, Complex, Join, Spot } from '../circuit'
+import type { Across, Complex, Join } from '../circuit'
 import type { FieldTest, Meter } from '../record'
 import { terminalEnd, type DeviceId, type End, type TerminalId } from '../site'
 import { settingsOf } from './box-settings'
 import { pullIn_V, type Ground } from './ground'
+import { likesOf, nearNode } from './likes'
 import { normalBelow } from './normal'
+import type { Cause } from './odds'
 import { powerOf, started_V } from './power'
 import { recalling, type Foresight } from './recall'
-import { changesOf, middleLike, modsOf, type Alter, type Catalogue, type Fault, type Faults, type Mods, type Variant } from './variants'
+import { changesOf, modsOf, type Alter, type Catalogue, type Fault, type Faults, type Mods, type Variant } from './variants'
 
 /** What a test would show if some faults were there. Spreads are one standard deviation. */
 export type Foreseen =
@@ -47,7 +49,10 @@ export const SOIL_MOST_ohm = 5000
 /** An intermittent joint fails in every other test. */
 const INTERMITTENT = 0.5
 
-const UNDER_POWER: ReadonlySet<FieldTest['kind']> = new Set<FieldTest['kind']>(['water', 'click', 'swap_test', 'volts', 'tester_power', 'coil_volts'])
+/** What only keeps current away. */
+const KEEPS_AWAY: ReadonlySet<Cause> = new Set<Cause>(['open', 'series', 'terminal_dead'])
+/** What keeps it away, or the water, before it has left the cabinet: no conductors that touch bring any back. */
+const AT_THE_SOURCE: ReadonlySet<Cause> = new Set<Cause>(['supply_dead', 'sensor_open', 'water_off'])
 
 /** Predicts any test under any faults from the network of its state: the one place where a fault becomes a figure. */
 export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter): Foresight {
@@ -57,9 +62,6 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   const commonNode = ground.wire(common)
 
   const { liveAt, heldVolts } = powerOf(ground, catalogue)
-  const middles = new Map(catalogue.faults.flatMap((f) => f.variants.flatMap((v) => (v.mods.joins.length === 0 || v.along === null ? [] : [[v.index, middleLike(f, v.ohm)] as const]))))
-  /** Under power the place along a run where conductors touch moves volts by hundredths: the middle stands for all. */
-  const atMiddle = (v: Variant): Variant => middles.get(v.index) ?? v
 
   // Leads under other screws: the wire that lies at a terminal, null for a bare screw.
   const wireAt = (terminal: TerminalId, faults: Faults): TerminalId | null => {
@@ -161,7 +163,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     const leaks = faults.flatMap((v) => (v.leak ? [{ v, spot: v.leak }] : []))
     const mods = modsOf(faults, ends)
     const paths = leaks.flatMap(({ v, spot }) => {
-      const to = nodeNear(spot)
+      const to = nearNode(ground, spot)
       const way = from === to ? 0 : ohmsAt({ a: from, b: to }, [...mods.alters, ...more.alters], mods.joins)
       return way === null ? [] : [{ ohm: v.ohm! + way, cell: 0.28 * v.ohm! }]
     })
@@ -169,7 +171,6 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     const mean = 1 / paths.reduce((s, p) => s + 1 / p.ohm, 0)
     return { kind: 'ohms', mean, noise: meterSpread(mean, meter, 1), ratio: half(meter.accuracy_ratio), coils: [], figures: paths.map((p) => (p.cell * mean ** 2) / p.ohm ** 2) }
   }
-  const nodeNear = (spot: Spot): number => ('node' in spot ? spot.node : spot.along < 0.5 ? powered.parts[spot.element]!.a : powered.parts[spot.element]!.b)
 
   /** Metres of conductor from the cabinet to where an open lead ends; null where the tone goes through. */
   function toneEnds(terminal: TerminalId, faults: Faults): number | null {
@@ -190,13 +191,13 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     }
     switch (test.kind) {
       case 'ohms': {
-        const toEarth = test.to.kind === 'earth'
         if (test.from.kind === 'terminal' && (ground.hanging.get(test.from.terminal)?.switchedBy.length ?? 0) > 0) return null
-        const [a, b] = [pointOf(test.from, faults), toEarth ? null : pointOf(test.to, faults)]
+        const earth = test.to.kind === 'earth'
+        const [a, b] = [pointOf(test.from, faults), earth ? null : pointOf(test.to, faults)]
         const bare = [test.from, test.to].some((e) => e.kind === 'terminal' && e.controller === controller && wireAt(e.terminal, faults) === null)
-        if (bare) return toEarth ? { kind: 'insulated' } : { kind: 'open' }
-        if (a === null || (!toEarth && b === null)) return null
-        return toEarth ? earthThrough(a, faults) : ohmsReading({ a, b: b! }, faults)
+        if (bare) return earth ? { kind: 'insulated' } : { kind: 'open' }
+        if (a === null || (!earth && b === null)) return null
+        return earth ? earthThrough(a, faults) : ohmsReading({ a, b: b! }, faults)
       }
       case 'supply': return voltsReading(faults.some((v) => faultOf(v).cause === 'supply_dead') ? 0 : site.settings.V_open_V, true)
       case 'volts': case 'tester_power': {
@@ -268,9 +269,18 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     }
   }
   /** The open twin of an intermittent joint: the same leg, taken out. */
-  const openTwin = (v: Variant): number => catalogue.faults.find((f) => f.cause === 'open' && f.at === faultOf(v).at && f.key === faultOf(v).key)!.index
+  const openAt = new Map(catalogue.faults.flatMap((f) => (f.cause === 'open' && f.at !== null ? [[f.at, f.index] as const] : [])))
+  const openTwin = (v: Variant): number => openAt.get(faultOf(v).at!)!
 
-  return recalling(catalogue, { foresee, touches, likeIn: (test) => (UNDER_POWER.has(test.kind) ? atMiddle : null) })
+  /** Where current is kept away and nothing is left, another fault brings none back unless it joins conductors or a valve is open by itself. */
+  const settles = (v: Variant, seen: Foreseen | null, other: Variant): boolean => {
+    const [{ cause }, beside] = [faultOf(v), faultOf(other)]
+    const nothing = seen?.kind === 'open' || (seen?.kind === 'waters' && (seen.master === 0 || seen.valves.every(([, p]) => p === 0)))
+    if (!nothing || beside.cause === 'stuck_open') return false
+    return AT_THE_SOURCE.has(cause) || (KEEPS_AWAY.has(cause) && !beside.links && other.mods.joins.length === 0)
+  }
+
+  return recalling(catalogue, { foresee, touches, settles, likeIn: likesOf(ground, catalogue) })
 
   /** Cheap and on the safe side: a fault that might show is looked at. */
   function touches(test: FieldTest, f: Fault): boolean {

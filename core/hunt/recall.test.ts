@@ -17,7 +17,7 @@ const same: FieldTest = { kind: 'supply', controller: A }
 /** A foresight that counts how often it is worked out. */
 function counting(touches: (fault: Fault) => boolean) {
   const asked: Faults[] = []
-  const foresight = recalling(catalogue, { foresee: (_, faults): Foreseen => { asked.push(faults); return { kind: 'yes', p: 0.5 } }, touches: (_, f) => touches(f), likeIn: () => null })
+  const foresight = recalling(catalogue, { foresee: (_, faults): Foreseen => { asked.push(faults); return { kind: 'yes', p: 0.5 } }, touches: (_, f) => touches(f), settles: () => false, likeIn: () => null })
   return { asked, foresight }
 }
 

@@ -1,5 +1,6 @@
 import { testKey, type FieldTest } from '../record'
 import type { Foreseen } from './foresee'
+import type { Like } from './likes'
 import type { Catalogue, Fault, Faults, Variant } from './variants'
 
 /** Predicts any test under any faults; every answer is worked out once, since a hunt asks for the same again after each reading. */
@@ -9,20 +10,24 @@ export interface Foresight {
   readonly under: (test: FieldTest, faults: Faults) => Foreseen | null
   /** Whether a fault can show in a test at all; where not, `base` holds. */
   readonly touches: (test: FieldTest, fault: Fault) => boolean
-  /** Of some faults those that `under` counts: the ones that can show, and all of them once one that shows links wires. */
+  /**
+   * Of some faults those that `under` counts: the ones that can show, and all of them once one that shows links wires; one alone
+   * where it settles what the test shows, whatever the other does.
+   */
   readonly felt: (test: FieldTest, faults: Faults) => Faults
   /** The cell that shows as this one does in a test: itself, or the one that stands for its like. */
   readonly like: (test: FieldTest, variant: Variant) => Variant
 }
 
-interface Recalled { readonly base: Foreseen | null; readonly like: ((v: Variant) => Variant) | null; readonly touched: Uint8Array; readonly one: Map<number, Foreseen | null>; readonly two: Map<number, Foreseen | null> }
+interface Recalled { readonly base: Foreseen | null; readonly like: Like | null; readonly touched: Uint8Array; readonly one: Map<number, Foreseen | null>; readonly two: Map<number, Foreseen | null> }
 const [UNKNOWN, NO, YES] = [0, 1, 2] as const
 
-/** `likeIn` gives the cell that stands for another in a test, where some show alike. */
-export function recalling({ faults, variants }: Catalogue, { foresee, touches, likeIn }: {
+/** `settles`: whether a fault by which a test shows this shows it beside the other too. `likeIn`: null where every cell shows by itself. */
+export function recalling({ faults, variants }: Catalogue, { foresee, touches, settles, likeIn }: {
   foresee: (test: FieldTest, faults: Faults) => Foreseen | null
   touches: (test: FieldTest, fault: Fault) => boolean
-  likeIn: (test: FieldTest) => ((v: Variant) => Variant) | null
+  settles: (v: Variant, seen: Foreseen | null, other: Variant) => boolean
+  likeIn: (test: FieldTest) => Like | null
 }): Foresight {
   const byKey = new Map<string, Recalled>()
   const byTest = new WeakMap<FieldTest, Recalled>()
@@ -44,22 +49,34 @@ export function recalling({ faults, variants }: Catalogue, { foresee, touches, l
     if (made === undefined) { made = make(); of.set(key, made) }
     return made
   }
+  /** What one fault makes of a test. */
+  const alone = (test: FieldTest, known: Recalled, v: Variant): Foreseen | null => {
+    const like = known.like?.(v, [v]) ?? v
+    return once(known.one, like.index, () => foresee(test, [like]))
+  }
   const feltIn = (test: FieldTest, known: Recalled, together: Faults): Faults => {
     const felt = together.filter((v) => touched(test, known, faults[v.fault]!))
-    return felt.length > 0 && felt.length < together.length && felt.some((v) => faults[v.fault]!.links) ? together : felt
+    if (felt.length > 0 && felt.length < together.length && felt.some((v) => faults[v.fault]!.links)) return together
+    if (felt.length !== 2) return felt
+    const [one, other] = felt as [Variant, Variant]
+    return settles(one, alone(test, known, one), other) ? [one] : settles(other, alone(test, known, other), one) ? [other] : felt
   }
   return {
     base: (test) => of(test).base,
     touches: (test, fault) => touched(test, of(test), fault),
     felt: (test, together) => feltIn(test, of(test), together),
-    like: (test, variant) => of(test).like?.(variant) ?? variant,
+    like: (test, variant) => of(test).like?.(variant, [variant]) ?? variant,
     under: (test, together) => {
       const known = of(test)
       let felt = together.length === 0 ? together : feltIn(test, known, together)
-      if (known.like) felt = felt.map(known.like)
+      if (felt.length === 1) return alone(test, known, felt[0]!)
+      if (known.like) {
+        const like = felt.map((v) => known.like!(v, felt))
+        // Two that are alike are still two.
+        if (new Set(like).size === like.length) felt = like
+      }
       switch (felt.length) {
         case 0: return known.base
-        case 1: return once(known.one, felt[0]!.index, () => foresee(test, felt))
         // What the zones showed is asked for once of a pair, and pairs are many.
         case 2: return test.kind === 'water' ? foresee(test, felt) : once(known.two, felt[0]!.index * variants.length + felt[1]!.index, () => foresee(test, felt))
         default: return foresee(test, felt)
