@@ -53,7 +53,8 @@ export async function beginSweep(page: Page, property: string, meter: { openMark
 }
 
 export async function seriousFindings(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  // Only what is violated is described: naming all that passes takes a fifth of the time.
+  const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze()
   return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 140)}`)
 }
 

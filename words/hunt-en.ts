@@ -1,7 +1,7 @@
 /** Words of the hunt for a fault; they come with Diagnose, and with the shell. */
 export const huntEn = {
   part: {
-    joint: 'the joint of {name} in {box}', joint_common: 'the common’s joint in {box}', run: 'the lead of {name} between {from} and {to}', run_common: 'the common between {from} and {to}', run_other: '{colour} of {cable} between {from} and {to}',
+    joint: 'the joint of {name} in {box}', joint_common: 'the common’s joint in {box}', joint_other: 'the joint in {box}', run: 'the lead of {name} between {from} and {to}', run_common: 'the common between {from} and {to}', run_other: '{colour} of {cable} between {from} and {to}',
     touch: '{one} against {two} between {from} and {to}', coil: 'the coil of {name} in {box}', valve: 'the valve of {name} in {box}, not its wiring', pair: 'the leads of {one} and {two}', terminal: 'the output of terminal {terminal}',
     supply: 'the transformer or its fuse', sensor: 'the sensor terminals', water: 'the water: main, pump or pressure', common: 'the common', nothing: 'nothing in the wiring',
   },

@@ -2,7 +2,7 @@ import { demoProperty, quarryLake } from '../demo/quarry-lake'
 import { candidatesOf, CAUSES, groundOf, huntOf, reportOf, type HuntReport, type Where } from '../core/hunt'
 import { gaugeText, printFigure } from '../core/quantity'
 import { COMMON_METER, fieldTest, type FieldTest, type ReadingValue } from '../core/record'
-import { entries, terminalEnd, type ControllerId, type DeviceId, type SpliceId, type TerminalId } from '../core/site'
+import { Draft, entries, terminalEnd, type CableId, type ControllerId, type CoreId, type DeviceId, type SpliceId, type TerminalId } from '../core/site'
 import type { Speaker } from './index'
 import { sayAnswer, sayCare, sayCause, sayHow, sayOutcome, sayPart, sayStand, sayTelling, sayTest, sayValue } from './hunt'
 import { translateHere } from './speaker'
@@ -47,6 +47,19 @@ test('parts go by the names people know them by', () => {
   expect(sayPart({ kind: 'pair', controller: A, one: '2' as TerminalId, two: '3' as TerminalId }, site, speaker)).toBe('the leads of Ticket lawn and Gate hedge')
   expect(sayPart({ kind: 'valve', device: 'V3' as DeviceId }, site, speaker)).toBe('the valve of Gate hedge in B2, not its wiring')
   for (const cause of CAUSES) isWhole(sayCause(cause, speaker))
+})
+
+test('a lead that is jointed on its way, and a common, keep their names beyond the joint', () => {
+  const draft = new Draft('On').place('A', 'cabinet').place('B1').place('B2').coilKind('k', 33, { inrush_A: 0.38, holding_A: 0.22 }).controller('A', 'A', 2).valve('V1', 'B2', 'k').station('A:1', 'Far lawn', ['V1'])
+    .cable('K1', { gauge: { awg: 18 }, stops: [['A', 0], ['B1', 40]], cores: ['white', 'red'] }).cable('K2', { gauge: { awg: 18 }, stops: [['B1', 0], ['B2', 30]], cores: ['black', 'blue', 'green'] })
+    .join('A', ['A:1', 'K1.red>']).join('A', ['A:C', 'K1.white>']).join('B1', ['K1.red<', 'K2.blue>']).join('B1', ['K1.white<', 'K2.black>']).join('B2', ['K2.blue<', 'V1.a']).join('B2', ['K2.black<', 'V1.b'])
+  const on = draft.site()
+  const joint = (held: string) => entries(on.splices).find(([, s]) => s.ends.length === 2 && s.ends.every((e) => e.kind === 'core') && s.ends.some((e) => e.kind === 'core' && e.core === held))![0]
+  const says = (where: Where) => sayPart(where, on, speaker)
+  const run = (core: string): Where => ({ kind: 'run', cable: 'K2' as CableId, core: core as CoreId, from: 0, to: 1 })
+  expect([says(run('blue')), says(run('black')), says(run('green'))]).toEqual(['the lead of Far lawn between B1 and B2', 'the common between B1 and B2', 'green of K2 between B1 and B2'])
+  expect([says({ kind: 'joint', splice: joint('blue') }), says({ kind: 'joint', splice: joint('black') })]).toEqual(['the joint of Far lawn in B1', 'the common’s joint in B1'])
+  expect(says({ kind: 'touch', cable: 'K2' as CableId, core: 'blue' as CoreId, other: 'green' as CoreId, from: 0, to: 1 })).toBe('Far lawn against green between B1 and B2')
 })
 
 test('readings and answers: open, figures with their units, words for ear and eye, zones by name', () => {

@@ -1,6 +1,6 @@
 import type { Cause, HuntReport, NextReport, OutcomeReport, Where } from '../core/hunt'
 import type { FieldTest, ReadingValue } from '../core/record'
-import type { DeviceId, End, Site, SpliceId, TerminalId } from '../core/site'
+import { terminalAt, wiringOf, type DeviceId, type End, type Site, type SpliceId, type TerminalId } from '../core/site'
 import { say, type Speaker } from './say'
 
 /** Names by which people know the parts of a property. */
@@ -13,18 +13,19 @@ function namesOf(site: Site) {
   }
   const terminal = (controller: string, id: TerminalId) => site.controllers[controller as keyof typeof site.controllers]?.terminals[id]?.tag ?? id
   const station = (controller: string, id: TerminalId) => Object.values(site.stations).find((s) => s.controller === controller && s.terminal === id)?.name ?? terminal(controller, id)
-  const isCommon = (cable: string, core: string) => {
-    // A core is the common where a joint of it holds two coils or a common terminal.
-    const landing = Object.values(site.splices).find((s) => s.connector === 'terminal' && s.ends.some((e) => e.kind === 'core' && e.cable === cable && e.core === core))
-    return landing?.ends.some((e) => e.kind === 'terminal' && site.controllers[e.controller]?.terminals[e.terminal]?.role === 'common') ?? false
+  const wiring = wiringOf(site)
+  const isCommon = (at: ReturnType<typeof terminalAt>) => at !== null && site.controllers[at.controller]?.terminals[at.terminal]?.role === 'common'
+  const nameOf = (at: ReturnType<typeof terminalAt>) => at && station(at.controller, at.terminal)
+  /** Whose wire a core is where it leaves a stop, through all its joints: the common's, a lead's, or nobody's. */
+  const wireOf = (cable: string, core: string, from: number): { readonly common: boolean; readonly name: string | null } => {
+    const stretch = wiring.links.find((l) => l.kind === 'stretch' && l.cable === cable && l.core === core && l.from === from)
+    const at = stretch ? terminalAt(site, wiring, stretch.a) : null
+    return { common: isCommon(at), name: nameOf(at) }
   }
-  /** Whose lead a core is, by the screw it lies under. */
-  const leadOf = (cable: string, core: string): string | null => {
-    const landing = Object.values(site.splices).find((s) => s.connector === 'terminal' && s.ends.some((e) => e.kind === 'core' && e.cable === cable && e.core === core))
-    const end = landing?.ends.find((e): e is Extract<End, { kind: 'terminal' }> => e.kind === 'terminal')
-    return end ? station(end.controller, end.terminal) : null
-  }
-  return { box, valve, terminal, station, isCommon, leadOf }
+  const holder = (end: End) => terminalAt(site, wiring, wiring.pointOf(end))
+  const onCommon = (end: End) => isCommon(holder(end))
+  const wireAt = (end: End | undefined) => (end ? nameOf(holder(end)) : null)
+  return { box, valve, terminal, station, wireOf, onCommon, wireAt }
 }
 
 /** A part of the property as people speak of it, without a capital. */
@@ -35,21 +36,23 @@ export function sayPart(where: Where, site: Site, speaker: Speaker): string {
     case 'joint': {
       const splice = site.splices[where.splice]!
       const ports = splice.ends.filter((e) => e.kind === 'port')
-      const cores = splice.ends.filter((e) => e.kind === 'core')
-      const common = ports.length > 1 || cores.some((e) => names.isCommon(e.cable, e.core))
-      return common || !ports[0] ? part('joint_common', { box: names.box(splice.place) }) : part('joint', { name: names.valve(ports[0].device), box: names.box(splice.place) })
+      const box = names.box(splice.place)
+      if (ports.length > 1 || splice.ends.some((e) => e.kind === 'core' && names.onCommon(e))) return part('joint_common', { box })
+      // A lead that is jointed on its way holds no coil there: it goes by whose lead it is.
+      const name = ports[0] ? names.valve(ports[0].device) : names.wireAt(splice.ends[0])
+      return name ? part('joint', { name, box }) : part('joint_other', { box })
     }
     case 'run': {
       const cable = site.cables[where.cable]!
       const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
-      if (names.isCommon(where.cable, where.core)) return part('run_common', { from, to })
-      const name = names.leadOf(where.cable, where.core)
+      const { common, name } = names.wireOf(where.cable, where.core, where.from)
+      if (common) return part('run_common', { from, to })
       return name ? part('run', { name, from, to }) : part('run_other', { colour: cable.cores[where.core]?.colour?.value ?? where.core, cable: cable.tag ?? where.cable, from, to })
     }
     case 'touch': {
       const cable = site.cables[where.cable]!
       const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
-      const core = (id: string) => (names.isCommon(where.cable, id) ? part('common') : names.leadOf(where.cable, id) ?? id)
+      const core = (id: string) => { const { common, name } = names.wireOf(where.cable, id, where.from); return common ? part('common') : name ?? cable.cores[id as keyof typeof cable.cores]?.colour?.value ?? id }
       return part('touch', { one: core(where.core), two: core(where.other), from, to })
     }
     case 'coil': case 'valve': return part(where.kind, { name: names.valve(where.device), box: names.box(site.devices[where.device]!.place) })

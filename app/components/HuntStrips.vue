@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3-scale'
 import type { HuntReport } from '../../core/hunt'
-import { must, type Site } from '../../core/site'
+import type { Site } from '../../core/site'
 import type { Section, Strip } from '../../core/strip'
 import { useElementWidth } from '../composables/useElementWidth'
 import { useHuntWords } from '../composables/useHuntWords'
@@ -16,36 +16,26 @@ const [LEAST, MOST_STRIPS] = [0.02, 8]
 
 interface Mark { readonly from_m: number; readonly to_m: number; readonly p: number; readonly coil?: boolean }
 /** Where the likely parts lie on a strip, in metres along it. */
-function marksOn(strip: Strip, isCommon: boolean): Mark[] {
-  const at = (place: string): number | null => strip.marks.find((m) => m.place === place)?.at_m ?? (strip.runs[0]?.from === place ? 0 : strip.coils.find((c) => c.place === place)?.at_m ?? null)
-  return props.report.parts.filter((p) => p.p >= LEAST).flatMap(({ where, p, places }): Mark[] => {
-    const places_m = places.map(at)
-    if (places_m.some((m) => m === null)) return []
-    const [a, b] = [Math.min(...places_m as number[]), Math.max(...places_m as number[])]
+function marksOn(strip: Strip): Mark[] {
+  const along = (p: number, cable: string, cores: readonly string[], from: number, to: number): Mark[] => {
+    const runs = strip.runs.filter(({ link }) => link.cable === cable && cores.includes(link.core) && link.from >= from && link.to <= to)
+    return runs.length === 0 ? [] : [{ from_m: Math.min(...runs.map((r) => r.from_m)), to_m: Math.max(...runs.map((r) => r.to_m)), p }]
+  }
+  return props.report.parts.filter((p) => p.p >= LEAST).flatMap(({ where, p }): Mark[] => {
     switch (where.kind) {
-      case 'run': return isOf(strip, where.cable, where.core, isCommon) ? [{ from_m: a, to_m: b, p }] : []
-      case 'touch': return isOf(strip, where.cable, where.core, isCommon) || isOf(strip, where.cable, where.other, isCommon) ? [{ from_m: a, to_m: b, p }] : []
-      case 'coil': case 'valve': return strip.coils.some((c) => c.device === where.device) ? [{ from_m: strip.length_m, to_m: strip.length_m, p, coil: true }] : []
-      case 'joint': {
-        const { ends } = must(props.site.splices, where.splice)
-        const mine = ends.some((e) => (e.kind === 'port' ? strip.coils.some((c) => c.device === e.device) && !isCommon : e.kind === 'core' && isOf(strip, e.cable, e.core, isCommon)))
-        return mine ? [{ from_m: a, to_m: a, p }] : []
-      }
+      case 'run': return along(p, where.cable, [where.core], where.from, where.to)
+      case 'touch': return along(p, where.cable, [where.core, where.other], where.from, where.to)
+      case 'coil': case 'valve': return strip.coils.filter((c) => c.device === where.device).map(({ at_m }) => ({ from_m: at_m, to_m: at_m, p, coil: true }))
+      case 'joint': return strip.joints.filter((j) => j.splice === where.splice).map(({ at_m }) => ({ from_m: at_m, to_m: at_m, p }))
       case 'pair': return strip.terminal === where.one || strip.terminal === where.two ? [{ from_m: 0, to_m: 0, p }] : []
       case 'terminal': return strip.terminal === where.terminal ? [{ from_m: 0, to_m: 0, p }] : []
       default: return []
     }
   })
 }
-/** Whether a core is the one that a strip runs on: its joints at the strip's places hold that core under the strip's terminal. */
-function isOf(strip: Strip, cable: string, core: string, isCommon: boolean): boolean {
-  const landing = Object.values(props.site.splices).find((s) => s.connector === 'terminal' && s.ends.some((e) => e.kind === 'core' && e.cable === cable && e.core === core))
-  const terminal = landing?.ends.find((e) => e.kind === 'terminal')
-  return terminal?.kind === 'terminal' && (isCommon ? terminal.terminal === props.sections.find((s) => s.common === strip)?.common?.terminal : terminal.terminal === strip.terminal)
-}
 const shown = computed(() => props.sections.flatMap((section) => [
-  ...section.strips.map((strip) => ({ key: `${section.key} ${strip.terminal}`, strip, isCommon: false, boxes: section.boxes, marks: marksOn(strip, false) })),
-  ...(section.common ? [{ key: `${section.key} common`, strip: section.common, isCommon: true, boxes: section.boxes, marks: marksOn(section.common, true) }] : []),
+  ...section.strips.map((strip) => ({ key: `${section.key} ${strip.terminal}`, strip, isCommon: false, boxes: section.boxes, marks: marksOn(strip) })),
+  ...(section.common ? [{ key: `${section.key} common`, strip: section.common, isCommon: true, boxes: section.boxes, marks: marksOn(section.common) }] : []),
 ]).filter((s) => s.marks.length > 0).sort((a, b) => sum(b.marks) - sum(a.marks)).slice(0, MOST_STRIPS))
 const sum = (marks: readonly Mark[]) => marks.reduce((s, m) => s + m.p, 0)
 const farthest_m = computed(() => Math.max(1, ...shown.value.map((s) => s.strip.length_m)))

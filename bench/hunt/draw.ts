@@ -25,6 +25,7 @@ export const METER: Meter = COMMON_METER
 /** The meter without its own errors, to see whether a fault is material. */
 const EXACT: Meter = { ...METER, accuracy_ratio: 0, offset_ohm: 0 }
 const GAUGES = [18, 16, 14] as const
+const MOST_TRIES = 1000
 
 type Random = () => number
 const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!
@@ -182,7 +183,8 @@ export function caseOf(seed: number, { spread = 1, stations }: { spread?: number
   const drawn: Drawn[] = []
   while (drawn.length < wanted) {
     const kind = weighted(random, WEIGHTS)
-    for (;;) {
+    // A kind that this property hardly has is left for another.
+    for (let tries = 0; tries < MOST_TRIES; tries++) {
       const one = drawOne(random, site, tags, kind)
       // Material by itself: the second of two may hide behind the first.
       if (one === null || drawn.some((d) => d.key === one.key) || !isMaterial(sound, shown(site, tags, field([one.fault])), baseline)) continue

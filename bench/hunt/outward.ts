@@ -1,4 +1,4 @@
-import { jointsOf, groundOf } from '../../core/hunt'
+import { coilJoints, groundOf } from '../../core/hunt'
 import type { FieldTest, ReadingValue } from '../../core/record'
 import { must, terminalEnd, type DeviceId, type End, type PlaceId, type Site, type SpliceId, type TerminalId } from '../../core/site'
 import { A } from './draw'
@@ -96,7 +96,8 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     }
     const coil = ohmsOf(ask({ kind: 'coil_ohms', device: valve }))
     if (coil < PASSES_LOW * coilOhm(valve) || coil > PASSES_HIGH * coilOhm(valve)) return named(`coil ${valve}`)
-    const [lead, home] = jointsOf(ground, valve)
+    const joints = coilJoints(ground, valve)
+    const [lead, home] = [joints.lead?.splice, joints.home?.splice]
     if (lead && !sound(lead)) return named(`joint ${lead}`)
     if (home && !sound(home)) return named(`joint ${home}`)
     const loop = ohmsOf(ask({ kind: 'loop_lead', device: valve }))

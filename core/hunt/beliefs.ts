@@ -33,8 +33,6 @@ const TOLD = 9
 const TOUCHING_SLACK = 6
 /** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
 const [LISTED, KEPT_EXPLANATIONS] = [60, 400]
-/** So far below the likeliest a pair adds nothing, however many there are, nats. */
-const NEGLIGIBLE = 30
 /** A single fault with less of the belief than this is listed once, by its likeliest cell. */
 const ONE_CELL = Math.log(0.01)
 
@@ -223,7 +221,7 @@ export class Weighing {
   /** Adds the belief in all pairs to `sums`, and the likeliest to `found`. */
   private pairs(cells: readonly Scored[], { units, best, top, logTwo }: { units: readonly Unit[]; best: Float64Array; top: number; logTwo: number }, sums: Sums, found: Found[]): void {
     const partOf = (s: Scored) => this.partOf[s.variant.fault]!
-    const { faint, leftOut, together } = this.pruning
+    const { faint, leftOut, negligible, together } = this.pruning
     const signatures = signaturesOf(cells, units.length)
 
     // Faults in different units: each signature's parts with the whole of all signatures apart from it, its own part left out.
@@ -264,7 +262,7 @@ export class Weighing {
       if (partOf(s) === partOf(t)) return
       const [reach, hidden] = [logTwo + bound, logTwo + Math.min(bound, hiding)]
       if (reach >= top - faint) meeting.push({ s, t, reach, hidden })
-      else if (hidden > top - NEGLIGIBLE) sums.addPair(partOf(s), partOf(t), hidden)
+      else if (hidden > top - negligible) sums.addPair(partOf(s), partOf(t), hidden)
     })
     meeting.sort((x, y) => y.reach - x.reach)
     meeting.forEach(({ s, t, hidden }, n) => {

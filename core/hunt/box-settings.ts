@@ -1,6 +1,7 @@
 import type { Across, Join } from '../circuit'
 import type { FieldTest } from '../record'
-import { must, type DeviceId, type End, type WirePoint } from '../site'
+import type { DeviceId, WirePoint } from '../site'
+import { coilJoints } from './coil-joints'
 import type { Ground } from './ground'
 import type { Alter } from './variants'
 
@@ -9,22 +10,9 @@ export interface Setting { readonly across: Across; readonly alters: readonly Al
 
 /** The set-up of a test at a coil, worked out once; null where its joints or its terminal are not on record. */
 export function settingsOf(ground: Ground): (test: Extract<FieldTest, { device: DeviceId }>) => Setting | null {
-  const { site, common, meterState: { powered } } = ground
+  const { common, meterState: { powered } } = ground
   const commonNode = ground.wire(common)
   const legsOf = (splice: string): Alter[] => powered.parts.flatMap(({ of }, element) => (of.kind === 'leg' && of.splice === splice ? [{ element, to: () => null }] : []))
-  const jointAt = (device: DeviceId, side: 'lead' | 'common') => {
-    const ends = ['a', 'b'].map((port) => ({ kind: 'port', device, port }) as End)
-    const own = ends.find((e) => ground.onCommon(powered.wiring.pointOf(e)) === (side === 'common'))
-    if (!own) return null
-    const leg = powered.parts.find(({ of }) => of.kind === 'leg' && of.end.kind === 'port' && of.end.device === device && of.end.port === (own as Extract<End, { kind: 'port' }>).port)
-    if (leg?.of.kind !== 'leg') return null
-    const { splice } = leg.of
-    // The conductor that comes from the cabinet: of the joint's cores the one nearest along the copper.
-    const walk = ground.walk(side === 'lead' ? ground.terminalOf(device) ?? common : common)
-    const cores = must(site.splices, splice).ends.filter((e) => e.kind === 'core').map((e) => powered.wiring.pointOf(e))
-      .sort((a, b) => (walk.distance_m.get(a) ?? Infinity) - (walk.distance_m.get(b) ?? Infinity))
-    return { splice, port: powered.wiring.pointOf(own), core: cores[0] ?? null, middle: `joint ${splice}` as WirePoint }
-  }
   const settings = new Map<string, Setting | null>()
   return (test) => {
     const key = `${test.kind} ${test.device}`
@@ -32,7 +20,7 @@ export function settingsOf(ground: Ground): (test: Extract<FieldTest, { device: 
     return settings.get(key)!
   }
   function makeSetting(test: Extract<FieldTest, { device: DeviceId }>): Setting | null {
-    const [lead, home] = [jointAt(test.device, 'lead'), jointAt(test.device, 'common')]
+    const { lead, home } = coilJoints(ground, test.device)
     const terminal = ground.terminalOf(test.device)
     if (!lead || !home || terminal === null || lead.core === null || home.core === null) return null
     const node = (p: WirePoint) => ground.node(p)!

@@ -10,11 +10,13 @@ export interface Pruning {
   readonly faint: number
   /** Pairs that cannot reach so far are left out. */
   readonly leftOut: number
+  /** So far below the likeliest, what counts as if the one hid the other adds nothing, however many there are. */
+  readonly negligible: number
   /** Pairs worked out together after one reading, those that can reach farthest first. */
   readonly together: number
 }
-export const USUAL_PRUNING: Pruning = { likelyRange: 7, cells: 24, faint: 12, leftOut: 17, together: 3000 }
-export const EVERYTHING: Pruning = { ...USUAL_PRUNING, cells: Infinity, faint: Infinity, leftOut: Infinity, together: Infinity }
+export const USUAL_PRUNING: Pruning = { likelyRange: 7, cells: 24, faint: 12, leftOut: 17, negligible: 30, together: 3000 }
+export const EVERYTHING: Pruning = { ...USUAL_PRUNING, cells: Infinity, faint: Infinity, leftOut: Infinity, negligible: Infinity, together: Infinity }
 
 /**
  * A cell of a fault after the readings. `gains` are what it explains better than "nothing", by its units; `tied` where its

@@ -1,6 +1,7 @@
 import type { FieldTest } from '../record'
-import { must, terminalEnd, type DeviceId, type End, type PlaceId, type SpliceId, type TerminalId } from '../site'
+import { must, terminalEnd, type End, type PlaceId, type SpliceId, type TerminalId } from '../site'
 import { apart_m, whereIs } from '../map'
+import { coilJoints } from './coil-joints'
 import type { Ground } from './ground'
 
 /** What must be so before a test is made: a terminal on, a jumper from a lead to C, a joint undone; leads on or off. */
@@ -73,7 +74,8 @@ export function candidatesOf(ground: Ground, tools: { readonly tester: boolean; 
     if (terminal === null || !ground.within(element)) continue
     const { place, kind } = must(site.devices, device)
     if (kind === 'relay') continue
-    const [lead, home] = jointsOf(ground, device)
+    const joints = coilJoints(ground, device)
+    const [lead, home] = [joints.lead?.splice, joints.home?.splice]
     if (tools.meter) {
       box(place, { kind: 'coil_volts', device }, on(terminal))
       if (lead) box(place, { kind: 'coil_ohms', device }, { ...FREE, undone: lead })
@@ -87,16 +89,6 @@ export function candidatesOf(ground: Ground, tools: { readonly tester: boolean; 
     box(place, { kind: 'by_hand', device })
   }
   return found
-}
-
-/** The joints of a coil: on its lead's side and on the common's. */
-export function jointsOf(ground: Ground, device: DeviceId): [SpliceId | null, SpliceId | null] {
-  const { parts, wiring } = ground.meterState.powered
-  const at = (common: boolean) => {
-    for (const { of } of parts) if (of.kind === 'leg' && of.end.kind === 'port' && of.end.device === device && ground.onCommon(wiring.pointOf(of.end)) === common) return of.splice
-    return null
-  }
-  return [at(false), at(true)]
 }
 
 /**

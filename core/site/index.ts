@@ -33,5 +33,6 @@ export { linkLength_m, placeDistances_m, routeTo, terminalsInOrder, walkFrom } f
 export type { Run, Walk } from './thread'
 export type { Underlay } from './underlay'
 export { overlapping, undoCommands } from './undo'
+export { terminalAt } from './terminal-at'
 export { terminalEnd, wiringOf } from './wiring'
 export type { Link, WirePoint, Wiring } from './wiring'

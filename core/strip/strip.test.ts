@@ -20,6 +20,9 @@ test('the demo’s threads: grouped by the common they come home on, in the orde
   expect(nine.runs.every((r) => r.colour === 'red/white')).toBe(true)
   expect(nine.marks.map((m) => `${m.kind} ${m.at_m}`)).toEqual(['notch 14', 'notch 46', 'notch 77', 'notch 120', 'knot 168'])
   expect(nine.coils).toEqual([{ device: 'V9', at_m: 168, place: 'B5' }])
+  // Its landing is no joint on the way; the one at the valve is.
+  expect(nine.joints.map((j) => j.at_m)).toEqual([168])
+  expect(nine.runs.map(({ link }) => `${link.core} ${link.from}`)).toEqual([0, 1, 2, 3, 4].map((i) => `${nine.runs[0]!.link.core} ${i}`))
   expect(main!.common!.marks.every((m) => m.kind === 'knot')).toBe(true)
 })
 

@@ -1,7 +1,7 @@
-import { commonOf, gaugeOfText, lookUp, must, placeDistances_m, routeTo, walkFrom, type ControllerId, type DeviceId, type PlaceId, type Run, type Site, type TerminalId, type Walk, type Wiring } from '../site'
+import { commonOf, gaugeOfText, lookUp, must, placeDistances_m, routeTo, walkFrom, type ControllerId, type DeviceId, type Link, type PlaceId, type Run, type Site, type SpliceId, type TerminalId, type Walk, type Wiring } from '../site'
 
 /** A stretch of one colour on a strip, in metres of conductor from the controller. */
-export interface StripRun { readonly from_m: number; readonly to_m: number; readonly from: PlaceId; readonly to: PlaceId; readonly colour: string | null; readonly gauge: string | null; readonly broken: boolean }
+export interface StripRun { readonly from_m: number; readonly to_m: number; readonly from: PlaceId; readonly to: PlaceId; readonly colour: string | null; readonly gauge: string | null; readonly broken: boolean; readonly link: Extract<Link, { kind: 'stretch' }> }
 
 /** A box on a strip: passed uncut (`notch`) or joined there (`knot`). */
 export interface StripMark { readonly at_m: number; readonly place: PlaceId; readonly kind: 'notch' | 'knot' }
@@ -9,6 +9,8 @@ export interface StripMark { readonly at_m: number; readonly place: PlaceId; rea
 /** A station's way from its terminal to its coils, ready to be drawn as one line. */
 export interface Strip {
   readonly terminal: TerminalId; readonly runs: readonly StripRun[]; readonly marks: readonly StripMark[]
+  /** Joints that the way passes through. */
+  readonly joints: readonly { readonly splice: SpliceId; readonly at_m: number }[]
   readonly coils: readonly { readonly device: DeviceId; readonly at_m: number; readonly place: PlaceId }[]
   readonly length_m: number
 }
@@ -68,18 +70,22 @@ function stripOf(site: Site, wiring: Wiring, walk: Walk, terminal: TerminalId, d
 }
 
 /** Runs as coloured stretches, and a mark at every box: a knot where a joint is passed, a notch where it runs through. */
-function drawn(site: Site, route: readonly Run[]): { runs: StripRun[]; marks: StripMark[]; length_m: number } {
+function drawn(site: Site, route: readonly Run[]): Pick<Strip, 'runs' | 'marks' | 'joints' | 'length_m'> {
   const runs: StripRun[] = []
   const marks = new Map<string, StripMark>()
+  const joints = new Map<SpliceId, number>()
   for (const run of route) {
     const { link, from_m, to_m } = run
     if (link.kind === 'stretch') {
       const cable = must(site.cables, link.cable)
       const core = must(cable.cores, link.core)
-      runs.push({ from_m, to_m, from: run.fromPlace, to: run.toPlace, colour: core.colour?.value ?? null, gauge: gaugeOfText(cable, core), broken: link.broken })
+      runs.push({ from_m, to_m, from: run.fromPlace, to: run.toPlace, colour: core.colour?.value ?? null, gauge: gaugeOfText(cable, core), broken: link.broken, link })
       if (!marks.has(`${run.toPlace}`)) marks.set(run.toPlace, { at_m: to_m, place: run.toPlace, kind: 'notch' })
-    } else if (link.kind === 'leg') marks.set(run.toPlace, { at_m: to_m, place: run.toPlace, kind: 'knot' })
+    } else if (link.kind === 'leg') {
+      marks.set(run.toPlace, { at_m: to_m, place: run.toPlace, kind: 'knot' })
+      joints.set(link.splice, to_m)
+    }
   }
-  return { runs, marks: [...marks.values()], length_m: Math.max(0, ...route.map((r) => r.to_m)) }
+  return { runs, marks: [...marks.values()], joints: [...joints].map(([splice, at_m]) => ({ splice, at_m })), length_m: Math.max(0, ...route.map((r) => r.to_m)) }
 }
 
