@@ -17,7 +17,7 @@ function practise(): void {
 </script>
 
 <template>
-  <details class="sheet">
+  <details class="sheet folds">
     <summary><h2>{{ t('diagnose.meter') }}</h2> <span class="quiet">{{ connected ? t('diagnose.connected', { name }) : '' }}</span></summary>
     <div class="stack">
       <p v-if="trouble" class="fault" role="alert">{{ t(`diagnose.trouble.${trouble}`) }}</p>
@@ -32,10 +32,7 @@ function practise(): void {
 </template>
 
 <style scoped>
-summary { cursor: pointer; padding: 4px 0; }
-summary h2 { font-size: 17px; display: inline; }
 .row { align-items: end; }
 .grow { flex: 1 1 180px; }
 .stack { margin-top: 8px; }
-@media (max-width: 759px) { summary { padding: 11px 0; margin: -8px 0; } }
 </style>

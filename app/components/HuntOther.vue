@@ -48,7 +48,7 @@ function sample(kind: Kind): FieldTest {
 </script>
 
 <template>
-  <details class="sheet">
+  <details class="sheet folds">
     <summary><h2>{{ t('diagnose.other') }}</h2></summary>
     <div class="row pick">
       <div class="field wide"><label for="hunt-kind">{{ t('diagnose.otherHow') }}</label><select id="hunt-kind" v-model="form.kind" class="input"><option v-for="k in KINDS" :key="k" :value="k">{{ title(k) }}</option></select></div>
@@ -62,9 +62,6 @@ function sample(kind: Kind): FieldTest {
 </template>
 
 <style scoped>
-summary { cursor: pointer; padding: 4px 0; }
-summary h2 { font-size: 17px; display: inline; }
 .pick { align-items: end; margin: 8px 0; }
 .pick .field { flex: 1 1 130px; } .pick .wide { flex-basis: 240px; }
-@media (max-width: 759px) { summary { padding: 11px 0; margin: -8px 0; } }
 </style>

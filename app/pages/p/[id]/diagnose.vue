@@ -128,7 +128,7 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
         <template v-if="writable">
           <HuntOther :site="site" :controller="controller!" :meter="visit.meter" :speaker="speaker" :zones="zones" @value="keep" />
           <HuntMeter :meter="meterAtHand" :property="String(route.params.id)" :faults="practice" />
-          <details class="sheet" :open="asking" @toggle="asking = ($event.target as HTMLDetailsElement).open">
+          <details class="sheet folds" :open="asking" @toggle="asking = ($event.target as HTMLDetailsElement).open">
             <summary><h2>{{ t('diagnose.season') }}</h2></summary>
             <div class="stack season">
               <div class="field"><label for="hunt-stand">{{ t('diagnose.youStand') }}</label><select id="hunt-stand" v-model="options.from" class="input"><option :value="null">{{ t('diagnose.atCabinet') }}</option><option v-for="[id, p] in boxes" :key="id" :value="id">{{ p.tag }} {{ p.name }}</option></select></div>
@@ -154,7 +154,7 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
         </section>
       </div>
     </div>
-    <LazyStartSweep v-if="starting" v-model:visible="starting" :heading="t('diagnose.start')" :name-label="t('diagnose.titleField')" :named="t('diagnose.defaultTitle')" @begun="begun" />
+    <LazyBeginVisit v-if="starting" v-model:visible="starting" :heading="t('diagnose.start')" :name-label="t('diagnose.titleField')" :named="t('diagnose.defaultTitle')" @begun="begun" />
   </div>
 </template>
 
@@ -166,12 +166,11 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
 .stand { border-left: 5px solid var(--copper); }
 .verdict { font-size: 18px; } .stale { border-left-color: var(--rule); }
 h2 { font-size: 17px; }
-summary { cursor: pointer; padding: 4px 0; } summary h2 { display: inline; }
 .season { margin-top: 8px; } .season fieldset { gap: 4px 12px; } .chip { gap: 4px; min-height: 36px; }
 .log { list-style: none; padding: 0; margin: 8px 0 0; }
 .log li { justify-content: space-between; border-bottom: 1px solid var(--rule); padding: 4px 0; flex-wrap: nowrap; }
 .value { flex: none; gap: 4px; flex-wrap: nowrap; }
 .small { min-height: 32px; padding: 0 8px; }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
-@media (max-width: 759px) { .chooser { width: 100%; } .chooser .input { flex: 1 1 0; width: 0; max-width: none; min-width: 0; } .chooser .button { flex: none; } .small { min-height: 44px; min-width: 44px; } summary { padding: 11px 0; margin: -8px 0; } }
+@media (max-width: 759px) { .chooser { width: 100%; } .chooser .input { flex: 1 1 0; width: 0; max-width: none; min-width: 0; } .chooser .button { flex: none; } .small { min-height: 44px; min-width: 44px; } }
 </style>

@@ -47,7 +47,7 @@ const begun = (visit: string) => navigateTo(`/p/${String(route.params.id)}/test/
         </NuxtLink>
       </li>
     </ul>
-    <LazyStartSweep v-if="starting" v-model:visible="starting" :heading="t('test.start')" :name-label="t('test.titleField')" :named="t('test.defaultTitle')" @begun="begun" />
+    <LazyBeginVisit v-if="starting" v-model:visible="starting" :heading="t('test.start')" :name-label="t('test.titleField')" :named="t('test.defaultTitle')" @begun="begun" />
   </div>
 </template>
 
