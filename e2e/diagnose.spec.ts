@@ -54,6 +54,12 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   expect(Object.values(facts.findings).map((f) => [f.visit, f.says])).toEqual([[visit, 'the joint of Gate hedge in B2']])
   await page.reload()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
+  // Years later it is in the record, with the readings that showed it.
+  await page.goto(`/p/${id}/record`)
+  const kept = page.locator('section', { has: page.getByRole('heading', { name: 'Found and mended' }) })
+  await expect(kept).toContainText('the joint of Gate hedge in B2')
+  await kept.getByRole('link', { name: 'The hunt' }).click()
+  await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
 })
 
 test('at the desk: figures typed, bad ones refused in a sentence; a reading struck out falls out of the belief; it goes on without a signal', async ({ page, request, context }) => {

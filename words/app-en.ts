@@ -478,6 +478,8 @@ export const appEn = {
     file: 'File',
     save: 'Save as a file',
     saveHow: 'Everything of this property, as open JSON with a documented format.',
+    mended: 'Found and mended',
+    hunt: 'The hunt',
     steps: 'Changes',
     older: 'Older changes',
     noSteps: 'No changes yet.',

@@ -14,6 +14,8 @@ const site = computed(() => property.site!)
 const settings = computed(() => site.value.settings)
 const { t, speaker } = useSpeaker(() => settings.value.units)
 const findings = computed(() => checkSite(site.value))
+/** What hunts found and crews mended, the latest first. */
+const mended = computed(() => Object.entries(property.facts!.findings).sort(([, a], [, b]) => b.at.localeCompare(a.at)))
 const state = { wrong: 'fault', doubt: 'doubtful', gap: 'none' } as const
 
 /** One editable figure: how it is shown, its bounds as shown, and the command that stores it. */
@@ -86,6 +88,10 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
           <p v-if="findings.length === 0" class="fits"><StateMark state="fits" silent /> {{ t('record.noFindings') }}</p>
           <ul class="findings"><li v-for="(f, i) in findings" :key="i"><StateMark :state="state[f.weight]" silent /><span><strong>{{ t(`record.weight.${f.weight}`) }}</strong> {{ say({ code: `finding.${f.code}`, params: f.params }, speaker) }}</span></li></ul>
         </section>
+        <section v-if="mended.length > 0" class="sheet stack">
+          <h2>{{ t('record.mended') }}</h2>
+          <ol class="mended"><li v-for="[id, f] in mended" :key="id"><span><strong class="says">{{ f.says }}</strong><span class="quiet">{{ dayText(f.at) }}<template v-if="f.author"> · {{ f.author }}</template></span></span><NuxtLink class="button plain" :to="`/p/${route.params.id}/diagnose?visit=${f.visit}`">{{ t('record.hunt') }}</NuxtLink></li></ol>
+        </section>
         <section class="sheet stack">
           <div class="row between"><h2>{{ t('record.steps') }}</h2><button type="button" class="button" :disabled="!property.undoable || property.pending > 0 || property.viewed !== null" @click="property.undo()">{{ t('record.undoStep') }}</button></div>
           <p v-if="property.held!.steps.length === 0" class="quiet">{{ t('record.noSteps') }}</p>
@@ -103,6 +109,10 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 .columns { display: grid; grid-template-columns: repeat(auto-fit, minmax(min(360px, 100%), 1fr)); gap: 16px; align-items: start; max-width: 1080px; }
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; align-items: start; }
 .findings li { display: grid; grid-template-columns: 28px 1fr; padding: 6px 0; border-bottom: 1px solid var(--rule); }
+.mended { list-style: none; padding: 0; margin: 0; }
+.says { display: block; } .says::first-letter { text-transform: uppercase; }
+.mended .button { flex: none; }
+.mended li { display: flex; justify-content: space-between; align-items: center; gap: 12px; padding: 6px 0; border-bottom: 1px solid var(--rule); }
 .between { justify-content: space-between; }
 .taken { text-decoration: line-through; }
 @media (max-width: 759px) { .two { grid-template-columns: 1fr; } }
