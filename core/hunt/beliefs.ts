@@ -4,6 +4,7 @@ import { blurAt, type Foreseen } from './foresee'
 import { logSum } from './normal'
 import { apart, eachUnit, likelyCells, meetings, signaturesOf, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
 import type { Foresight } from './recall'
+import { Sums } from './sums'
 import type { Catalogue, Variant } from './variants'
 import { weighAlone, weighTogether, type CoilPriors, type Weighed } from './weigh'
 
@@ -325,28 +326,6 @@ export class Weighing {
 /** Where a fault shows: its units, and the row of each. */
 interface Shows { readonly units: readonly number[]; readonly rows: readonly Float64Array[]; readonly tied: boolean }
 interface Found { readonly faults: readonly Variant[]; readonly log: number }
-
-/** Adds up what is believed, by a part's number and as a whole, from logs that lie around `about`. */
-class Sums {
-  private readonly parts: Float64Array
-  private whole = 0
-  constructor(private readonly about: number, parts: number) { this.parts = new Float64Array(parts) }
-  /** `counted`: what it is worth in the whole, where it comes up more than once. */
-  add(part: number, log: number, counted = 1): void {
-    const w = Math.exp(log - this.about)
-    this.parts[part]! += w
-    this.whole += counted * w
-  }
-  addPair(one: number, other: number, log: number): void {
-    const w = Math.exp(log - this.about)
-    this.parts[one]! += w
-    this.parts[other]! += w
-    this.whole += w
-  }
-  all(): number { return this.about + Math.log(this.whole) }
-  /** A part's log. */
-  of(part: number): number { return this.about + Math.log(this.parts[part]!) }
-}
 
 /** How many figures of a fault's cell a reading may move with. */
 const figuresOf = (v: Variant): number => (v.leak ? 1 : v.shifted.length)
