@@ -12,6 +12,8 @@ const ohmsOf = (v: ReadingValue): number => (v.kind === 'ohm' ? v.ohm : Infinity
 const voltsOf = (v: ReadingValue): number => (v.kind === 'volt' ? v.volt : 0)
 /** A thread that reads within this of what it should passes. */
 const [PASSES_LOW, PASSES_HIGH] = [0.82, 1.18]
+/** More than this is as good as open; two threads round C read less than the other together. */
+const [OPEN_ohm, ROUND_C_ohm] = [100, 150]
 
 /**
  * The order of work that most crews know (docs/outward.md): supply, volts and ohms of the dead terminals only; for a set of
@@ -48,14 +50,14 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
   if (all) {
     // A common cut before the first box looks like a dead master: its lead against a station's goes round C.
     const [master, home] = [ohmsOf(ask({ kind: 'ohms', from: at('MV' as TerminalId), to: at('C' as TerminalId) })), ohmsOf(ask({ kind: 'ohms', from: at(first), to: at('C' as TerminalId) }))]
-    const cut = master === Infinity && home === Infinity && ohmsOf(ask({ kind: 'ohms', from: at('MV' as TerminalId), to: at(first) })) < Infinity ? commonCut([first]) : null
+    const cut = master > OPEN_ohm && home > OPEN_ohm && ohmsOf(ask({ kind: 'ohms', from: at('MV' as TerminalId), to: at(first) })) < ROUND_C_ohm ? commonCut([first]) : null
     const ended = cut ?? thread('MV' as TerminalId, 'MV' as DeviceId)
     if (ended) return ended
   }
   const readings = dead.slice(0, all ? 2 : dead.length).map((t) => [t, ohmsOf(ask({ kind: 'ohms', from: at(t), to: at('C' as TerminalId) }))] as const)
-  const open = readings.filter(([, ohm]) => ohm === Infinity).map(([t]) => t)
+  const open = readings.filter(([, ohm]) => ohm > OPEN_ohm).map(([t]) => t)
   // Round C: a lead that reads against another though both are open to C has a common that is cut.
-  if (open.length >= 2 && ohmsOf(ask({ kind: 'ohms', from: at(open[0]!), to: at(open[1]!) })) < Infinity) {
+  if (open.length >= 2 && ohmsOf(ask({ kind: 'ohms', from: at(open[0]!), to: at(open[1]!) })) < ROUND_C_ohm) {
     const cut = commonCut(open)
     if (cut) return cut
   }
@@ -79,7 +81,9 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
       const t = stations.find((s) => boxOf(s) === boxes[firstOpen]!)!
       // The incoming end by itself: good means the joint here is bad though it looks sound.
       if (ohmsOf(ask({ kind: 'loop_common', device: valveOf(t) })) < 100 && here) return named(`joint ${here}`)
-      return named(`run ${cable} white ${firstOpen - 1} ${firstOpen}`)
+      // Before anybody digs, the joint at the other end is cut out and made anew.
+      const remade = before && ask({ kind: 'remake', splice: before })
+      return before && remade?.kind === 'looked' && !remade.sound ? named(`joint ${before}`) : named(`run ${cable} white ${firstOpen - 1} ${firstOpen}`)
     }
     return null
   }
