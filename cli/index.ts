@@ -2,6 +2,7 @@ import type * as z from 'zod'
 import { readFileSync } from 'node:fs'
 import { MOST_BYTES, readProperty } from '../core/formats'
 import { gaugeText, ohmsText, printFigure, type Units } from '../core/quantity'
+import { terminalAt } from '../core/site'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { sayRefusal, type Speaker } from '../words'
 import { translateHere } from '../words/speaker'
@@ -15,7 +16,7 @@ import { check, chosenControllers, expect, judge, meterOf } from './verbs'
 
 type Output = z.infer<(typeof OUTPUTS)[keyof typeof OUTPUTS]>
 
-const speakerIn = (units: Units): Speaker => ({ t: translateHere, figure: (name, value) => printFigure(name, value, units), gauge: gaugeText })
+const speakerIn = (units: Units): Speaker => ({ t: translateHere, figure: (name, value) => printFigure(name, value, units), gauge: gaugeText, wire: terminalAt })
 const PLAIN = speakerIn({ length: 'm', temperature: 'C' })
 
 function read(file: string): Outcome<string> {

@@ -2,12 +2,12 @@ import { demoProperty, quarryLake } from '../demo/quarry-lake'
 import { candidatesOf, CAUSES, groundOf, huntOf, reportOf, type HuntReport, type Where } from '../core/hunt'
 import { gaugeText, printFigure } from '../core/quantity'
 import { COMMON_METER, fieldTest, type FieldTest, type ReadingValue } from '../core/record'
-import { Draft, entries, terminalEnd, type CableId, type ControllerId, type CoreId, type DeviceId, type SpliceId, type TerminalId } from '../core/site'
+import { Draft, entries, terminalAt, terminalEnd, type CableId, type ControllerId, type CoreId, type DeviceId, type SpliceId, type TerminalId } from '../core/site'
 import type { Speaker } from './index'
 import { sayAnswer, sayCare, sayCause, sayHow, sayOutcome, sayPart, sayStand, sayTelling, sayTest, sayValue } from './hunt'
 import { translateHere } from './speaker'
 
-const speaker: Speaker = { t: translateHere, gauge: gaugeText, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
+const speaker: Speaker = { t: translateHere, gauge: gaugeText, wire: terminalAt, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
 const site = quarryLake()
 const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<ReturnType<typeof terminalEnd>, { kind: 'terminal' }>

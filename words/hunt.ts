@@ -1,10 +1,10 @@
 import type { Cause, HuntReport, NextReport, OutcomeReport, Where } from '../core/hunt'
 import type { FieldTest, ReadingValue } from '../core/record'
-import { terminalAt, wiringOf, type DeviceId, type End, type Site, type SpliceId, type TerminalId } from '../core/site'
+import type { CoreId, DeviceId, End, Leaving, Site, SpliceId, TerminalId } from '../core/site'
 import { say, type Speaker } from './say'
 
 /** Names by which people know the parts of a property. */
-function namesOf(site: Site) {
+function namesOf(site: Site, speaker: Speaker) {
   const box = (place: string) => site.places[place as keyof typeof site.places]?.tag ?? place
   const valve = (device: DeviceId): string => {
     const station = Object.values(site.stations).find((s) => s.valves.includes(device))
@@ -13,46 +13,39 @@ function namesOf(site: Site) {
   }
   const terminal = (controller: string, id: TerminalId) => site.controllers[controller as keyof typeof site.controllers]?.terminals[id]?.tag ?? id
   const station = (controller: string, id: TerminalId) => Object.values(site.stations).find((s) => s.controller === controller && s.terminal === id)?.name ?? terminal(controller, id)
-  const wiring = wiringOf(site)
-  const isCommon = (at: ReturnType<typeof terminalAt>) => at !== null && site.controllers[at.controller]?.terminals[at.terminal]?.role === 'common'
-  const nameOf = (at: ReturnType<typeof terminalAt>) => at && station(at.controller, at.terminal)
-  /** Whose wire a core is where it leaves a stop, through all its joints: the common's, a lead's, or nobody's. */
-  const wireOf = (cable: string, core: string, from: number): { readonly common: boolean; readonly name: string | null } => {
-    const stretch = wiring.links.find((l) => l.kind === 'stretch' && l.cable === cable && l.core === core && l.from === from)
-    const at = stretch ? terminalAt(site, wiring, stretch.a) : null
-    return { common: isCommon(at), name: nameOf(at) }
+  /** Whose wire a core or an end is, through all joints: the common's, a lead's, or nobody's. */
+  const wire = (at: End | Leaving): { readonly common: boolean; readonly name: string | null } => {
+    const held = speaker.wire(site, at)
+    return { common: held !== null && site.controllers[held.controller]?.terminals[held.terminal]?.role === 'common', name: held && station(held.controller, held.terminal) }
   }
-  const holder = (end: End) => terminalAt(site, wiring, wiring.pointOf(end))
-  const onCommon = (end: End) => isCommon(holder(end))
-  const wireAt = (end: End | undefined) => (end ? nameOf(holder(end)) : null)
-  return { box, valve, terminal, station, wireOf, onCommon, wireAt }
+  return { box, valve, terminal, station, wire }
 }
 
 /** A part of the property as people speak of it, without a capital. */
 export function sayPart(where: Where, site: Site, speaker: Speaker): string {
-  const names = namesOf(site)
+  const names = namesOf(site, speaker)
   const part = (code: string, params: Record<string, string> = {}) => say({ code: `part.${code}`, params }, speaker)
   switch (where.kind) {
     case 'joint': {
       const splice = site.splices[where.splice]!
       const ports = splice.ends.filter((e) => e.kind === 'port')
       const box = names.box(splice.place)
-      if (ports.length > 1 || splice.ends.some((e) => e.kind === 'core' && names.onCommon(e))) return part('joint_common', { box })
+      if (ports.length > 1 || splice.ends.some((e) => e.kind === 'core' && names.wire(e).common)) return part('joint_common', { box })
       // A lead that is jointed on its way holds no coil there: it goes by whose lead it is.
-      const name = ports[0] ? names.valve(ports[0].device) : names.wireAt(splice.ends[0])
+      const name = ports[0] ? names.valve(ports[0].device) : splice.ends[0] ? names.wire(splice.ends[0]).name : null
       return name ? part('joint', { name, box }) : part('joint_other', { box })
     }
     case 'run': {
       const cable = site.cables[where.cable]!
       const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
-      const { common, name } = names.wireOf(where.cable, where.core, where.from)
+      const { common, name } = names.wire({ cable: where.cable, core: where.core, from: where.from })
       if (common) return part('run_common', { from, to })
       return name ? part('run', { name, from, to }) : part('run_other', { colour: cable.cores[where.core]?.colour?.value ?? where.core, cable: cable.tag ?? where.cable, from, to })
     }
     case 'touch': {
       const cable = site.cables[where.cable]!
       const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
-      const core = (id: string) => { const { common, name } = names.wireOf(where.cable, id, where.from); return common ? part('common') : name ?? cable.cores[id as keyof typeof cable.cores]?.colour?.value ?? id }
+      const core = (id: CoreId) => { const { common, name } = names.wire({ cable: where.cable, core: id, from: where.from }); return common ? part('common') : name ?? cable.cores[id]?.colour?.value ?? id }
       return part('touch', { one: core(where.core), two: core(where.other), from, to })
     }
     case 'coil': case 'valve': return part(where.kind, { name: names.valve(where.device), box: names.box(site.devices[where.device]!.place) })
@@ -65,7 +58,7 @@ export function sayPart(where: Where, site: Site, speaker: Speaker): string {
 export const sayCause = (cause: Cause, speaker: Speaker): string => say({ code: `cause.${cause}`, params: {} }, speaker)
 
 function testParams(test: FieldTest, site: Site, speaker: Speaker): Record<string, string> {
-  const names = namesOf(site)
+  const names = namesOf(site, speaker)
   const end = (e: End) => (e.kind === 'terminal' ? names.terminal(e.controller, e.terminal) : e.kind)
   if (test.kind === 'ohms') return { from: end(test.from), to: end(test.to) }
   if (test.kind === 'supply') return {}
@@ -109,7 +102,7 @@ const YES_NO: Partial<Record<FieldTest['kind'], readonly [string, string]>> = {
 
 /** A reading as it was kept. */
 export function sayValue(test: FieldTest, value: ReadingValue, site: Site, speaker: Speaker): string {
-  const names = namesOf(site)
+  const names = namesOf(site, speaker)
   const answer = (kind: OutcomeReport['kind']) => sayAnswer(test, { kind, low: null, high: null }, speaker)
   switch (value.kind) {
     case 'ohm': return speaker.figure('reading_ohm', value.ohm)

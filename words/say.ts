@@ -1,6 +1,7 @@
 import type { Gauge } from '../core/quantity'
 import type { Refusal } from '../core/refusal'
 import type { Statement } from '../core/expect'
+import type { End, Leaving, Site, TerminalOf } from '../core/site'
 
 /** Looks a message up and fills it in; the screen's and the shell's are different libraries with this one shape. */
 export type Translate = (key: string, params: Record<string, string | number>, count?: number) => string
@@ -10,6 +11,8 @@ export interface Speaker {
   readonly t: Translate
   readonly figure: (name: string, value: string | number) => string
   readonly gauge: (gauge: Gauge) => string
+  /** The terminal whose wire a core or an end is. */
+  readonly wire: (site: Site, at: End | Leaving) => TerminalOf | null
 }
 
 /** One sentence: the field, the problem, the mend. */

@@ -2,13 +2,13 @@ import loadHighs from 'highs'
 import { demoProperty } from '../demo/quarry-lake'
 import { gaugeText, printFigure } from '../core/quantity'
 import { choiceSolver, size, type Mend, type SizingAnswer } from '../core/sizing'
-import { emptySite, type Site } from '../core/site'
+import { emptySite, terminalAt, type Site } from '../core/site'
 import { randomPlan, siteOf } from '../tests/random-plan'
 import type { Speaker } from './index'
 import { sayMend, sayWeakest, threadName } from './sizing'
 import { translateHere } from './speaker'
 
-const speaker: Speaker = { t: translateHere, gauge: gaugeText, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
+const speaker: Speaker = { t: translateHere, gauge: gaugeText, wire: terminalAt, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
 const whole = (sentence: string) => expect(sentence).toMatch(/^[A-Z][^{}]{12,}\.$/)
 const withSizing = (site: Site, sizing: Partial<Site['settings']['sizing']>): Site => ({ ...site, settings: { ...site.settings, sizing: { ...site.settings.sizing, ...sizing } } })
 

@@ -6,7 +6,7 @@ import { climateOf } from '../core/circuit'
 import { gaugeText, printFigure } from '../core/quantity'
 import { isOhms } from '../core/record'
 import { controllerRules, modulesOf } from '../core/cabinet'
-import { applyBatch, type Command, type ControllerId } from '../core/site'
+import { applyBatch, terminalAt, type Command, type ControllerId } from '../core/site'
 import { boxJoints, brokenRules, connectorCommands } from '../core/splice'
 import { appEn } from './app-en'
 import { sayBreach } from './breach'
@@ -18,7 +18,7 @@ import { sayTerm } from './reading'
 import { translateHere } from './speaker'
 
 const ROOT = join(__dirname, '..')
-const speaker: Speaker = { t: translateHere, gauge: gaugeText, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
+const speaker: Speaker = { t: translateHere, gauge: gaugeText, wire: terminalAt, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
 const messages = { ...coreEn, ...appEn, ...wiringEn, ...huntEn } as Record<string, unknown>
 const at = (key: string) => key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
 const files = (folder: string): string[] => readdirSync(join(ROOT, folder), { withFileTypes: true }).flatMap((e) =>

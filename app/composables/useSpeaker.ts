@@ -1,5 +1,6 @@
 import { useI18n } from 'vue-i18n'
 import { gaugeText, printFigure, type Units } from '../../core/quantity'
+import { terminalAt } from '../../core/site'
 import type { Speaker } from '../../words'
 
 /** Speaks the screen's language in the given units. */
@@ -11,6 +12,7 @@ export function useSpeaker(units: () => Units): { t: ReturnType<typeof useI18n>[
       t: (key, params, count) => (count === undefined ? t(key, params) : t(key, params, count)),
       figure: (name, value) => (typeof value === 'number' ? unbroken(printFigure(name, value, now)) : value),
       gauge: gaugeText,
+      wire: terminalAt,
     }
   })
   return { t, speaker }

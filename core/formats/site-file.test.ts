@@ -10,7 +10,7 @@ import { checkSite, terminalEnd, type ControllerId, type DeviceId, type End, typ
 import { canonicalJson, readProperty, readReadingsCsv, writeProperty, writeReadingsCsv, type Property } from './index'
 
 const repo = (path: string) => readFileSync(join(__dirname, '../..', path), 'utf8')
-const speaker: Speaker = { t: translateHere, figure: (_, value) => String(value), gauge: () => '' }
+const speaker: Speaker = { t: translateHere, figure: (_, value) => String(value), wire: () => null, gauge: () => '' }
 const read = (text: string): Property => {
   const outcome = readProperty(text)
   if (!outcome.ok) throw new Error(JSON.stringify(outcome.refusals))

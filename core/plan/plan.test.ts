@@ -131,7 +131,7 @@ test('a run in words: boxes in order with their distances, read, written, extend
 })
 
 test('lists damaged in any way are read or refused in sentences; what is read can be taken in; nothing throws', () => {
-  const speaker: Speaker = { t: translateHere, figure: (_, value) => String(value), gauge: () => '' }
+  const speaker: Speaker = { t: translateHere, figure: (_, value) => String(value), wire: () => null, gauge: () => '' }
   const good = writeStationList(demoProperty().site).split('\n')
   const piece = fc.constantFrom('', ',', '\t', ';', '"', '\n', 'MV', 'relay', '0', '-3', '1e9', '46 m', 'Ω', '\u0000', '\ud800', 'A:1', 'Q:9', ':::', '  ', 'name', 'station,at', "'; --", 'x'.repeat(200))
   const site = demoProperty().site

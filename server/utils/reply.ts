@@ -1,10 +1,11 @@
 import { setResponseHeader, setResponseStatus, type H3Event } from 'h3'
 import { gaugeText, printFigure } from '../../core/quantity'
+import { terminalAt } from '../../core/site'
 import type { Refusal } from '../../core/refusal'
 import { sayRefusal, type Speaker } from '../../words'
 import { translateHere } from '../../words/speaker'
 
-const SI: Speaker = { t: translateHere, gauge: gaugeText, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
+const SI: Speaker = { t: translateHere, gauge: gaugeText, wire: terminalAt, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
 
 /** What every refused request gets: the codes for programs, the sentences for people. */
 export interface RefusedBody { readonly refusals: readonly Refusal[]; readonly sentences: readonly string[] }
