@@ -32,6 +32,8 @@ export interface CountOdds { readonly none: number; readonly one: number; readon
 const TOLD = 9
 /** What leads that touch may explain in a reading together with another fault, beyond what they do alone, nats. */
 const TOUCHING_SLACK = 6
+/** By so much a pair's bound is taken to be too high when those to be worked out are put in order, nats. */
+const RARELY_REACHED = 6
 /** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
 const [LISTED, KEPT_EXPLANATIONS] = [60, 400]
 /** A single fault with less of the belief than this is listed once, by its likeliest cell. */
@@ -265,9 +267,11 @@ export class Weighing {
       if (reach >= top - faint) meeting.push({ s, t, reach, hidden })
       else if (hidden > top - negligible) sums.addPair(partOf(s), partOf(t), hidden)
     })
-    meeting.sort((x, y) => y.reach - x.reach)
+    // First those of which most may be wrong: what counts anyway, and what could be reached, which few do.
+    const unsure = (m: { readonly reach: number; readonly hidden: number }) => Math.max(m.hidden, m.reach - RARELY_REACHED)
+    meeting.sort((x, y) => unsure(y) - unsure(x))
     meeting.forEach(({ s, t, hidden }, n) => {
-      // The many that reach least, once enough are worked out: as if the one hid the other where they meet.
+      // The many that are left once enough are worked out: as if the one hid the other where they meet.
       const log = n < together ? logTwo + s.odds + s.extra + t.odds + t.extra + this.pairGain(s, t, units) : hidden
       sums.addPair(partOf(s), partOf(t), log)
       if (log > top - TOLD) found.push({ faults: [s.variant, t.variant], log })

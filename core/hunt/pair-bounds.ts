@@ -12,7 +12,7 @@ export interface Pruning {
   readonly leftOut: number
   /** So far below the likeliest, what counts as if the one hid the other adds nothing, however many there are. */
   readonly negligible: number
-  /** Pairs worked out together after one reading, those that can reach farthest first. */
+  /** Pairs worked out together after one reading, those first of which most may be wrong. */
   readonly together: number
 }
 export const USUAL_PRUNING: Pruning = { likelyRange: 7, cells: 24, faint: 12, leftOut: 17, negligible: 30, together: 3000 }

@@ -9,8 +9,6 @@ export type CoilPriors = (device: DeviceId) => CoilPrior
 
 /** A reading slips once in so many: the wrong screw, a clip that did not bite. */
 const SLIP = 1e-3
-/** Eyes slip more rarely: another zone named than the one that waters. */
-const MISSEEN = 1e-4
 /** A slip shows anything up to this, Ω. */
 const SLIP_ohm = 200
 /** What a sound conductor's insulation shows: below a megohm once in so many. */
@@ -52,8 +50,8 @@ export function weighAlone(seen: Foreseen, value: ReadingValue, supply_V: { read
       const watered = new Set(value.valves)
       const known = new Set(seen.valves.map(([d]) => d))
       const strangers = value.valves.filter((d) => !known.has(d)).length
-      const open = seen.valves.reduce((p, [d, q]) => p * clamped(watered.has(d) ? q : 1 - q, MISSEEN), 1) * MISSEEN ** strangers
-      const dry = value.valves.length === 0 ? 1 : MISSEEN
+      const open = seen.valves.reduce((p, [d, q]) => p * clamped(watered.has(d) ? q : 1 - q), 1) * SLIP ** strangers
+      const dry = value.valves.length === 0 ? 1 : SLIP
       return alone(Math.log(seen.master * open + (1 - seen.master) * dry))
     }
     case 'tone': {
@@ -64,7 +62,7 @@ export function weighAlone(seen: Foreseen, value: ReadingValue, supply_V: { read
   }
 }
 
-const clamped = (p: number, slip = SLIP): number => Math.min(1 - slip, Math.max(slip, p))
+const clamped = (p: number): number => Math.min(1 - SLIP, Math.max(SLIP, p))
 
 /**
  * Log-likelihood of readings in ohms that share coils and the figures of one hypothesis, all of them normal: a coil deviates
