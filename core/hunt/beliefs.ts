@@ -34,6 +34,8 @@ const TOLD = 9
 const TOUCHING_SLACK = 6
 /** By so much a pair's bound is taken to be too high when those to be worked out are put in order, nats. */
 const RARELY_REACHED = 6
+/** A pair that stands for others, no farther below the likeliest explanation, is taken apart into them, nats. */
+const COUNTS = 6
 /** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
 const [LISTED, KEPT_EXPLANATIONS] = [60, 400]
 /** A single fault with less of the belief than this is listed once, by its likeliest cell. */
@@ -180,7 +182,7 @@ export class Weighing {
         const spread = (log[variant.index]! - odds - gains.reduce((s, g) => s + g, 0)) / ohms
         set.forEach((u, k) => { if (units[u]!.ohms) { gains[k]! += spread; reach[k] = Math.max(reach[k]!, gains[k]!); best[u] = Math.max(best[u]!, gains[k]!) } })
       }
-      return { variant, units: set, log: log[variant.index]!, odds, gains, reach, tied, extra: 0 }
+      return { variant, units: set, log: log[variant.index]!, odds, gains, reach, tied, standsFor: [variant], extra: 0 }
     }
 
     const sums = new Sums(top, catalogue.keys.length)
@@ -192,7 +194,7 @@ export class Weighing {
       if (all < top + ONE_CELL) found.push({ faults: [f.variants.reduce((m, v) => (log[v.index]! > log[m.index]! ? v : m))], log: all })
       else for (const v of f.variants) if (logOne + log[v.index]! > top - TOLD) found.push({ faults: [v], log: logOne + log[v.index]! })
     }
-    if (count.two > 0) this.pairs(likelyCells(catalogue, log, scored, this.pruning), { units, best, top, logTwo: Math.log(2 * count.two) }, sums, found)
+    if (count.two > 0) this.pairs(likelyCells(catalogue, log, scored, this.pruning), { units, best, top, scored, logTwo: Math.log(2 * count.two) }, sums, found)
 
     const total = logSum([logNone, sums.all()])
     const believed = new Map<string, number>()
@@ -222,7 +224,7 @@ export class Weighing {
   }
 
   /** Adds the belief in all pairs to `sums`, and the likeliest to `found`. */
-  private pairs(cells: readonly Scored[], { units, best, top, logTwo }: { units: readonly Unit[]; best: Float64Array; top: number; logTwo: number }, sums: Sums, found: Found[]): void {
+  private pairs(cells: readonly Scored[], { units, best, top, scored, logTwo }: { units: readonly Unit[]; best: Float64Array; top: number; scored: (v: Variant) => Scored; logTwo: number }, sums: Sums, found: Found[]): void {
     const partOf = (s: Scored) => this.partOf[s.variant.fault]!
     const { faint, leftOut, negligible, together } = this.pruning
     const signatures = signaturesOf(cells, units.length)
@@ -270,11 +272,19 @@ export class Weighing {
     // First those of which most may be wrong: what counts anyway, and what could be reached, which few do.
     const unsure = (m: { readonly reach: number; readonly hidden: number }) => Math.max(m.hidden, m.reach - RARELY_REACHED)
     meeting.sort((x, y) => unsure(y) - unsure(x))
-    meeting.forEach(({ s, t, hidden }, n) => {
-      // The many that are left once enough are worked out: as if the one hid the other where they meet.
-      const log = n < together ? logTwo + s.odds + s.extra + t.odds + t.extra + this.pairGain(s, t, units) : hidden
+    const workedOut = (s: Scored, t: Scored) => logTwo + s.odds + s.extra + t.odds + t.extra + this.pairGain(s, t, units)
+    const add = (s: Scored, t: Scored, log: number) => {
       sums.addPair(partOf(s), partOf(t), log)
       if (log > top - TOLD) found.push({ faults: [s.variant, t.variant], log })
+    }
+    meeting.forEach(({ s, t, hidden }, n) => {
+      // The many that are left once enough are worked out: as if the one hid the other where they meet.
+      const log = n < together ? workedOut(s, t) : hidden
+      // One that counts is taken apart into all for which it stands.
+      if (n < together && log > top - COUNTS && s.standsFor.length * t.standsFor.length > 1) {
+        const others = t.standsFor.map(scored)
+        for (const v of s.standsFor) { const one = scored(v); for (const other of others) add(one, other, workedOut(one, other)) }
+      } else add(s, t, log)
     })
   }
 

@@ -69,7 +69,7 @@ test('what a test would show under a fault is what the record’s own prediction
   expect(compared).toBeGreaterThan(400)
 })
 
-test('pairs by products, bounds and likely cells hold 99.9 % of the belief of weighing every pair outright', () => {
+test('pairs by products, bounds and cells that stand for others hold 99.9 % of the belief of weighing every pair outright', () => {
   const site = small()
   const ground = groundOf(site, A)!
   const whole = catalogueOf(ground, USUAL_ODDS, QUIET, null)

@@ -3,8 +3,7 @@ import type { Catalogue, Variant } from './variants'
 
 /** Where the weighing of pairs stops; nats below the likeliest explanation. Against `EVERYTHING` the belief held is in hunt.test.ts and the bench (`pruningHeld`). */
 export interface Pruning {
-  /** A cell of a fault's grid takes part while it is so near the fault's best, and so many of them at most, over the likely range. */
-  readonly likelyRange: number
+  /** So many cells of a fault's grid take part at most. */
   readonly cells: number
   /** Pairs that cannot reach so far are not worked out one by one: they count as if the one hid the other where they meet. */
   readonly faint: number
@@ -15,7 +14,7 @@ export interface Pruning {
   /** Pairs worked out together after one reading, those first of which most may be wrong. */
   readonly together: number
 }
-export const USUAL_PRUNING: Pruning = { likelyRange: 7, cells: 24, faint: 12, leftOut: 17, negligible: 30, together: 3000 }
+export const USUAL_PRUNING: Pruning = { cells: 20, faint: 12, leftOut: 17, negligible: 30, together: 6000 }
 export const EVERYTHING: Pruning = { ...USUAL_PRUNING, cells: Infinity, faint: Infinity, leftOut: Infinity, negligible: Infinity, together: Infinity }
 
 /**
@@ -23,27 +22,33 @@ export const EVERYTHING: Pruning = { ...USUAL_PRUNING, cells: Infinity, faint: I
  * figures tie several units in ohms together, whose gains do not simply add up: what they gain or lose by that is spread over
  * those units evenly. `reach`: what it may explain in a unit together with another fault, which can spare it what it loses by
  * the tie, or hide it where it links wires.
- * `extra` is the log-weight of cells that it stands for besides itself.
+ * `standsFor`: the cells whose weight it bears, itself among them; `extra` is the log of that weight against its own.
  */
-export interface Scored { readonly variant: Variant; readonly log: number; readonly odds: number; readonly units: readonly number[]; readonly gains: readonly number[]; readonly reach: readonly number[]; readonly tied: boolean; readonly extra: number }
+export interface Scored { readonly variant: Variant; readonly log: number; readonly odds: number; readonly units: readonly number[]; readonly gains: readonly number[]; readonly reach: readonly number[]; readonly tied: boolean; readonly standsFor: readonly Variant[]; readonly extra: number }
 /** Cells that show in the same units. */
 export interface Signature { readonly units: readonly number[]; readonly mask: Uint32Array; readonly of: Scored[]; log: number }
 
-/** The cells of every fault in its likely range; if those are many, the best by themselves and some of the others with the weight of all of those. */
-export function likelyCells(catalogue: Catalogue, log: Float64Array, scored: (v: Variant) => Scored, { likelyRange, cells }: Pruning): Scored[] {
+/** The cells of every fault; if those are many, the best by themselves and of the others some of each size, each with the weight of its neighbours. */
+export function likelyCells(catalogue: Catalogue, log: Float64Array, scored: (v: Variant) => Scored, { cells }: Pruning): Scored[] {
   return catalogue.faults.flatMap((f) => {
-    let top = -Infinity
-    for (const v of f.variants) top = Math.max(top, log[v.index]!)
-    if (top === -Infinity) return [] // mended
-    const near = f.variants.filter((v) => log[v.index]! >= top - likelyRange)
-    if (near.length <= cells) return near.map(scored)
-    near.sort((a, b) => log[b.index]! - log[a.index]!)
-    const best = near.slice(0, cells / 2)
-    const rest = near.slice(best.length)
-    const chosen = Array.from({ length: cells - best.length }, (_, i) => scored(rest[Math.floor((i * rest.length) / (cells - best.length))]!))
-    const missing = logSum(rest.map((v) => log[v.index]!)) - logSum(chosen.map((c) => c.log))
-    return [...best.map(scored), ...chosen.map((c) => ({ ...c, log: c.log + missing, extra: missing }))]
+    const open = f.variants.filter((v) => log[v.index]! > -Infinity) // none, where it is mended
+    if (open.length <= cells) return open.map(scored)
+    const ranked = open.sort((a, b) => log[b.index]! - log[a.index]!)
+    const best = ranked.slice(0, Math.floor(cells / 5))
+    const sizes = new Map<number | null, Variant[]>()
+    for (const v of ranked.slice(best.length)) { const size = sizes.get(v.ohm); if (size) size.push(v); else sizes.set(v.ohm, [v]) }
+    const parts = Math.max(1, Math.floor((cells - best.length) / sizes.size))
+    return [...best.map(scored), ...[...sizes.values()].flatMap((size) => equalParts(size, parts).map((standsFor) => {
+      const middle = scored(standsFor[standsFor.length >> 1]!)
+      const extra = logSum(standsFor.map((v) => log[v.index]!)) - middle.log
+      return { ...middle, log: middle.log + extra, extra, standsFor }
+    }))]
   })
+}
+
+const equalParts = <T>(list: readonly T[], count: number): T[][] => {
+  const n = Math.min(count, list.length)
+  return Array.from({ length: n }, (_, i) => list.slice(Math.floor((i * list.length) / n), Math.floor(((i + 1) * list.length) / n)))
 }
 
 export function signaturesOf(cells: readonly Scored[], unitCount: number): Signature[] {

@@ -11,6 +11,8 @@ export type CoilPriors = (device: DeviceId) => CoilPrior
 const SLIP = 1e-3
 /** A slip shows anything up to this, Ω. */
 const SLIP_ohm = 200
+/** Another zone is named than the one that waters once in so many: eyes on a lawn slip more rarely than clips. */
+const MISSEEN = 1e-4
 /** What a sound conductor's insulation shows: below a megohm once in so many. */
 const WEAK_INSULATION = 0.02
 
@@ -50,8 +52,8 @@ export function weighAlone(seen: Foreseen, value: ReadingValue, supply_V: { read
       const watered = new Set(value.valves)
       const known = new Set(seen.valves.map(([d]) => d))
       const strangers = value.valves.filter((d) => !known.has(d)).length
-      const open = seen.valves.reduce((p, [d, q]) => p * clamped(watered.has(d) ? q : 1 - q), 1) * SLIP ** strangers
-      const dry = value.valves.length === 0 ? 1 : SLIP
+      const open = seen.valves.reduce((p, [d, q]) => p * clamped(watered.has(d) ? q : 1 - q, MISSEEN), 1) * MISSEEN ** strangers
+      const dry = value.valves.length === 0 ? 1 : MISSEEN
       return alone(Math.log(seen.master * open + (1 - seen.master) * dry))
     }
     case 'tone': {
@@ -62,7 +64,7 @@ export function weighAlone(seen: Foreseen, value: ReadingValue, supply_V: { read
   }
 }
 
-const clamped = (p: number): number => Math.min(1 - SLIP, Math.max(SLIP, p))
+const clamped = (p: number, least = SLIP): number => Math.min(1 - least, Math.max(least, p))
 
 /**
  * Log-likelihood of readings in ohms that share coils and the figures of one hypothesis, all of them normal: a coil deviates
