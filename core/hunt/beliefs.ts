@@ -2,7 +2,8 @@ import type { FieldTest, ReadingValue } from '../record'
 import type { DeviceId } from '../site'
 import { blurAt, type Foreseen } from './foresee'
 import { logSum } from './normal'
-import { apart, eachUnit, likelyCells, meetings, signaturesOf, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
+import { eachUnit, likelyCells, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
+import { addPairs, TOLD, type Found } from './pairs'
 import type { Foresight } from './recall'
 import { Sums } from './sums'
 import type { Catalogue, Variant } from './variants'
@@ -28,16 +29,12 @@ export interface Beliefs {
 /** How many faults there may be. */
 export interface CountOdds { readonly none: number; readonly one: number; readonly two: number }
 
-/** Explanations further than this below the likeliest are not listed, nats. */
-const TOLD = 9
 /** What leads that touch may explain in a reading together with another fault, beyond what they do alone, nats. */
 const TOUCHING_SLACK = 6
-/** By so much a pair's bound is taken to be too high when those to be worked out are put in order, nats. */
-const RARELY_REACHED = 6
-/** A pair that stands for others, no farther below the likeliest explanation, is taken apart into them, nats. */
-const COUNTS = 6
-/** Single faults from which the likeliest pairs are listed, and explanations that are kept. */
-const [LISTED, KEPT_EXPLANATIONS] = [60, 400]
+/** So many of the likeliest pairs are looked at first after the next reading. */
+const LEADING = 8
+/** So many explanations are kept. */
+const KEPT_EXPLANATIONS = 400
 /** A single fault with less of the belief than this is listed once, by its likeliest cell. */
 const ONE_CELL = Math.log(0.01)
 
@@ -62,6 +59,8 @@ export class Weighing {
   /** Of pairs that were predicted together: the sum over readings that stand by themselves, up to one of them, and over units in ohms. */
   private readonly met = new Map<number, { upTo: number; plain: number; ohmUnits: string; ohms: number }>()
   private readonly unitIds = new Map<string, number>()
+  /** The likeliest pairs after the reading before. */
+  private leading: readonly (readonly [Variant, Variant])[] = []
   private readonly odds: Float64Array
   /** By fault: the number of its part among the catalogue's keys. */
   private readonly partOf: Int32Array
@@ -153,7 +152,6 @@ export class Weighing {
     // Every single fault on its grid: its log after the readings, and the best that any does in each unit.
     const best = new Float64Array(units.length)
     const log = new Float64Array(catalogue.variants.length)
-    let top = logNone
     const shows = catalogue.faults.map((f): Shows => {
       const set = setOf[f.index]!.sort((a, b) => a - b)
       const rows = set.map((u) => this.rowOf(units[u]!))
@@ -167,7 +165,6 @@ export class Weighing {
           if (here > best[set[k]!]!) best[set[k]!] = here
         }
         log[v.index] = this.odds[v.index]! + (tied ? this.tiedGain(set, units, v) : gain)
-        if (logOne + log[v.index]! > top) top = logOne + log[v.index]!
       }
       return { units: set, rows, tied }
     })
@@ -185,21 +182,29 @@ export class Weighing {
       return { variant, units: set, log: log[variant.index]!, odds, gains, reach, tied, standsFor: [variant], extra: 0 }
     }
 
-    const sums = new Sums(top, catalogue.keys.length)
+    // What singles and the pairs that led before hold is the least that all hold: what lies far below it is not worth working out.
+    const alone = catalogue.faults.map((f) => logOne + logSum(f.variants.map((v) => log[v.index]!)))
+    const logTwo = Math.log(2 * count.two || 1e-300)
+    const least = logSum([logNone, ...alone, ...this.leading.map(([i, j]) => { const [s, t] = [scored(i), scored(j)]; return logTwo + s.odds + t.odds + this.pairGain(s, t, units) })])
+    const sums = new Sums(least, catalogue.keys.length)
     const found: Found[] = [{ faults: [], log: logNone }]
     for (const f of catalogue.faults) {
-      const all = logOne + logSum(f.variants.map((v) => log[v.index]!))
+      const all = alone[f.index]!
       sums.add(this.partOf[f.index]!, all)
-      if (all < top - TOLD) continue
-      if (all < top + ONE_CELL) found.push({ faults: [f.variants.reduce((m, v) => (log[v.index]! > log[m.index]! ? v : m))], log: all })
-      else for (const v of f.variants) if (logOne + log[v.index]! > top - TOLD) found.push({ faults: [v], log: logOne + log[v.index]! })
+      if (all < least - TOLD) continue
+      if (all < least + ONE_CELL) found.push({ faults: [f.variants.reduce((m, v) => (log[v.index]! > log[m.index]! ? v : m))], log: all })
+      else for (const v of f.variants) if (logOne + log[v.index]! > least - TOLD) found.push({ faults: [v], log: logOne + log[v.index]! })
     }
-    if (count.two > 0) this.pairs(likelyCells(catalogue, log, scored, this.pruning), { units, best, top, scored, logTwo: Math.log(2 * count.two) }, sums, found)
+    if (count.two > 0) {
+      const cells = likelyCells(catalogue, log, scored, this.pruning)
+      addPairs(cells, { partOf: (v) => this.partOf[v.fault]!, gain: (s, t) => this.pairGain(s, t, units), best, least, logTwo, scored, pruning: this.pruning }, sums, found)
+    }
 
     const total = logSum([logNone, sums.all()])
     const believed = new Map<string, number>()
     catalogue.keys.forEach((key, part) => { const p = Math.exp(sums.of(part) - total); if (p > 1e-6) believed.set(key, Math.min(1, p)) })
     const explanations = found.filter((f) => f.log > total - TOLD).sort((a, b) => b.log - a.log).slice(0, KEPT_EXPLANATIONS).map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
+    this.leading = explanations.flatMap(({ faults: [i, j] }) => (i && j ? [[i, j] as const] : [])).slice(0, LEADING)
     return { parts: believed, nothing: Math.exp(logNone - total), explanations, strain: this.strainOf(explanations[0]?.faults ?? []) }
   }
 
@@ -221,71 +226,6 @@ export class Weighing {
     const made = shared?.units === key ? shared : { units: key, gain: this.together(set, units, v, null) }
     this.tied.set(v.index, made).set(like, made)
     return made.gain
-  }
-
-  /** Adds the belief in all pairs to `sums`, and the likeliest to `found`. */
-  private pairs(cells: readonly Scored[], { units, best, top, scored, logTwo }: { units: readonly Unit[]; best: Float64Array; top: number; scored: (v: Variant) => Scored; logTwo: number }, sums: Sums, found: Found[]): void {
-    const partOf = (s: Scored) => this.partOf[s.variant.fault]!
-    const { faint, leftOut, negligible, together } = this.pruning
-    const signatures = signaturesOf(cells, units.length)
-
-    // Faults in different units: each signature's parts with the whole of all signatures apart from it, its own part left out.
-    const scale = signatures.reduce((m, s) => Math.max(m, s.log), -Infinity)
-    const weight = Float64Array.from(signatures, (s) => Math.exp(s.log - scale))
-    const inPart = new Map<number, { at: number; weight: number }[]>()
-    const own = signatures.map((s, at) => {
-      const byPart = new Map<number, number>()
-      for (const c of s.of) byPart.set(partOf(c), (byPart.get(partOf(c)) ?? 0) + Math.exp(c.log - scale))
-      for (const [part, w] of byPart) { const list = inPart.get(part); if (list) list.push({ at, weight: w }); else inPart.set(part, [{ at, weight: w }]) }
-      return byPart
-    })
-    signatures.forEach((one, a) => {
-      let rest = 0
-      for (let b = 0; b < signatures.length; b++) if (apart(one.mask, signatures[b]!.mask)) rest += weight[b]!
-      for (const [part, w] of own[a]!) {
-        let same = 0
-        for (const p of inPart.get(part)!) if (p.at === a ? one.units.length === 0 : apart(one.mask, signatures[p.at]!.mask)) same += p.weight
-        // Where its own part is most of the rest, the difference would be rounding: added up anew.
-        const left = same < 0.5 * rest ? rest - same : signatures.reduce((s, two, b) => { let sum = 0; if (apart(one.mask, two.mask)) for (const [k, x] of own[b]!) if (k !== part) sum += x; return s + sum }, 0)
-        if (w * left <= 0) continue
-        const log = logTwo + Math.log(w) + Math.log(left) + 2 * scale
-        if (log < top - leftOut - 5) continue
-        sums.add(part, log, 0.5) // every pair comes up from both of its sides
-      }
-    })
-    const highest = cells.reduce((m, c) => Math.max(m, c.log), -Infinity)
-    const most = cells.filter((c) => logTwo + highest + c.log > top - TOLD).sort((a, b) => b.log - a.log).slice(0, LISTED)
-    const masks = new Map(signatures.flatMap((s) => s.of.map((c) => [c, s.mask] as const)))
-    most.forEach((s, a) => most.slice(a + 1).forEach((t) => {
-      const log = logTwo + s.log + t.log
-      if (log > top - TOLD && apart(masks.get(s)!, masks.get(t)!) && partOf(s) !== partOf(t)) found.push({ faults: [s.variant, t.variant], log })
-    }))
-
-    // Faults that meet in a unit: those whose bound can reach the others are worked out.
-    const meeting: { s: Scored; t: Scored; reach: number; hidden: number }[] = []
-    meetings(signatures, best, top - leftOut - logTwo, (s, t, bound, hiding) => {
-      if (partOf(s) === partOf(t)) return
-      const [reach, hidden] = [logTwo + bound, logTwo + Math.min(bound, hiding)]
-      if (reach >= top - faint) meeting.push({ s, t, reach, hidden })
-      else if (hidden > top - negligible) sums.addPair(partOf(s), partOf(t), hidden)
-    })
-    // First those of which most may be wrong: what counts anyway, and what could be reached, which few do.
-    const unsure = (m: { readonly reach: number; readonly hidden: number }) => Math.max(m.hidden, m.reach - RARELY_REACHED)
-    meeting.sort((x, y) => unsure(y) - unsure(x))
-    const workedOut = (s: Scored, t: Scored) => logTwo + s.odds + s.extra + t.odds + t.extra + this.pairGain(s, t, units)
-    const add = (s: Scored, t: Scored, log: number) => {
-      sums.addPair(partOf(s), partOf(t), log)
-      if (log > top - TOLD) found.push({ faults: [s.variant, t.variant], log })
-    }
-    meeting.forEach(({ s, t, hidden }, n) => {
-      // The many that are left once enough are worked out: as if the one hid the other where they meet.
-      const log = n < together ? workedOut(s, t) : hidden
-      // One that counts is taken apart into all for which it stands.
-      if (n < together && log > top - COUNTS && s.standsFor.length * t.standsFor.length > 1) {
-        const others = t.standsFor.map(scored)
-        for (const v of s.standsFor) { const one = scored(v); for (const other of others) add(one, other, workedOut(one, other)) }
-      } else add(s, t, log)
-    })
   }
 
   /**
@@ -339,7 +279,6 @@ export class Weighing {
 
 /** Where a fault shows: its units, and the row of each. */
 interface Shows { readonly units: readonly number[]; readonly rows: readonly Float64Array[]; readonly tied: boolean }
-interface Found { readonly faults: readonly Variant[]; readonly log: number }
 
 /** How many figures of a fault's cell a reading may move with. */
 const figuresOf = (v: Variant): number => (v.leak ? 1 : v.shifted.length)

@@ -1,7 +1,7 @@
 import { logSum } from './normal'
 import type { Catalogue, Variant } from './variants'
 
-/** Where the weighing of pairs stops; nats below the likeliest explanation. Against `EVERYTHING` the belief held is in hunt.test.ts and the bench (`pruningHeld`). */
+/** Where the weighing of pairs stops; nats below what all explanations hold, as far as it is known before pairs are weighed. Against `EVERYTHING` the belief held is in hunt.test.ts and the bench (`pruningHeld`). */
 export interface Pruning {
   /** So many cells of a fault's grid take part at most. */
   readonly cells: number
@@ -9,9 +9,9 @@ export interface Pruning {
   readonly faint: number
   /** Pairs that cannot reach so far are left out. */
   readonly leftOut: number
-  /** So far below the likeliest, what counts as if the one hid the other adds nothing, however many there are. */
+  /** So far below, what counts as if the one hid the other adds nothing, however many there are. */
   readonly negligible: number
-  /** Pairs worked out together after one reading, those first of which most may be wrong. */
+  /** Pairs worked out together after one reading at most, those first of which most may be wrong. */
   readonly together: number
 }
 export const USUAL_PRUNING: Pruning = { cells: 20, faint: 12, leftOut: 17, negligible: 30, together: 6000 }
