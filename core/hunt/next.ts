@@ -152,18 +152,26 @@ function bestAtPlace(pace: Pace, crew: Crew, looked: readonly Explanation[], tar
   return best
 }
 
-/** Explanations by the parts they name: two severities of one joint are one target. `faults`: every fault that is among them. */
+/**
+ * Explanations by the part that is to be mended first: of two faults the one that is believed more. Which second one there may be
+ * is asked once the first is mended. `keys`: none is "nothing"; `faults`: every fault that is among them.
+ */
 export interface Targets { readonly of: Int32Array; readonly count: number; readonly weights: Float64Array; readonly keys: readonly (readonly string[])[]; readonly faults: readonly Fault[] }
 function targetsOf(catalogue: Catalogue, looked: readonly Explanation[]): Targets {
+  const believed = new Map<string, number>()
+  const faults = new Set<Fault>()
+  const keysOf = (e: Explanation) => [...new Set(e.faults.map((v) => catalogue.faults[v.fault]!.key))]
+  for (const e of looked) {
+    for (const v of e.faults) faults.add(catalogue.faults[v.fault]!)
+    for (const key of keysOf(e)) believed.set(key, (believed.get(key) ?? 0) + e.p)
+  }
   const numbers = new Map<string, number>()
   const keys: string[][] = []
-  const faults = new Set<Fault>()
   const of = Int32Array.from(looked, (e) => {
-    for (const v of e.faults) faults.add(catalogue.faults[v.fault]!)
-    const names = [...new Set(e.faults.map((v) => catalogue.faults[v.fault]!.key))].sort()
-    const k = names.join('+')
-    if (!numbers.has(k)) { numbers.set(k, numbers.size); keys.push(names) }
-    return numbers.get(k)!
+    const first = keysOf(e).sort((a, b) => believed.get(b)! - believed.get(a)! || (a < b ? -1 : 1)).slice(0, 1)
+    const name = first[0] ?? ''
+    if (!numbers.has(name)) { numbers.set(name, numbers.size); keys.push(first) }
+    return numbers.get(name)!
   })
   const weights = new Float64Array(numbers.size)
   looked.forEach((e, i) => { weights[of[i]!]! += e.p })
