@@ -2,7 +2,7 @@ import type { FieldTest, ReadingValue } from '../record'
 import type { DeviceId } from '../site'
 import { blurAt, type Foreseen } from './foresee'
 import { logSum } from './normal'
-import { eachUnit, likelyCells, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
+import { eachUnit, chosenCells, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
 import { addPairs, TOLD, type Found } from './pairs'
 import type { Foresight } from './recall'
 import { Sums } from './sums'
@@ -196,7 +196,7 @@ export class Weighing {
       else for (const v of f.variants) if (logOne + log[v.index]! > least - TOLD) found.push({ faults: [v], log: logOne + log[v.index]! })
     }
     if (count.two > 0) {
-      const cells = likelyCells(catalogue, log, scored, this.pruning)
+      const cells = chosenCells(catalogue, log, scored, this.pruning)
       addPairs(cells, { partOf: (v) => this.partOf[v.fault]!, gain: (s, t) => this.pairGain(s, t, units), best, least, logTwo, scored, pruning: this.pruning }, sums, found)
     }
 

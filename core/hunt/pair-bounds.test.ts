@@ -1,6 +1,6 @@
 import { seeded } from '../../tests/random-site'
 import { logSum } from './normal'
-import { apart, eachUnit, likelyCells, meetings, signaturesOf, USUAL_PRUNING, type Scored } from './pair-bounds'
+import { apart, eachUnit, chosenCells, meetings, signaturesOf, USUAL_PRUNING, type Scored } from './pair-bounds'
 import type { Catalogue, Variant } from './variants'
 
 const UNITS = 40
@@ -67,12 +67,12 @@ test('some cells stand for the many of a fault, every size with the belief that 
   const catalogue = { faults: [{ variants }], variants, keys: ['a'] } as unknown as Catalogue
   const log = Float64Array.from(variants, ({ ohm }) => -2 - 4 * random() - 5 * ohm!)
   const scored = (variant: Variant): Scored => ({ variant, units: [], gains: [], odds: log[variant.index]!, log: log[variant.index]!, reach: [], tied: false, standsFor: [variant], extra: 0 })
-  const chosen = likelyCells(catalogue, log, scored, USUAL_PRUNING)
+  const chosen = chosenCells(catalogue, log, scored, USUAL_PRUNING)
   expect(chosen.length).toBeLessThanOrEqual(USUAL_PRUNING.cells)
   // However unlikely a size is by itself, a second fault may speak for it.
   for (let size = 0; size < 8; size++) expect(logSum(chosen.filter((c) => c.variant.ohm === size).map((c) => c.log))).toBeCloseTo(logSum(variants.filter((v) => v.ohm === size).map((v) => log[v.index]!)), 9)
   // The best by themselves, with their own weight.
   const top = [...log].sort((a, b) => b - a).slice(0, USUAL_PRUNING.cells / 5)
   expect(chosen.slice(0, top.length).map((c) => c.log)).toEqual(top)
-  expect(likelyCells(catalogue, log.map(() => -Infinity), scored, USUAL_PRUNING)).toEqual([])
+  expect(chosenCells(catalogue, log.map(() => -Infinity), scored, USUAL_PRUNING)).toEqual([])
 })

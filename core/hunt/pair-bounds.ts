@@ -29,7 +29,7 @@ export interface Scored { readonly variant: Variant; readonly log: number; reado
 export interface Signature { readonly units: readonly number[]; readonly mask: Uint32Array; readonly of: Scored[]; log: number }
 
 /** The cells of every fault; if those are many, the best by themselves and of the others some of each size, each with the weight of its neighbours. */
-export function likelyCells(catalogue: Catalogue, log: Float64Array, scored: (v: Variant) => Scored, { cells }: Pruning): Scored[] {
+export function chosenCells(catalogue: Catalogue, log: Float64Array, scored: (v: Variant) => Scored, { cells }: Pruning): Scored[] {
   return catalogue.faults.flatMap((f) => {
     const open = f.variants.filter((v) => log[v.index]! > -Infinity) // none, where it is mended
     if (open.length <= cells) return open.map(scored)
