@@ -41,7 +41,7 @@ export function huntIn({ site, facts }: Property, csv: string, flags: Flags, spe
     telling: telling && { line: lines.get(testKey(telling.test)) ?? null, says: sayTelling(telling, site, speaker) },
     next: next && {
       test: next.test.kind, place: place(next.place), minutes: next.minutes, bits: next.bits, says: sayTest(next.test, site, speaker), how: sayHow(next.test, site, speaker), care: sayCare(next, next.place === cabinet, speaker),
-      outcomes: next.outcomes.map((o) => ({ p: o.p, says: sayOutcome(next.test, o, site, speaker), parts: o.parts.map((x) => ({ keys: x.wheres.map(whereKey), p: x.p })) })),
+      outcomes: next.outcomes.map((o) => ({ p: o.p, says: sayOutcome(next.test, o, site, speaker), parts: o.parts.map((x) => ({ key: x.where === null ? null : whereKey(x.where), p: x.p })) })),
     },
     left,
   })

@@ -119,7 +119,7 @@ export const huntOutput = z.strictObject({
   telling: z.strictObject({ line: z.int().nullable(), says: statement }).nullable().describe('The reading that speaks most for the likeliest part against the next'),
   next: z.strictObject({
     test: z.string(), place: z.string(), minutes: z.number(), bits: z.number(), says: statement, how: statement, care: statement,
-    outcomes: z.array(z.strictObject({ p: believed, says: statement, parts: z.array(z.strictObject({ keys: z.array(z.string()).describe('None: nothing wrong'), p: believed })) })),
+    outcomes: z.array(z.strictObject({ p: believed, says: statement, parts: z.array(z.strictObject({ key: z.string().nullable().describe('null: nothing wrong'), p: believed })) })),
   }).nullable(),
   left: z.array(z.int()).describe('Lines whose test says nothing on this controller'),
 })

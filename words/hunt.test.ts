@@ -85,5 +85,8 @@ test('where a hunt stands is said verdict first: open, named with its cause, not
   const end = (more: Partial<HuntReport>) => sayStand({ ...report, ...more }, site, speaker)
   expect(end({ end: 'named', named: { ...report.parts[0]!, p: 0.991, causes: [{ cause: 'coil_part', p: 1 }] } })).toBe('It is the coil of Far willows in B11: shorted turns. Belief 99 %.')
   expect(end({ end: 'nothing', named: null, nothing: 0.985 })).toBe('Nothing is wrong in the wiring. Belief 99 %.')
+  // What rounds to nothing is not told of beside what leads.
+  const [one, two] = report.parts as [typeof report.parts[number], typeof report.parts[number]]
+  expect(end({ named: null, nothing: 0.9, parts: [{ ...one, p: 0.02 }, { ...two, p: 0.004 }] })).toBe('Likeliest: nothing in the wiring (90 %), the coil of Far willows in B11 (2 %).')
   expect(end({ end: 'undecided', named: null })).toMatch(/^No test that is left would tell these apart: /)
 })

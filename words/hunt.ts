@@ -117,12 +117,15 @@ export function sayValue(test: FieldTest, value: ReadingValue, site: Site, speak
   }
 }
 
-const likely = (wheres: readonly Where[], p: number, site: Site, speaker: Speaker): string =>
-  say({ code: 'huntAnswer.likely', params: { part: wheres.length === 0 ? say({ code: 'part.nothing', params: {} }, speaker) : wheres.map((w) => sayPart(w, site, speaker)).join(' + '), p_ratio: p } }, speaker)
+const likely = (where: Where | null, p: number, site: Site, speaker: Speaker): string =>
+  say({ code: 'huntAnswer.likely', params: { part: where === null ? say({ code: 'part.nothing', params: {} }, speaker) : sayPart(where, site, speaker), p_ratio: p } }, speaker)
 
 /** What an answer would mean: "open: the coil (62 %), the lead (20 %)". */
 export const sayOutcome = (test: FieldTest, outcome: OutcomeReport, site: Site, speaker: Speaker): string =>
-  say({ code: 'huntAnswer.means', params: { answer: sayAnswer(test, outcome, speaker), parts: outcome.parts.map((x) => likely(x.wheres, x.p, site, speaker)).join(', ') } }, speaker)
+  say({ code: 'huntAnswer.means', params: { answer: sayAnswer(test, outcome, speaker), parts: outcome.parts.map((x) => likely(x.where, x.p, site, speaker)).join(', ') } }, speaker)
+
+/** A part that rounds to 0 % is not told of. */
+const TOLD = 0.005
 
 /** Where the hunt stands, verdict first. */
 export function sayStand(report: HuntReport, site: Site, speaker: Speaker): string {
@@ -131,9 +134,9 @@ export function sayStand(report: HuntReport, site: Site, speaker: Speaker): stri
     return say({ code: cause ? 'hunt.named' : 'hunt.namedPlain', params: { part: sayPart(report.named.where, site, speaker), cause: cause ? sayCause(cause.cause, speaker) : '', p_ratio: report.named.p } }, speaker)
   }
   if (report.end === 'nothing') return say({ code: 'hunt.nothing', params: { p_ratio: report.nothing } }, speaker)
-  const parts = report.parts.slice(0, 3).map((x) => likely([x.where], x.p, site, speaker))
-  const nothing = report.nothing > (report.parts[0]?.p ?? 0) ? [likely([], report.nothing, site, speaker)] : []
-  return say({ code: `hunt.${report.end}`, params: { parts: [...nothing, ...parts].slice(0, 3).join(', ') } }, speaker)
+  const nothing = report.nothing > (report.parts[0]?.p ?? 0) ? [{ where: null, p: report.nothing }] : []
+  const likeliest = [...nothing, ...report.parts].slice(0, 3).filter((x, n) => n === 0 || x.p >= TOLD)
+  return say({ code: `hunt.${report.end}`, params: { parts: likeliest.map((x) => likely(x.where, x.p, site, speaker)).join(', ') } }, speaker)
 }
 
 export const sayTelling = ({ test, value }: { test: FieldTest; value: ReadingValue }, site: Site, speaker: Speaker): string =>

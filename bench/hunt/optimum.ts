@@ -39,10 +39,7 @@ function menuOf({ ground, costs, walking }: Pace, crew: Crew, tests: readonly An
 
 /** Minutes that the end of a hunt costs, or null while it goes on: a name may be wrong; without a test left the rest is searched. */
 function ended({ target, tests }: Choices): number | null {
-  const byKey = new Map<string, number>()
-  let nothing = 0
-  target.keys.forEach((keys, t) => { if (keys.length === 0) nothing += target.weights[t]!; for (const k of keys) byKey.set(k, (byKey.get(k) ?? 0) + target.weights[t]!) })
-  const most = Math.max(nothing, ...byKey.values())
+  const most = Math.max(0, ...target.weights)
   return most >= NAMED ? (1 - most) * WRONG_min : tests.length === 0 ? WRONG_min : null
 }
 

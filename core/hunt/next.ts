@@ -15,8 +15,8 @@ export interface Outcome {
   readonly high: number | null
   /** `open`, `yes`, `no`, or a figure between `low` and `high`. */
   readonly kind: 'figure' | 'open' | 'yes' | 'no' | 'lamp_short' | 'lamp_open' | 'lamp_good'
-  /** The parts that would then be likeliest; an empty list of keys is "nothing". */
-  readonly parts: readonly { readonly keys: readonly string[]; readonly p: number }[]
+  /** The parts that would then be likeliest; null is "nothing". */
+  readonly parts: readonly { readonly key: string | null; readonly p: number }[]
 }
 
 export interface Advice { readonly candidate: Candidate; readonly minutes: number; readonly bits: number; readonly bitsPerMinute: number; readonly outcomes: readonly Outcome[] }
@@ -154,9 +154,9 @@ function bestAtPlace(pace: Pace, crew: Crew, looked: readonly Explanation[], tar
 
 /**
  * Explanations by the part that is to be mended first: of two faults the one that is believed more. Which second one there may be
- * is asked once the first is mended. `keys`: none is "nothing"; `faults`: every fault that is among them.
+ * is asked once the first is mended. `keys`: null is "nothing"; `faults`: every fault that is among them.
  */
-export interface Targets { readonly of: Int32Array; readonly count: number; readonly weights: Float64Array; readonly keys: readonly (readonly string[])[]; readonly faults: readonly Fault[] }
+export interface Targets { readonly of: Int32Array; readonly count: number; readonly weights: Float64Array; readonly keys: readonly (string | null)[]; readonly faults: readonly Fault[] }
 function targetsOf(catalogue: Catalogue, looked: readonly Explanation[]): Targets {
   const believed = new Map<string, number>()
   const faults = new Set<Fault>()
@@ -165,13 +165,12 @@ function targetsOf(catalogue: Catalogue, looked: readonly Explanation[]): Target
     for (const v of e.faults) faults.add(catalogue.faults[v.fault]!)
     for (const key of keysOf(e)) believed.set(key, (believed.get(key) ?? 0) + e.p)
   }
-  const numbers = new Map<string, number>()
-  const keys: string[][] = []
+  const numbers = new Map<string | null, number>()
+  const keys: (string | null)[] = []
   const of = Int32Array.from(looked, (e) => {
-    const first = keysOf(e).sort((a, b) => believed.get(b)! - believed.get(a)! || (a < b ? -1 : 1)).slice(0, 1)
-    const name = first[0] ?? ''
-    if (!numbers.has(name)) { numbers.set(name, numbers.size); keys.push(first) }
-    return numbers.get(name)!
+    const first = keysOf(e).sort((a, b) => believed.get(b)! - believed.get(a)! || (a < b ? -1 : 1))[0] ?? null
+    if (!numbers.has(first)) { numbers.set(first, numbers.size); keys.push(first) }
+    return numbers.get(first)!
   })
   const weights = new Float64Array(numbers.size)
   looked.forEach((e, i) => { weights[of[i]!]! += e.p })
@@ -313,7 +312,7 @@ function outcomesOf(looked: readonly Explanation[], target: Targets, t: Answered
     const sums = new Float64Array(target.count)
     let p = 0
     looked.forEach((e, i) => { const w = e.p * t.rows[t.rowOf[i]! * t.answers + b]!; sums[target.of[i]!]! += w; p += w })
-    const parts = [...sums].map((w, k) => ({ keys: target.keys[k]!, p: p > 0 ? w / p : 0 })).sort((x, y) => y.p - x.p).slice(0, 3).filter((x) => x.p > 0.05)
+    const parts = [...sums].map((w, k) => ({ key: target.keys[k]!, p: p > 0 ? w / p : 0 })).sort((x, y) => y.p - x.p).slice(0, 3).filter((x) => x.p > 0.05)
     return { p, kind, low: kind === 'figure' && b > 0 ? t.cuts[b - 1]! : null, high: kind === 'figure' && b < t.cuts.length ? t.cuts[b]! : null, parts }
   }).filter((o) => o.p > 0.005)
 }

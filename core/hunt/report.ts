@@ -8,8 +8,8 @@ import type { Outcome } from './next'
 import { placesOf, type Where } from './where'
 
 export interface PartReport { readonly key: string; readonly where: Where; readonly places: readonly PlaceId[]; readonly p: number; readonly causes: readonly { readonly cause: Cause; readonly p: number }[] }
-/** What an answer would mean: each of these sets of parts, none of them for "nothing wrong". */
-export interface OutcomeReport { readonly kind: Outcome['kind']; readonly low: number | null; readonly high: number | null; readonly p: number; readonly parts: readonly { readonly wheres: readonly Where[]; readonly p: number }[] }
+/** What an answer would mean: each of these parts, null for "nothing wrong". */
+export interface OutcomeReport { readonly kind: Outcome['kind']; readonly low: number | null; readonly high: number | null; readonly p: number; readonly parts: readonly { readonly where: Where | null; readonly p: number }[] }
 export interface NextReport { readonly test: FieldTest; readonly place: PlaceId; readonly needs: Needs; readonly minutes: number; readonly bits: number; readonly outcomes: readonly OutcomeReport[] }
 
 /** How a hunt stands, in plain values: what goes out of a worker or a shell. */
@@ -42,7 +42,7 @@ export function reportOf(hunt: Hunt): HuntReport {
     end: stand.kind, named: stand.kind === 'named' ? part(stand.key, stand.p) : null, nothing: beliefs.nothing, strained: beliefs.strain < STRAINED, parts, telling: telling && telling.reading,
     next: next && {
       test: next.candidate.test, place: next.candidate.place, needs: next.candidate.needs, minutes: next.minutes, bits: next.bits,
-      outcomes: next.outcomes.map((o) => ({ kind: o.kind, low: o.low, high: o.high, p: o.p, parts: o.parts.map((x) => ({ wheres: x.keys.map(where), p: x.p })) })),
+      outcomes: next.outcomes.map((o) => ({ kind: o.kind, low: o.low, high: o.high, p: o.p, parts: o.parts.map((x) => ({ where: x.key === null ? null : where(x.key), p: x.p })) })),
     },
     minutes: hunt.minutes(),
   }
