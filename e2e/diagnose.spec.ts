@@ -49,6 +49,7 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   await page.getByRole('button', { name: 'The others water' }).click()
   await expect(page.getByText('0 dry, 18 water')).toBeVisible()
   await expect(verdict(page)).toContainText(/nothing in the wiring/, { timeout: 30_000 })
+  await expect(page.getByText('Every zone waters.')).toBeVisible()
   await expect(page.getByText('All saved')).toBeVisible()
   const { facts } = await stored(request, id)
   expect(Object.values(facts.findings).map((f) => [f.visit, f.says])).toEqual([[visit, 'the joint of Gate hedge in B2']])

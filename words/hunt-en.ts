@@ -32,7 +32,7 @@ export const huntEn = {
   },
   hunt: {
     named: 'It is {part}: {cause}. Belief {p_ratio}.', namedPlain: 'It is {part}. Belief {p_ratio}.', nothing: 'Nothing is wrong in the wiring. Belief {p_ratio}.', undecided: 'No test that is left would tell these apart: {parts}.', open: 'Likeliest: {parts}.',
-    strained: 'No single fault or pair explains every reading. The record of {box} may be wrong, or a reading slipped: read the oldest again.', because: 'Most telling: {test}, {value}.', overturn: 'It would be overturned by: {test}, {answer}.',
+    strained: 'No single fault or pair explains every reading. The record of {box} may be wrong, or a reading slipped: read the oldest again.', allRun: 'Every zone waters. The tests that are left look for faults that stop no zone yet; you may stop here.', because: 'Most telling: {test}, {value}.', overturn: 'It would be overturned by: {test}, {answer}.',
   },
   diagnose: {
     title: 'Diagnose', none: 'No hunt is under way.', noneHow: 'Say who measures and with what; then tap the zones that stay dry.', start: 'Begin a hunt', titleField: 'Name of this hunt', defaultTitle: 'Hunt', hunts: 'Visit', another: 'New hunt',

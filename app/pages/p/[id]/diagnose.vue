@@ -43,6 +43,8 @@ const stations = computed(() => (controller.value === null ? [] : terminalsInOrd
   const told = readings.value.filter((r) => r.reading.test.kind === 'water' && r.reading.test.at.terminal === terminal && r.reading.at > mendedAt.value).at(-1)?.reading.value
   return [{ terminal, tag: tagOf(terminal), name: station.name, dry: told?.kind === 'waters' ? !station.valves.some((v) => told.valves.includes(v)) : null }]
 })))
+/** Nothing is likeliest and every zone waters: a crew that wanted its zones back may leave. */
+const allRun = computed(() => report.value?.end === 'open' && report.value.nothing > 0.5 && stations.value.length > 0 && stations.value.every((s) => s.dry === false))
 /** Every coil of the controller by the zone's name, for what waters and for tests in boxes. */
 const zones = computed((): { device: DeviceId; name: string }[] => [
   ...Object.values(site.value.stations).filter((s) => s.controller === controller.value).sort((a, b) => byTag(tagOf(a.terminal), tagOf(b.terminal))).flatMap((s) => s.valves.map((device) => ({ device, name: s.name }))),
@@ -56,7 +58,7 @@ const sections = computed(() => {
   return sectionsOf(site.value, scene.network.wiring, controller.value, terminalsInOrder(site.value, controller.value).filter((id) => hanging.get(id)?.landed && id !== commonOf(site.value, controller.value!)), (terminal) => hanging.get(terminal)?.coils ?? [])
 })
 /** Faults that a simulated property can hide, by names of this one. */
-const practice = computed(() => zones.value.slice(0, 40).flatMap(({ device }) => { const tag = must(site.value.devices, device).tag ?? device; return [`coil-open ${tag}`, `joint-open ${tag}.a`, `joint-series ${tag}.b 40`, `coil-part ${tag} 0.4`] }))
+const practice = computed(() => zones.value.slice(0, 40).flatMap(({ device }) => { const tag = must(site.value.devices, device).tag ?? device; return [`coil-open ${tag}`, `joint-open ${tag}.a`, `joint-series ${tag}.b 40`, `coil-part ${tag} 0.4`, `stuck-shut ${tag}`] }))
 
 const OFF: ReadonlySet<FieldTest['kind']> = new Set(['ohms', 'tester_coil', 'tone', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth'])
 async function keep(test: FieldTest, value: ReadingValue): Promise<void> {
@@ -114,6 +116,7 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
         <p v-if="failed" class="sheet fault" role="alert">{{ t('diagnose.failed', { why: failed }) }}</p>
         <section v-if="report && hasReadings" class="sheet stand" :class="{ stale: working }" aria-live="polite">
           <p class="verdict"><strong>{{ sayStand(report, site, speaker) }}</strong></p>
+          <p v-if="allRun">{{ t('hunt.allRun') }}</p>
           <p v-if="report.telling" class="quiet">{{ sayTelling(report.telling, site, speaker) }}</p>
           <p v-if="report.strained" class="fault">{{ t('hunt.strained', { box: must(site.places, (report.parts[0]?.places[0] ?? must(site.controllers, controller!).place)).tag }) }}</p>
           <div v-if="writable && report.named" class="row"><button type="button" class="button primary" @click="mended">{{ t('diagnose.mended') }}</button><span class="quiet">{{ t('diagnose.mendedHow') }}</span></div>
