@@ -1,9 +1,9 @@
-import { quarryLake } from '../demo/quarry-lake'
-import { answerOf, climateOf, closings, conditionsFor, engineOf, poweredOf, runningOf } from '../core/circuit'
-import { judgeSweep, predict, sceneOf } from '../core/expect'
-import { COMMON_METER, type Meter, type OhmsTest } from '../core/record'
-import { Draft, entries, terminalEnd, type ControllerId, type DeviceId, type Site, type TerminalId } from '../core/site'
-import { chance, fieldOf, readFault, sweepOf, type FieldFault } from '.'
+import { quarryLake } from '../../demo/quarry-lake'
+import { answerOf, climateOf, closings, conditionsFor, engineOf, poweredOf, runningOf } from '../../core/circuit'
+import { judgeSweep, predict, sceneOf } from '../../core/expect'
+import { COMMON_METER, type Meter, type OhmsTest } from '../../core/record'
+import { Draft, entries, terminalEnd, type ControllerId, type DeviceId, type Site, type TerminalId } from '../../core/site'
+import { chance, fieldOf, readFault, sweepOf, type FieldFault } from '..'
 
 /** A meter without an error of its own, and a property exactly as recorded. */
 const EXACT: Meter = { ...COMMON_METER, accuracy_ratio: 0, offset_ohm: 0 }
