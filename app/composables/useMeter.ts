@@ -1,19 +1,17 @@
+import { readScpi, scpiDisplay, scpiQuery } from '../../core/formats'
 import type { FieldTest, ReadingValue } from '../../core/record'
-import type { DeviceId } from '../../core/site'
 
-/** What SCPI gives for "more than can be shown". */
-const OVERLOAD = 9.9e37
 /** A meter that does not answer within this is taken for gone. */
 const PATIENCE_ms = 8000
-const OHMS: readonly FieldTest['kind'][] = ['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth']
-const VOLTS: readonly FieldTest['kind'][] = ['supply', 'volts', 'coil_volts']
+/** How a simulated property names itself. */
+const SIMULATED = 'Field Thread,Simulated meter,'
 
 /**
  * A meter that speaks SCPI over a WebSocket. The display says where the clips go (`DISP:TEXT`), a measurement command asks
  * for the figure. A simulated property answers eyes and ears too, in a quoted word, as `READ?` of what the display says.
  */
 export function useMeter() {
-  const [connected, name, trouble] = [ref(false), ref(''), ref<'' | 'lost' | 'unclear'>('')]
+  const [connected, simulated, name, trouble] = [ref(false), ref(false), ref(''), ref<'' | 'lost' | 'unclear'>('')]
   let socket: WebSocket | null = null
   let waiting: ((line: string | null) => void) | null = null
 
@@ -37,6 +35,7 @@ export function useMeter() {
     })
     const identity = opened ? await ask('*IDN?') : null
     if (identity === null) { trouble.value = 'lost'; disconnect(); return false }
+    simulated.value = identity.startsWith(SIMULATED)
     name.value = identity.split(',').slice(0, 2).join(' ')
     connected.value = true
     return true
@@ -50,30 +49,14 @@ export function useMeter() {
   /** Takes a reading of a test; null where the meter cannot give it. */
   async function measure(test: FieldTest): Promise<ReadingValue | null> {
     if (!connected.value) return null
-    socket!.send(`DISP:TEXT ${JSON.stringify(JSON.stringify(test))}`)
-    const line = await ask(OHMS.includes(test.kind) ? 'MEAS:RES?' : VOLTS.includes(test.kind) ? 'MEAS:VOLT:AC?' : 'READ?')
-    const value = line === null ? null : valueOf(test, line)
+    socket!.send(scpiDisplay(test))
+    const line = await ask(scpiQuery(test))
+    const value = line === null ? null : readScpi(test, line)
     trouble.value = value === null ? (line === null ? 'lost' : 'unclear') : ''
     return value
   }
+  /** What the meter can answer a test with: a figure of its own, what a simulated property shows to eyes and ears, or nothing. */
+  const gives = (test: FieldTest): 'figure' | 'senses' | null => (!connected.value ? null : scpiQuery(test) !== 'READ?' ? 'figure' : simulated.value ? 'senses' : null)
   onBeforeUnmount(disconnect)
-  return { connected, name, trouble, connect, disconnect, measure }
-}
-
-function valueOf(test: FieldTest, line: string): ReadingValue | null {
-  const word = /^"(.*)"$/.exec(line)?.[1]
-  if (word === undefined) {
-    const figure = Number(line)
-    if (!Number.isFinite(figure) || figure < 0) return null
-    if (OHMS.includes(test.kind)) return figure >= OVERLOAD ? { kind: 'open' } : figure <= 1e9 ? { kind: 'ohm', ohm: figure } : null
-    return VOLTS.includes(test.kind) && figure <= 300 ? { kind: 'volt', volt: figure } : null
-  }
-  switch (test.kind) {
-    case 'click': case 'swap_test': case 'energise': return { kind: 'heard', heard: word === 'heard' }
-    case 'by_hand': return { kind: 'flows', flows: word === 'flows' }
-    case 'look': case 'remake': return { kind: 'looked', sound: word === 'sound' }
-    case 'water': return { kind: 'waters', valves: word === 'none' ? [] : word.split(' ') as DeviceId[] }
-    case 'tone': return { kind: 'tone', lost_m: word === 'through' ? null : Number(word) }
-    default: return null
-  }
+  return { connected, name, trouble, connect, disconnect, measure, gives }
 }

@@ -125,6 +125,8 @@ const ANSWERS: Readonly<Record<FieldTestKind, (value: ReadingValue) => boolean>>
   tester_coil: (v) => v.kind === 'lamp' && (v.lamp === 'good' || v.lamp === 'open' || v.lamp === 'short'),
   tester_power: (v) => v.kind === 'lamp' && (v.lamp === 'lit' || v.lamp === 'dark'),
 }
+/** Whether a value is of the kind that a test gives. */
+export const answers = (test: FieldTest, value: ReadingValue): boolean => ANSWERS[test.kind](value)
 
 /** A reading is never edited: it is struck out with a reason, and taken again. */
 export const reading = z.strictObject({
@@ -137,7 +139,7 @@ export const reading = z.strictObject({
   meter,
   ground_C: celsius,
   value: readingValue,
-}).refine((r) => ANSWERS[r.test.kind](r.value), { path: ['value'], error: 'a value of the kind that its test gives' })
+}).refine((r) => answers(r.test, r.value), { path: ['value'], error: 'a value of the kind that its test gives' })
 export type Reading = z.infer<typeof reading>
 export type OhmsReading = Reading & { readonly test: OhmsTest; readonly value: OhmsValue }
 export const isOhms = (r: Reading): r is OhmsReading => r.test.kind === 'ohms'

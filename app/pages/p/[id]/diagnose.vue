@@ -124,7 +124,7 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
         <p v-if="(working || keepingSymptoms) && !report" class="quiet" role="status">{{ t('diagnose.working') }}</p>
         <HuntNext v-if="report?.next && hasReadings" :next="report.next" :site="site" :controller="controller!" :speaker="speaker">
           <template v-if="writable">
-            <button v-if="meterAtHand.connected.value" type="button" class="button primary" :disabled="reading || working" @click="takeFromMeter(report.next.test)">{{ t('diagnose.take') }}</button>
+            <button v-if="meterAtHand.gives(report.next.test)" type="button" class="button primary" :disabled="reading || working" @click="takeFromMeter(report.next.test)">{{ t(meterAtHand.gives(report.next.test) === 'figure' ? 'diagnose.take' : 'diagnose.takeSimulated') }}</button>
             <HuntAnswer :test="report.next.test" :site="site" :meter="visit.meter" :speaker="speaker" :zones="zones" @value="answered" />
           </template>
         </HuntNext>
