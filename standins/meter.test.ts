@@ -6,23 +6,22 @@ import { chance, fieldOf, meterOn, readFault } from '.'
 
 const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<ReturnType<typeof terminalEnd>, { kind: 'terminal' }>
-const text = (test: FieldTest) => scpiDisplay(test)
 const session = (fault: string) => { const f = readFault(quarryLake(), fault); if (!f.ok) throw new Error(fault); return meterOn(fieldOf(quarryLake(), [f.value], { random: chance(3), ground_C: 20 }), COMMON_METER) }
 
 test('the simulated meter speaks plain SCPI: who it is, ohms with sign and exponent, overload for open, volts, words for eyes and ears', () => {
   const { hear } = session('joint-open V3.a')
   expect(hear('*IDN?')).toMatch(/^[^,]+,[^,]+,[^,]+,[^,]+$/)
   expect(hear('MEAS:RES?')).toBe('+9.90000000E+37') // the clips hang free
-  expect(hear(text({ kind: 'ohms', from: at('3'), to: at('C') }))).toBeNull()
+  expect(hear(scpiDisplay({ kind: 'ohms', from: at('3'), to: at('C') }))).toBeNull()
   expect(hear('MEASure:RESistance?')).toBe('+9.90000000E+37')
-  hear(text({ kind: 'ohms', from: at('4'), to: at('C') }))
+  hear(scpiDisplay({ kind: 'ohms', from: at('4'), to: at('C') }))
   expect(hear('meas:res?')).toMatch(/^\+\d\.\d{8}E\+\d\d$/)
   expect(Number(hear('READ?'))).toBeGreaterThan(20)
-  hear(text({ kind: 'supply', controller: A }))
+  hear(scpiDisplay({ kind: 'supply', controller: A }))
   expect(Number(hear('MEAS:VOLT:AC?'))).toBeGreaterThan(24)
-  hear(text({ kind: 'click', at: at('3') }))
+  hear(scpiDisplay({ kind: 'click', at: at('3') }))
   expect(hear('READ?')).toBe('"not heard"')
-  hear(text({ kind: 'water', at: at('4') }))
+  hear(scpiDisplay({ kind: 'water', at: at('4') }))
   expect(hear('READ?')).toBe('"V4"')
 })
 

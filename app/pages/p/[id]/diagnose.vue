@@ -43,7 +43,7 @@ const stations = computed(() => (controller.value === null ? [] : terminalsInOrd
   const told = readings.value.filter((r) => r.reading.test.kind === 'water' && r.reading.test.at.terminal === terminal && r.reading.at > mendedAt.value).at(-1)?.reading.value
   return [{ terminal, tag: tagOf(terminal), name: station.name, dry: told?.kind === 'waters' ? !station.valves.some((v) => told.valves.includes(v)) : null }]
 })))
-/** Nothing is likeliest and every zone waters: a crew that wanted its zones back may leave. */
+/** Every zone waters, and that nothing is wrong is believed more than anything else: a crew that wanted its zones back may leave. */
 const allRun = computed(() => report.value?.end === 'open' && report.value.nothing > 0.5 && stations.value.length > 0 && stations.value.every((s) => s.dry === false))
 /** Every coil of the controller by the zone's name, for what waters and for tests in boxes. */
 const zones = computed((): { device: DeviceId; name: string }[] => [
