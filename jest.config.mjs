@@ -4,7 +4,13 @@ const common = { transform, testEnvironment: 'node', transformIgnorePatterns: ['
 /** `unit` needs nothing but the sources; `routes` needs the built server and a database (scripts/test.mjs gives both). */
 export default {
   projects: [
-    { ...common, displayName: 'unit', roots: ['<rootDir>'], testMatch: ['<rootDir>/{core,words,cli,standins,demo,scripts,app,bench}/**/*.test.ts'], modulePathIgnorePatterns: ['/.output/', '/.nuxt/'] },
+    {
+      ...common,
+      displayName: 'unit',
+      roots: ['<rootDir>'],
+      testMatch: ['<rootDir>/{core,words,cli,standins,demo,scripts,app,bench}/**/*.test.ts'],
+      modulePathIgnorePatterns: ['/.output/', '/.nuxt/'],
+    },
     { ...common, displayName: 'routes', roots: ['<rootDir>/server'], testMatch: ['<rootDir>/server/**/*.test.ts'] },
   ],
 }

@@ -27,7 +27,9 @@ export default defineNuxtConfig({
   features: { inlineStyles: false },
   hooks: {
     // Pages and dialogs come when they are asked for; fetching them ahead would double the first load.
-    'build:manifest': (manifest) => { for (const entry of Object.values(manifest)) entry.prefetch = false },
+    'build:manifest': (manifest) => {
+      for (const entry of Object.values(manifest)) entry.prefetch = false
+    },
   },
   nitro: {
     compressPublicAssets: { gzip: true, brotli: true },
@@ -39,9 +41,22 @@ export default defineNuxtConfig({
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   vite: {
     // The core has no module that does anything by being loaded, so what a page does not use can be left out.
-    build: { target: 'es2022', rollupOptions: { treeshake: { moduleSideEffects: (id) => !/\/(core|words)\//.test(id) } } },
-    worker: { format: 'es', rollupOptions: { treeshake: { moduleSideEffects: (id: string) => !/\/(core|words)\//.test(id) } } },
+    build: {
+      target: 'es2022',
+      rollupOptions: { treeshake: { moduleSideEffects: (id) => !/\/(core|words)\//.test(id) } },
+    },
+    worker: {
+      format: 'es',
+      rollupOptions: { treeshake: { moduleSideEffects: (id: string) => !/\/(core|words)\//.test(id) } },
+    },
     // Only the composition interface of the messages library is used; the rest stays out of the page.
-    define: { __VUE_I18N_FULL_INSTALL__: false, __VUE_I18N_LEGACY_API__: false, __INTLIFY_PROD_DEVTOOLS__: false, __VUE_I18N_PROD_DEVTOOLS__: false, __INTLIFY_JIT_COMPILATION__: true, __INTLIFY_DROP_MESSAGE_COMPILER__: false },
+    define: {
+      __VUE_I18N_FULL_INSTALL__: false,
+      __VUE_I18N_LEGACY_API__: false,
+      __INTLIFY_PROD_DEVTOOLS__: false,
+      __VUE_I18N_PROD_DEVTOOLS__: false,
+      __INTLIFY_JIT_COMPILATION__: true,
+      __INTLIFY_DROP_MESSAGE_COMPILER__: false,
+    },
   },
 })

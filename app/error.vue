@@ -7,10 +7,16 @@ const { t } = useI18n()
 <template>
   <main id="work" class="lost stack">
     <h1>{{ t('app.notFound') }}</h1>
-    <p><a href="/" class="button primary">{{ t('app.toProperties') }}</a></p>
+    <p>
+      <a href="/" class="button primary">{{ t('app.toProperties') }}</a>
+    </p>
   </main>
 </template>
 
 <style scoped>
-.lost { max-width: 560px; margin: 15vh auto; padding: 24px; }
+.lost {
+  max-width: 560px;
+  margin: 15vh auto;
+  padding: 24px;
+}
 </style>

@@ -1,4 +1,16 @@
-import { closings, climateOf, conditionsFor, engineOf, LEAST_ohm, poweredOf, runningOf, type Edit, type Engine, type Running, type TerminalAt } from '../core/circuit'
+import {
+  closings,
+  climateOf,
+  conditionsFor,
+  engineOf,
+  LEAST_ohm,
+  poweredOf,
+  runningOf,
+  type Edit,
+  type Engine,
+  type Running,
+  type TerminalAt,
+} from '../core/circuit'
 import { writeDeck } from '../core/formats'
 import type { ControllerId, TerminalId } from '../core/site'
 import { readRaw, simulate } from '../tests/simulator'
@@ -19,7 +31,17 @@ function powered(count: number) {
   const running: Running = { live: [], faces: new Map() }
   const one = runningOf(site, [at(1)])
   if (!one.ok || one.value.live.length !== 2) throw new Error('the bench property has lost its master valve')
-  return poweredOf(site, conditionsFor(running, { climate: climateOf(site), frequency_Hz: 60, phase: 'optimistic', mains_ratio: 1, wire: 'nominal', live: [master] }))
+  return poweredOf(
+    site,
+    conditionsFor(running, {
+      climate: climateOf(site),
+      frequency_Hz: 60,
+      phase: 'optimistic',
+      mains_ratio: 1,
+      wire: 'nominal',
+      live: [master],
+    }),
+  )
 }
 
 function closingsOf(engine: Engine, count: number): Edit[][] {
@@ -31,7 +53,11 @@ const net = powered(STATIONS)
 const engine = engineOf(net)
 const states = closingsOf(engine, STATIONS)
 const fresh = () => ({ re: new Float64Array(net.nodeCount), im: new Float64Array(net.nodeCount) })
-const vectors = states.map((edits) => { const target = fresh(); engine.solve(edits, target); return target })
+const vectors = states.map((edits) => {
+  const target = fresh()
+  engine.solve(edits, target)
+  return target
+})
 const scratch = fresh()
 const oursRuns: number[] = []
 for (let run = 0; run < 8 * RUNS; run++) {
@@ -44,11 +70,19 @@ const ours_s = median(oursRuns)
 // Theirs: one process, each terminal's contact altered, an analysis, a binary file, everything forgotten again.
 const open: Edit[] = states.map((s): Edit => ({ ...(s[0] as Edit & { kind: 'close' }) }))
 const deck = writeDeck(net, open).replace(/^\.ac .*\n|^\.print .*\n/gm, '')
-const contacts = [...deck.matchAll(new RegExp(`^(R\\d+) \\S+ \\S+ ${LEAST_ohm}$`, 'gm'))].map((m) => m[1]!.toLowerCase()).slice(-STATIONS)
+const contacts = [...deck.matchAll(new RegExp(`^(R\\d+) \\S+ \\S+ ${LEAST_ohm}$`, 'gm'))]
+  .map((m) => m[1]!.toLowerCase())
+  .slice(-STATIONS)
 const off = 1e17
 const prepare = contacts.map((r) => `alter ${r} = ${off}`)
-const loop = (from: number, to: number) => Array.from({ length: to - from }, (_, k) => from + k)
-  .flatMap((i) => [`alter ${contacts[i]} = ${LEAST_ohm}`, 'ac lin 1 60 60', `write out${i}.raw`, 'destroy all', `alter ${contacts[i]} = ${off}`])
+const loop = (from: number, to: number) =>
+  Array.from({ length: to - from }, (_, k) => from + k).flatMap((i) => [
+    `alter ${contacts[i]} = ${LEAST_ohm}`,
+    'ac lin 1 60 60',
+    `write out${i}.raw`,
+    'destroy all',
+    `alter ${contacts[i]} = ${off}`,
+  ])
 const timed = (commands: string[], outputs: string[]) => {
   const start = performance.now()
   const files = simulate(deck, commands, outputs)
@@ -70,17 +104,25 @@ for (let run = 0; run < RUNS; run++) {
       const their = reference.get(name)
       if (!their) return
       const slot = engine.slotOf[node]!
-      worst = Math.max(worst, Math.hypot(ours.re[slot]! - their.re, ours.im[slot]! - their.im) / Math.max(Math.hypot(their.re, their.im), 1e-6 * largest))
+      worst = Math.max(
+        worst,
+        Math.hypot(ours.re[slot]! - their.re, ours.im[slot]! - their.im) /
+          Math.max(Math.hypot(their.re, their.im), 1e-6 * largest),
+      )
       compared++
     })
   })
 }
-if (compared < STATIONS * 1000 || worst > 1e-6) throw new Error(`not the same answers: ${compared} compared, worst ${worst}`)
+if (compared < STATIONS * 1000 || worst > 1e-6)
+  throw new Error(`not the same answers: ${compared} compared, worst ${worst}`)
 const theirs_s = median(theirs)
 
 function sumOf(re: Float64Array, im: Float64Array): number {
   let [sumRe, sumIm] = [0, 0]
-  for (let n = 0; n < re.length; n++) { sumRe += re[n]!; sumIm += im[n]! }
+  for (let n = 0; n < re.length; n++) {
+    sumRe += re[n]!
+    sumIm += im[n]!
+  }
   return sumRe + sumIm
 }
 
@@ -106,8 +148,20 @@ const [update_ms, pass_ms] = [median(updates), median(passes)]
 const stretches = net.parts.flatMap((part, element) => (part.of.kind === 'stretch' ? [element] : []))
 const coils = net.parts.flatMap((part, element) => (part.of.kind === 'coil' ? [element] : []))
 const faulty = Array.from({ length: 4000 }, (_, k): Edit[] => {
-  const [wire, coil, on] = [stretches[(k * 7919) % stretches.length]!, coils[(k * 104729) % coils.length]!, states[k % STATIONS]!]
-  const fault = ([{ kind: 'open', element: wire }, { kind: 'series', element: wire, ohm: 4 }, { kind: 'leak', node: net.parts[wire]!.b, ohm: 900 }, { kind: 'coil_part', element: coil, fraction: 0.4 }, { kind: 'bridge', a: net.parts[wire]!.a, b: net.parts[coil]!.b, ohm: 1 }] satisfies Edit[])[k % 5]!
+  const [wire, coil, on] = [
+    stretches[(k * 7919) % stretches.length]!,
+    coils[(k * 104729) % coils.length]!,
+    states[k % STATIONS]!,
+  ]
+  const fault = (
+    [
+      { kind: 'open', element: wire },
+      { kind: 'series', element: wire, ohm: 4 },
+      { kind: 'leak', node: net.parts[wire]!.b, ohm: 900 },
+      { kind: 'coil_part', element: coil, fraction: 0.4 },
+      { kind: 'bridge', a: net.parts[wire]!.a, b: net.parts[coil]!.b, ohm: 1 },
+    ] satisfies Edit[]
+  )[k % 5]!
   return [...on, fault]
 })
 const faultsStart = performance.now()
@@ -132,16 +186,36 @@ const growthExponent = slope(sizes.map((s) => [Math.log(s.stations), Math.log(s.
 function slope(points: readonly (readonly [number, number])[] | number[][]): number {
   const mean = (k: number) => points.reduce((sum, p) => sum + p[k]!, 0) / points.length
   const [mx, my] = [mean(0), mean(1)]
-  return points.reduce((sum, p) => sum + (p[0]! - mx) * (p[1]! - my), 0) / points.reduce((sum, p) => sum + (p[0]! - mx) ** 2, 0)
+  return (
+    points.reduce((sum, p) => sum + (p[0]! - mx) * (p[1]! - my), 0) /
+    points.reduce((sum, p) => sum + (p[0]! - mx) ** 2, 0)
+  )
 }
 
 const result = {
-  stations: STATIONS, nodes: net.nodeCount, states: STATIONS, compared, worst, ours_s, reference_s: theirs_s, ratioVsReference: theirs_s / ours_s,
-  update_us: update_ms * 1000, pass_us: pass_ms * 1000, updateOverPass: update_ms / pass_ms, faultsPerSecond, sizes, growthExponent, sink: Number.isFinite(sink),
+  stations: STATIONS,
+  nodes: net.nodeCount,
+  states: STATIONS,
+  compared,
+  worst,
+  ours_s,
+  reference_s: theirs_s,
+  ratioVsReference: theirs_s / ours_s,
+  update_us: update_ms * 1000,
+  pass_us: pass_ms * 1000,
+  updateOverPass: update_ms / pass_ms,
+  faultsPerSecond,
+  sizes,
+  growthExponent,
+  sink: Number.isFinite(sink),
 }
 if (!process.argv.includes('--json')) {
-  console.log(`${STATIONS} states of ${net.nodeCount} nodes: ours ${(ours_s * 1000).toFixed(1)} ms, simulator ${theirs_s.toFixed(2)} s, ratio ${result.ratioVsReference.toFixed(0)}; ${compared} volts compared, worst ${worst.toExponential(1)}`)
-  console.log(`update ${result.update_us.toFixed(1)} µs, plain pass ${result.pass_us.toFixed(2)} µs, ${result.updateOverPass.toFixed(1)} passes; growth ${growthExponent.toFixed(2)}; ${faultsPerSecond.toFixed(0)} states with a fault a second`)
+  console.log(
+    `${STATIONS} states of ${net.nodeCount} nodes: ours ${(ours_s * 1000).toFixed(1)} ms, simulator ${theirs_s.toFixed(2)} s, ratio ${result.ratioVsReference.toFixed(0)}; ${compared} volts compared, worst ${worst.toExponential(1)}`,
+  )
+  console.log(
+    `update ${result.update_us.toFixed(1)} µs, plain pass ${result.pass_us.toFixed(2)} µs, ${result.updateOverPass.toFixed(1)} passes; growth ${growthExponent.toFixed(2)}; ${faultsPerSecond.toFixed(0)} states with a fault a second`,
+  )
   console.table(sizes)
 }
 console.log(JSON.stringify(result))

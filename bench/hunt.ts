@@ -19,43 +19,100 @@ import { rescore } from './hunt/rescore'
 // Diagnosis: made-up properties with faults in them, answered by the stand-in's plain solver; the engine in processes of its
 // own is told the record and the readings only. Accuracy, calibration and minutes against the procedure of docs/outward.md.
 
-const flag = (name: string, usual: number) => { const at = process.argv.indexOf(name); return at < 0 ? usual : Number(process.argv[at + 1]) }
-const [seed, cases, processes, small] = [flag('--seed', 1), flag('--cases', 400), flag('--processes', 2), flag('--small', 200)]
+const flag = (name: string, usual: number) => {
+  const at = process.argv.indexOf(name)
+  return at < 0 ? usual : Number(process.argv[at + 1])
+}
+const [seed, cases, processes, small] = [
+  flag('--seed', 1),
+  flag('--cases', 400),
+  flag('--processes', 2),
+  flag('--small', 200),
+]
 const [spread, oddsWrong] = [flag('--spread', 1), flag('--odds-wrong', 1)]
 /** Odds that are off by a factor, one family up and the next down. */
-const odds = oddsBasis.parse({ families: Object.fromEntries(FAMILIES.map((f, i) => [f, USUAL_ODDS.families[f] * (i % 2 === 0 ? oddsWrong : 1 / oddsWrong)])) })
+const odds = oddsBasis.parse({
+  families: Object.fromEntries(
+    FAMILIES.map((f, i) => [f, USUAL_ODDS.families[f] * (i % 2 === 0 ? oddsWrong : 1 / oddsWrong)]),
+  ),
+})
 const verbose = process.argv.includes('--verbose')
 
 /** The engine as one bundled file: as fast as it runs in a browser. */
 const engineFile = join(mkdtempSync(join(tmpdir(), 'hunt-')), 'engine.mjs')
-buildSync({ entryPoints: [fileURLToPath(new URL('./hunt/engine.ts', import.meta.url))], bundle: true, platform: 'node', format: 'esm', outfile: engineFile, logLevel: 'error' })
+buildSync({
+  entryPoints: [fileURLToPath(new URL('./hunt/engine.ts', import.meta.url))],
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  outfile: engineFile,
+  logLevel: 'error',
+})
 
 class Engine {
   /** Most of what a weighing makes is thrown away after it: room for the young saves carrying it along. */
   private readonly child: ChildProcess = fork(engineFile, { execArgv: ['--max-semi-space-size=64'] })
-  constructor() { this.child.once('exit', (code) => { throw new Error(`the engine ended with ${code}`) }) }
-  ask(what: Ask): Promise<Said> {
-    return new Promise((resolve) => { this.child.once('message', (m) => resolve(m as Said)); this.child.send(what) })
+  constructor() {
+    this.child.once('exit', (code) => {
+      throw new Error(`the engine ended with ${code}`)
+    })
   }
-  end(): void { this.child.removeAllListeners('exit'); this.child.kill() }
+  ask(what: Ask): Promise<Said> {
+    return new Promise((resolve) => {
+      this.child.once('message', (m) => resolve(m as Said))
+      this.child.send(what)
+    })
+  }
+  end(): void {
+    this.child.removeAllListeners('exit')
+    this.child.kill()
+  }
 }
 
-const watered = (c: Case, left: Case['faults']) => new Map(c.symptoms(left).map(({ test, value }) => [(test as Extract<FieldTest, { kind: 'water' }>).at.terminal, value] as const))
+const watered = (c: Case, left: Case['faults']) =>
+  new Map(
+    c
+      .symptoms(left)
+      .map(({ test, value }) => [(test as Extract<FieldTest, { kind: 'water' }>).at.terminal, value] as const),
+  )
 /** Where a part lies, for who searches without a hint. */
 function placesOf(c: Case, key: string): PlaceId[] {
   const [kind, id = '', , from, to] = key.split(' ')
   const stop = (i: string | undefined) => must(c.site.cables, id).stops[Number(i)]!.place
   switch (kind) {
-    case 'joint': return [must(c.site.splices, id).place]
-    case 'coil': case 'valve': return [must(c.site.devices, id).place]
-    case 'run': return [stop(from), stop(to)]
-    case 'touch': { const parts = key.split(' '); return [must(c.site.cables, id).stops[Number(parts.at(-2))]!.place, must(c.site.cables, id).stops[Number(parts.at(-1))]!.place] }
-    default: return [must(c.site.controllers, A).place]
+    case 'joint':
+      return [must(c.site.splices, id).place]
+    case 'coil':
+    case 'valve':
+      return [must(c.site.devices, id).place]
+    case 'run':
+      return [stop(from), stop(to)]
+    case 'touch': {
+      const parts = key.split(' ')
+      return [
+        must(c.site.cables, id).stops[Number(parts.at(-2))]!.place,
+        must(c.site.cables, id).stops[Number(parts.at(-1))]!.place,
+      ]
+    }
+    default:
+      return [must(c.site.controllers, A).place]
   }
 }
 
-interface Outcome { found: string[]; wrong: string[]; ended: 'nothing' | 'undecided' | 'wrong'; minutes: number; readings: number }
-interface Hunted extends Outcome { believed: Believed[]; first_s: number; next_s: number[]; log: string[]; size: Said['size'] }
+interface Outcome {
+  found: string[]
+  wrong: string[]
+  ended: 'nothing' | 'undecided' | 'wrong'
+  minutes: number
+  readings: number
+}
+interface Hunted extends Outcome {
+  believed: Believed[]
+  first_s: number
+  next_s: number[]
+  log: string[]
+  size: Said['size']
+}
 
 /** A case to its end: what is named is mended and retested until nothing is left; a wrong name or none is searched to the end. */
 async function hunted(c: Case, engine: Engine): Promise<Hunted> {
@@ -63,7 +120,18 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
   let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
   let field = c.field(left.map((l) => l.f))
   const symptoms = () => c.symptoms(left.map((l) => l.f))
-  const out: Hunted = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0, believed: [], first_s: 0, next_s: [], log: [], size: { faults: 0, variants: 0 } }
+  const out: Hunted = {
+    found: [],
+    wrong: [],
+    ended: 'undecided',
+    minutes: 0,
+    readings: 0,
+    believed: [],
+    first_s: 0,
+    next_s: [],
+    log: [],
+    size: { faults: 0, variants: 0 },
+  }
   let said = await engine.ask({ do: 'begin', site: c.site, known: c.known, symptoms: symptoms(), options: { odds } })
   out.size = said.size
   out.first_s = said.next_s
@@ -73,18 +141,32 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
     out.believed.push({ p: said.nothing, there: left.length === 0, of: c.seed })
     const { stand } = said
     if (stand.kind === 'open') {
-      if (out.readings > 400) { out.ended = 'undecided'; break }
+      if (out.readings > 400) {
+        out.ended = 'undecided'
+        break
+      }
       clock.test(stand.test)
       out.readings++
       const value = field.answer(stand.test, METER)
-      out.log.push(`${stand.test.kind} ${JSON.stringify(stand.test).slice(0, 150)} ${JSON.stringify(value)} top ${[...said.parts].sort((a, b) => b[1] - a[1]).slice(0, 4).map(([k, p]) => `${k} ${p.toFixed(3)}`).join(' | ')} nothing ${said.nothing.toFixed(3)}`)
+      out.log.push(
+        `${stand.test.kind} ${JSON.stringify(stand.test).slice(0, 150)} ${JSON.stringify(value)} top ${[...said.parts]
+          .sort((a, b) => b[1] - a[1])
+          .slice(0, 4)
+          .map(([k, p]) => `${k} ${p.toFixed(3)}`)
+          .join(' | ')} nothing ${said.nothing.toFixed(3)}`,
+      )
       said = await engine.ask({ do: 'take', reading: { test: stand.test, value } })
       out.next_s.push(said.next_s)
       continue
     }
     if (stand.kind === 'named') {
       out.log.push(`NAMED ${stand.key} ${stand.p.toFixed(4)}`)
-      if (!there.has(stand.key)) { out.wrong.push(stand.key); out.ended = 'wrong'; clock.minutes += WRONG_min; break }
+      if (!there.has(stand.key)) {
+        out.wrong.push(stand.key)
+        out.ended = 'wrong'
+        clock.minutes += WRONG_min
+        break
+      }
       out.found.push(stand.key)
       left = left.filter((l) => l.key !== stand.key)
       field = c.field(left.map((l) => l.f))
@@ -92,7 +174,17 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
       said = await engine.ask({ do: 'mended', key: stand.key, symptoms: symptoms() })
       continue
     }
-    out.log.push(stand.kind + ' ' + [...said.parts].sort((a, b) => b[1] - a[1]).slice(0, 4).map(([k, p]) => `${k} ${p.toFixed(3)}`).join(' | ') + ' nothing ' + said.nothing.toFixed(3))
+    out.log.push(
+      stand.kind +
+        ' ' +
+        [...said.parts]
+          .sort((a, b) => b[1] - a[1])
+          .slice(0, 4)
+          .map(([k, p]) => `${k} ${p.toFixed(3)}`)
+          .join(' | ') +
+        ' nothing ' +
+        said.nothing.toFixed(3),
+    )
     out.ended = stand.kind
     break
   }
@@ -108,9 +200,30 @@ function byProcedure(c: Case): Outcome {
   const out: Outcome = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0 }
   for (;;) {
     const field = c.field(left.map((l) => l.f))
-    const end: Ended = outward(c.site, watered(c, left.map((l) => l.f)), { ask: (test: FieldTest): ReadingValue => { clock.test(test); out.readings++; return field.answer(test, METER) } })
-    if (end.kind !== 'named') { out.ended = end.kind; break }
-    if (!left.some((l) => l.key === end.key)) { out.wrong.push(end.key); out.ended = 'wrong'; clock.minutes += WRONG_min; break }
+    const end: Ended = outward(
+      c.site,
+      watered(
+        c,
+        left.map((l) => l.f),
+      ),
+      {
+        ask: (test: FieldTest): ReadingValue => {
+          clock.test(test)
+          out.readings++
+          return field.answer(test, METER)
+        },
+      },
+    )
+    if (end.kind !== 'named') {
+      out.ended = end.kind
+      break
+    }
+    if (!left.some((l) => l.key === end.key)) {
+      out.wrong.push(end.key)
+      out.ended = 'wrong'
+      clock.minutes += WRONG_min
+      break
+    }
     out.found.push(end.key)
     left = left.filter((l) => l.key !== end.key)
     clock.afresh()
@@ -123,27 +236,44 @@ function byProcedure(c: Case): Outcome {
 /** Whether the rule of thumb, 20–60 Ω, passes every thread of a case. */
 function rulePasses(c: Case): boolean {
   const field = c.field(c.faults)
-  return sweepTests(c.site).every((test) => { const v = field.answer(test, METER); return v.kind === 'ohm' && v.ohm >= 20 && v.ohm <= 60 })
+  return sweepTests(c.site).every((test) => {
+    const v = field.answer(test, METER)
+    return v.kind === 'ohm' && v.ohm >= 20 && v.ohm <= 60
+  })
 }
 
-const right = (c: Case, o: Outcome) => o.wrong.length === 0 && o.found.length === c.truth.length && (o.ended === 'nothing' || c.truth.length > 0)
+const right = (c: Case, o: Outcome) =>
+  o.wrong.length === 0 && o.found.length === c.truth.length && (o.ended === 'nothing' || c.truth.length > 0)
 const engines = Array.from({ length: processes }, () => new Engine())
 const all: { c: Case; ours: Hunted; theirs: Outcome }[] = []
 const start = performance.now()
 let next = 0
-await Promise.all(engines.map(async (engine) => {
-  while (next < cases) {
-    const c = caseOf(seed * 100_003 + next++, { spread })
-    const ours = await hunted(c, engine)
-    all.push({ c, ours, theirs: byProcedure(c) })
-    if (process.argv.includes('--progress')) console.error(`${all.length} ${c.seed} ${c.truth.length} ${ours.readings} readings, ${(ours.next_s.reduce((a, b) => a + b, 0)).toFixed(1)} s, most ${Math.max(...ours.next_s).toFixed(1)}, ${ours.minutes.toFixed(0)} min, theirs ${all.at(-1)!.theirs.minutes.toFixed(0)}`)
-    if (verbose && !right(c, ours)) console.error(`case ${c.seed}: truth ${c.truth.join(', ')} (${c.faults.map((f) => JSON.stringify(f)).join(' ')}) ours ${ours.found.join()} wrong ${ours.wrong.join()} ${ours.ended} ${ours.minutes.toFixed(0)} min\n   ${ours.log.slice(-9).join('\n   ')}`)
-  }
-}))
+await Promise.all(
+  engines.map(async (engine) => {
+    while (next < cases) {
+      const c = caseOf(seed * 100_003 + next++, { spread })
+      const ours = await hunted(c, engine)
+      all.push({ c, ours, theirs: byProcedure(c) })
+      if (process.argv.includes('--progress'))
+        console.error(
+          `${all.length} ${c.seed} ${c.truth.length} ${ours.readings} readings, ${ours.next_s.reduce((a, b) => a + b, 0).toFixed(1)} s, most ${Math.max(...ours.next_s).toFixed(1)}, ${ours.minutes.toFixed(0)} min, theirs ${all.at(-1)!.theirs.minutes.toFixed(0)}`,
+        )
+      if (verbose && !right(c, ours))
+        console.error(
+          `case ${c.seed}: truth ${c.truth.join(', ')} (${c.faults.map((f) => JSON.stringify(f)).join(' ')}) ours ${ours.found.join()} wrong ${ours.wrong.join()} ${ours.ended} ${ours.minutes.toFixed(0)} min\n   ${ours.log.slice(-9).join('\n   ')}`,
+        )
+    }
+  }),
+)
 const cases_s = (performance.now() - start) / 1000
 /** A property beyond those of the cases: how many faults and cells it has, and the seconds to each next test. */
 const large = await hunted(caseOf(seed, { stations: 56, spread }), engines[0]!)
-const largest = { ...large.size, first_s: large.first_s, next_s: Math.max(...large.next_s), next_median_s: [...large.next_s].sort((a, b) => a - b)[large.next_s.length >> 1] }
+const largest = {
+  ...large.size,
+  first_s: large.first_s,
+  next_s: Math.max(...large.next_s),
+  next_median_s: [...large.next_s].sort((a, b) => a - b)[large.next_s.length >> 1],
+}
 engines.forEach((e) => e.end())
 rmSync(dirname(engineFile), { recursive: true })
 
@@ -155,7 +285,10 @@ function smallCases(wanted: number) {
     const game = c.truth.length === 1 ? gameOf(c) : null
     if (!game) continue
     const best = optimum(game, MOST_STATES)
-    if (best === null) { sums.passedOver++; continue }
+    if (best === null) {
+      sums.passedOver++
+      continue
+    }
     sums.cases++
     sums.optimum += best
     sums.ours += expected(game, oursIn)
@@ -163,29 +296,74 @@ function smallCases(wanted: number) {
     sums.procedure += byProcedure(c).minutes
   }
   const closed = (minutes: number) => (sums.procedure - minutes) / (sums.procedure - sums.optimum)
-  return { smallCases: sums.cases, tooLarge: sums.passedOver, gapClosed: closed(sums.ours), gapClosedByGreedy: closed(sums.greedy), small_min: { optimum: sums.optimum / sums.cases, ours: sums.ours / sums.cases, greedy: sums.greedy / sums.cases, procedure: sums.procedure / sums.cases } }
+  return {
+    smallCases: sums.cases,
+    tooLarge: sums.passedOver,
+    gapClosed: closed(sums.ours),
+    gapClosedByGreedy: closed(sums.greedy),
+    small_min: {
+      optimum: sums.optimum / sums.cases,
+      ours: sums.ours / sums.cases,
+      greedy: sums.greedy / sums.cases,
+      procedure: sums.procedure / sums.cases,
+    },
+  }
 }
-const middle = <T>(list: readonly T[], of: (x: T) => number): T => [...list].sort((a, b) => of(a) - of(b))[list.length >> 1]!
-const rescored = middle(Array.from({ length: 5 }, (_, k) => rescore(seed + k)), (r) => r.ratio)
+const middle = <T>(list: readonly T[], of: (x: T) => number): T =>
+  [...list].sort((a, b) => of(a) - of(b))[list.length >> 1]!
+const rescored = middle(
+  Array.from({ length: 5 }, (_, k) => rescore(seed + k)),
+  (r) => r.ratio,
+)
 if (rescored.worst > 1e-8) throw new Error(`rescored readings differ by ${rescored.worst}`)
 
-const share = (list: readonly { c: Case; ours: Hunted }[], of: (x: { c: Case; ours: Hunted }) => boolean) => (list.length === 0 ? null : list.filter(of).length / list.length)
-const [singles, doubles, nones] = [1, 2, 0].map((n) => all.filter(({ c }) => c.truth.length === n)) as [typeof all, typeof all, typeof all]
+const share = (list: readonly { c: Case; ours: Hunted }[], of: (x: { c: Case; ours: Hunted }) => boolean) =>
+  list.length === 0 ? null : list.filter(of).length / list.length
+const [singles, doubles, nones] = [1, 2, 0].map((n) => all.filter(({ c }) => c.truth.length === n)) as [
+  typeof all,
+  typeof all,
+  typeof all,
+]
 const names = all.reduce((s, { ours }) => s + ours.found.length + ours.wrong.length, 0)
 const sum = (list: readonly number[]) => list.reduce((s, v) => s + v, 0)
 const times = all.flatMap(({ ours }) => ours.next_s).sort((a, b) => a - b)
 const cal = calibration(all.flatMap(({ ours }) => ours.believed))
 const passed = singles.filter(({ c }) => rulePasses(c))
 const result = {
-  cases, drawn: { single: singles.length, double: doubles.length, none: nones.length }, ruleMissed: share(passed, ({ c, ours }) => right(c, ours)), rulePassed: passed.length, single: share(singles, ({ c, ours }) => right(c, ours)), double: share(doubles, ({ c, ours }) => right(c, ours)), none: share(nones, ({ c, ours }) => right(c, ours)),
-  confidentWrong: names === 0 ? 0 : sum(all.map(({ ours }) => ours.wrong.length)) / names, named: share(singles, ({ ours }) => ours.found.length + ours.wrong.length > 0),
+  cases,
+  drawn: { single: singles.length, double: doubles.length, none: nones.length },
+  ruleMissed: share(passed, ({ c, ours }) => right(c, ours)),
+  rulePassed: passed.length,
+  single: share(singles, ({ c, ours }) => right(c, ours)),
+  double: share(doubles, ({ c, ours }) => right(c, ours)),
+  none: share(nones, ({ c, ours }) => right(c, ours)),
+  confidentWrong: names === 0 ? 0 : sum(all.map(({ ours }) => ours.wrong.length)) / names,
+  named: share(singles, ({ ours }) => ours.found.length + ours.wrong.length > 0),
   minutesRatio: sum(all.map(({ ours }) => ours.minutes)) / sum(all.map(({ theirs }) => theirs.minutes)),
   procedure: all.filter(({ c, theirs }) => right(c, theirs as Hunted)).length / all.length,
-  minutes: sum(all.map(({ ours }) => ours.minutes)) / all.length, procedureMinutes: sum(all.map(({ theirs }) => theirs.minutes)) / all.length,
-  readings: sum(all.map(({ ours }) => ours.readings)) / all.length, calibrated: cal.every((d) => d.within), calibratedByHunt: cal.every((d) => d.withinByHunt), deciles: cal,
-  first_s: middle(all, ({ ours }) => ours.first_s).ours.first_s, next_s: times[Math.floor(times.length * 0.99)] ?? 0, next_median_s: times[times.length >> 1] ?? 0, faults: Math.max(...all.map(({ ours }) => ours.size.faults)), largest, cases_s, total_s: (performance.now() - start) / 1000,
-  ...(small > 0 && { ...smallCases(small), pruningHeld: pruningHeld(seed, 6) }), rescoreRatio: rescored.ratio, rescore_us: rescored.ours_us, refactor_us: rescored.reference_us,
-  byKind: Object.fromEntries(KINDS.map((k) => { const list = singles.filter(({ c }) => c.kinds[0] === k); return [k, [list.filter(({ c, ours }) => right(c, ours)).length, list.length]] })),
+  minutes: sum(all.map(({ ours }) => ours.minutes)) / all.length,
+  procedureMinutes: sum(all.map(({ theirs }) => theirs.minutes)) / all.length,
+  readings: sum(all.map(({ ours }) => ours.readings)) / all.length,
+  calibrated: cal.every((d) => d.within),
+  calibratedByHunt: cal.every((d) => d.withinByHunt),
+  deciles: cal,
+  first_s: middle(all, ({ ours }) => ours.first_s).ours.first_s,
+  next_s: times[Math.floor(times.length * 0.99)] ?? 0,
+  next_median_s: times[times.length >> 1] ?? 0,
+  faults: Math.max(...all.map(({ ours }) => ours.size.faults)),
+  largest,
+  cases_s,
+  total_s: (performance.now() - start) / 1000,
+  ...(small > 0 && { ...smallCases(small), pruningHeld: pruningHeld(seed, 6) }),
+  rescoreRatio: rescored.ratio,
+  rescore_us: rescored.ours_us,
+  refactor_us: rescored.reference_us,
+  byKind: Object.fromEntries(
+    KINDS.map((k) => {
+      const list = singles.filter(({ c }) => c.kinds[0] === k)
+      return [k, [list.filter(({ c, ours }) => right(c, ours)).length, list.length]]
+    }),
+  ),
 }
 if (!process.argv.includes('--json')) console.log(result)
 console.log(JSON.stringify(result))

@@ -33,7 +33,8 @@ function manyReadings(count: number): Facts {
     const at = new Date(Date.UTC(2006, 0, 1) + n * 7 * 86_400_000).toISOString()
     const ground_C = 5 + (n % 15)
     facts.visits[`v${n}`] = { ...demo.facts.visits['autumn-2025']!, at, ground_C }
-    for (const [id, reading] of pattern.slice(0, count - Object.keys(facts.readings).length)) facts.readings[`r${n}-${id}`] = { ...reading, visit: `v${n}`, at, ground_C }
+    for (const [id, reading] of pattern.slice(0, count - Object.keys(facts.readings).length))
+      facts.readings[`r${n}-${id}`] = { ...reading, visit: `v${n}`, at, ground_C }
   }
   return facts
 }
@@ -61,11 +62,15 @@ for (const count of [500, 5000]) {
   const past_ms = await median_ms(() => pastOf({ ...facts }))
   const states_ms = await median_ms(() => {
     const scenes = new Map<string, Scene>()
-    statesOf(sceneOf(demo.site), (ground_C, coil_C) => {
-      const key = `${ground_C} ${coil_C}`
-      if (!scenes.has(key)) scenes.set(key, sceneOf(demo.site, climateOf(demo.site, ground_C, coil_C)))
-      return scenes.get(key)!
-    }, { ...facts })
+    statesOf(
+      sceneOf(demo.site),
+      (ground_C, coil_C) => {
+        const key = `${ground_C} ${coil_C}`
+        if (!scenes.has(key)) scenes.set(key, sceneOf(demo.site, climateOf(demo.site, ground_C, coil_C)))
+        return scenes.get(key)!
+      },
+      { ...facts },
+    )
   })
   readings.push({ readings: count, whole_ms, parse_ms, past_ms, states_ms, ratio: whole_ms / parse_ms })
 }
@@ -73,7 +78,12 @@ await db.destroy()
 
 const growth = (of: Record<string, number>[], name: string) => Math.log10(of[1]![name]! / of[0]![name]!)
 const result = {
-  properties: sizes, readings, listGrowth: growth(sizes, 'list_ms'), plainGrowth: growth(sizes, 'plain_ms'), wholeGrowth: growth(readings, 'whole_ms'), statesGrowth: growth(readings, 'states_ms'),
+  properties: sizes,
+  readings,
+  listGrowth: growth(sizes, 'list_ms'),
+  plainGrowth: growth(sizes, 'plain_ms'),
+  wholeGrowth: growth(readings, 'whole_ms'),
+  statesGrowth: growth(readings, 'states_ms'),
 }
 if (!process.argv.includes('--json')) {
   console.table(sizes)

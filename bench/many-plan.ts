@@ -4,8 +4,12 @@ import { seeded } from '../tests/random-site'
 /** A plan of many stations with every size open: four trunks of single conductors, unlike coils, a master valve, boxes of up to four valves. */
 export function manyPlanned(count: number, seed = 1): Site {
   const random = seeded(seed)
-  const draft = new Draft(`${count} planned`).setting('V_open_V', 28).place('A', 'cabinet')
-    .coilKind('k1', 33, { inrush_A: 0.4, holding_A: 0.23 }).coilKind('k2', 52, { inrush_A: 0.25, holding_A: 0.19 }).coilKind('k3', 24, { inrush_A: 0.6, holding_A: 0.35 })
+  const draft = new Draft(`${count} planned`)
+    .setting('V_open_V', 28)
+    .place('A', 'cabinet')
+    .coilKind('k1', 33, { inrush_A: 0.4, holding_A: 0.23 })
+    .coilKind('k2', 52, { inrush_A: 0.25, holding_A: 0.19 })
+    .coilKind('k3', 24, { inrush_A: 0.6, holding_A: 0.35 })
     .controller('A', 'A', count, { transformer: { rating_VA: 75 } })
   const homes: string[] = []
   const trunks = Math.max(1, Math.min(4, Math.round(count / 12)))
@@ -21,7 +25,11 @@ export function manyPlanned(count: number, seed = 1): Site {
     draft.cable(`G${trunk}`, { gauge: null, kind: 'single', stops: [['A', 0], ...stops], cores: ['white'] })
     homes.push(`G${trunk}.white>`)
     if (trunk === 0) {
-      draft.cable('M', { gauge: null, kind: 'single', stops: [['A', 0], stops[0]!], cores: ['grey'] }).valve('MV', stops[0]![0], 'k2').join('A', ['A:MV', 'M.grey>']).join(stops[0]![0], ['M.grey<', 'MV.a'])
+      draft
+        .cable('M', { gauge: null, kind: 'single', stops: [['A', 0], stops[0]!], cores: ['grey'] })
+        .valve('MV', stops[0]![0], 'k2')
+        .join('A', ['A:MV', 'M.grey>'])
+        .join(stops[0]![0], ['M.grey<', 'MV.a'])
         .pointOfConnection('P', { name: 'Supply', masterValve: 'MV', terminal: { controller: 'A', terminal: 'MV' } })
     }
     sizes.forEach((valves, b) => {
@@ -30,10 +38,26 @@ export function manyPlanned(count: number, seed = 1): Site {
       for (let v = 0; v < valves; v++) {
         n++
         ports.push(`V${n}.b`)
-        draft.valve(`V${n}`, box, random() < 0.6 ? 'k1' : random() < 0.5 ? 'k2' : 'k3').station(`A:${n}`, `Station ${n}`, [`V${n}`], { pointOfConnection: 'P' })
-          .cable(`L${n}`, { gauge: null, kind: 'single', stops: [['A', 0], [box, at_m]], cores: ['red'] }).join('A', [`A:${n}`, `L${n}.red>`]).join(box, [`L${n}.red<`, `V${n}.a`])
+        draft
+          .valve(`V${n}`, box, random() < 0.6 ? 'k1' : random() < 0.5 ? 'k2' : 'k3')
+          .station(`A:${n}`, `Station ${n}`, [`V${n}`], { pointOfConnection: 'P' })
+          .cable(`L${n}`, {
+            gauge: null,
+            kind: 'single',
+            stops: [
+              ['A', 0],
+              [box, at_m],
+            ],
+            cores: ['red'],
+          })
+          .join('A', [`A:${n}`, `L${n}.red>`])
+          .join(box, [`L${n}.red<`, `V${n}.a`])
       }
-      draft.join(box, [`G${trunk}.white<`, ...ports, ...(b < sizes.length - 1 ? [`G${trunk}.white>`] : [])], 'nut_and_gel_tube')
+      draft.join(
+        box,
+        [`G${trunk}.white<`, ...ports, ...(b < sizes.length - 1 ? [`G${trunk}.white>`] : [])],
+        'nut_and_gel_tube',
+      )
     })
   }
   return draft.join('A', ['A:C', ...homes]).site()

@@ -9,17 +9,42 @@ import { OUTPUTS } from './output'
 const ROOT = join(__dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'thread-'))
 afterAll(() => rmSync(folder, { recursive: true }))
-const file = (name: string, text: string): string => { const path = join(folder, name); writeFileSync(path, text); return path }
+const file = (name: string, text: string): string => {
+  const path = join(folder, name)
+  writeFileSync(path, text)
+  return path
+}
 const DEMO = join(ROOT, 'demo/quarry-lake.json')
 const thread = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], { encoding: 'utf8', env: { ...process.env, INIT_CWD: folder } })
+  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, INIT_CWD: folder },
+  })
   return { status: done.status, out: done.stdout, err: done.stderr }
 }
 const demo = demoProperty()
-const springCsv = () => file('spring.csv', writeReadingsCsv(demo.site, Object.values(demo.facts.readings).filter((r) => r.visit === 'spring-2026')))
+const springCsv = () =>
+  file(
+    'spring.csv',
+    writeReadingsCsv(
+      demo.site,
+      Object.values(demo.facts.readings).filter((r) => r.visit === 'spring-2026'),
+    ),
+  )
 
 test('each verb answers with the object its schema promises, exit 0', () => {
-  for (const [verb, args] of [['check', []], ['expect', ['--ground', '9', '--between', 'A:1,A:2']], ['judge', [springCsv(), '--ground', '9']], ['solve', ['--on', 'A:3,A:18', '--state', 'A:MV=holding', '--hz', '50']], ['deck', ['--on', 'A:3']], ['size', ['--anew']], ['material', []], ['stations', []], ['wiring', []], ['simulate', ['--fault', 'coil-part V18 0.45', '--seed', '3', '--power']]] as const) {
+  for (const [verb, args] of [
+    ['check', []],
+    ['expect', ['--ground', '9', '--between', 'A:1,A:2']],
+    ['judge', [springCsv(), '--ground', '9']],
+    ['solve', ['--on', 'A:3,A:18', '--state', 'A:MV=holding', '--hz', '50']],
+    ['deck', ['--on', 'A:3']],
+    ['size', ['--anew']],
+    ['material', []],
+    ['stations', []],
+    ['wiring', []],
+    ['simulate', ['--fault', 'coil-part V18 0.45', '--seed', '3', '--power']],
+  ] as const) {
     const { status, out, err } = thread(verb, DEMO, ...args, '--json')
     expect([verb, status, err]).toEqual([verb, 0, ''])
     expect(() => OUTPUTS[verb].parse(JSON.parse(out))).not.toThrow()
@@ -28,25 +53,49 @@ test('each verb answers with the object its schema promises, exit 0', () => {
 
 test('judge finds the spring’s cut common and the coil that the rule of thumb passes', () => {
   const judged = OUTPUTS.judge.parse(JSON.parse(thread('judge', DEMO, springCsv(), '--ground', '9', '--json').out))
-  expect(judged.conclusions.map((c) => [c.kind, c.between])).toEqual([['open', ['B4', 'B5']], ['resistive', ['A', 'B3']], ['coil_part', ['B11']]])
+  expect(judged.conclusions.map((c) => [c.kind, c.between])).toEqual([
+    ['open', ['B4', 'B5']],
+    ['resistive', ['A', 'B3']],
+    ['coil_part', ['B11']],
+  ])
   expect(judged.conclusions.map((c) => c.doubtful)).toEqual([false, true, false])
   expect(judged.readings.find((r) => r.terminal === 'A:5')).toMatchObject({ verdict: 'drifted', state: 'doubtful' })
   expect(judged.checks.map((c) => c.state)).toEqual(['fits', 'fits', 'fits', 'fault'])
-  expect(judged.readings.find((r) => r.terminal === 'A:18')).toMatchObject({ verdict: 'low', ruleOfThumb: { passes: true, passesFault: true } })
+  expect(judged.readings.find((r) => r.terminal === 'A:18')).toMatchObject({
+    verdict: 'low',
+    ruleOfThumb: { passes: true, passesFault: true },
+  })
   expect(thread('judge', DEMO, springCsv(), '--ground', '9').out).toContain('The common is cut between B4 and B5.')
 })
 
 test('a cut before the master valve: the stations read through relay and master valve, and the cut is put before their box', () => {
-  const lines = ['MV', ...Array.from({ length: 12 }, (_, i) => String(i + 1))].map((t) => `A:${t},${t === 'MV' ? '176' : '263'}`)
-  const judged = OUTPUTS.judge.parse(JSON.parse(thread('judge', DEMO, file('cut.csv', ['terminal,reading', ...lines].join('\n')), '--json').out))
+  const lines = ['MV', ...Array.from({ length: 12 }, (_, i) => String(i + 1))].map(
+    (t) => `A:${t},${t === 'MV' ? '176' : '263'}`,
+  )
+  const judged = OUTPUTS.judge.parse(
+    JSON.parse(thread('judge', DEMO, file('cut.csv', ['terminal,reading', ...lines].join('\n')), '--json').out),
+  )
   expect(judged.conclusions[0]).toMatchObject({ kind: 'open', between: ['A', 'B1'] })
   expect(judged.conclusions[0]!.suspects.map((s) => s.kind)).toEqual(expect.arrayContaining(['stretch', 'joint']))
 })
 
 test('bad input: exit 2, a sentence on standard error, nothing on standard output', () => {
   const cases: string[][] = [
-    [], ['dance', DEMO], ['check'], ['check', 'nowhere.json'], ['judge', DEMO], ['expect', DEMO, '--ground', 'warm'], ['expect', DEMO, '--loud'], ['expect', DEMO, '--controller', 'Q'],
-    ['expect', DEMO, '--between', 'A:1'], ['solve', DEMO, '--on', 'A:99'], ['solve', DEMO, '--on', 'A:C'], ['solve', DEMO, '--on', 'A:1', '--state', 'A:1=loud'], ['deck', DEMO, '--hz', '55'], ['check', file('half.json', '{"format":')], ['judge', DEMO, file('bad.csv', 'terminal,reading\nA:77,3')],
+    [],
+    ['dance', DEMO],
+    ['check'],
+    ['check', 'nowhere.json'],
+    ['judge', DEMO],
+    ['expect', DEMO, '--ground', 'warm'],
+    ['expect', DEMO, '--loud'],
+    ['expect', DEMO, '--controller', 'Q'],
+    ['expect', DEMO, '--between', 'A:1'],
+    ['solve', DEMO, '--on', 'A:99'],
+    ['solve', DEMO, '--on', 'A:C'],
+    ['solve', DEMO, '--on', 'A:1', '--state', 'A:1=loud'],
+    ['deck', DEMO, '--hz', '55'],
+    ['check', file('half.json', '{"format":')],
+    ['judge', DEMO, file('bad.csv', 'terminal,reading\nA:77,3')],
   ]
   for (const args of cases) {
     const { status, out, err } = thread(...args)

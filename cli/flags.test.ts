@@ -7,8 +7,12 @@ const read = (...argv: string[]) => {
 }
 
 test('words and flags in any order, everything else by default', () => {
-  expect(read('judge', '--ground', '9.5', 'a.json', '--json', 'b.csv', '--open-mark', '1', '--highest=200')).toMatchObject({
-    verb: 'judge', files: ['a.json', 'b.csv'], flags: { json: true, ground: 9.5, 'open-mark': '1', highest: 200, accuracy: 0.01, offset: 0.2, 'lead-zero': 0 },
+  expect(
+    read('judge', '--ground', '9.5', 'a.json', '--json', 'b.csv', '--open-mark', '1', '--highest=200'),
+  ).toMatchObject({
+    verb: 'judge',
+    files: ['a.json', 'b.csv'],
+    flags: { json: true, ground: 9.5, 'open-mark': '1', highest: 200, accuracy: 0.01, offset: 0.2, 'lead-zero': 0 },
   })
 })
 
@@ -22,7 +26,10 @@ test.each<[string[], string[]]>([
   [['expect', 'f', '--open-mark', 'X'], ['not_one_of --open-mark']],
   [['expect', 'f', '--json', '--loud'], ['bad_flag --loud']],
   [['expect', 'f', '--ground'], ['bad_flag --ground']],
-  [['expect', 'f', '--offset', '30', '--lead-zero', '-1'], ['bad_value --offset', 'bad_value --lead-zero']],
+  [
+    ['expect', 'f', '--offset', '30', '--lead-zero', '-1'],
+    ['bad_value --offset', 'bad_value --lead-zero'],
+  ],
 ])('%j', (argv, expected) => {
   const got = read(...argv)
   if (argv.at(-1) === '-1') expect(got).toEqual(expect.arrayContaining([expect.stringMatching(/^bad_(flag|value) --/)]))

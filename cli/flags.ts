@@ -3,12 +3,13 @@ import * as z from 'zod'
 import { COMMON_METER } from '../core/record'
 import { parseWith, refusal, refused, type Outcome } from '../core/refusal'
 
-const figure = (low: number, high: number) => z.string().transform((text, ctx) => {
-  const value = Number(text)
-  if (text.trim() !== '' && value >= low && value <= high) return value
-  ctx.addIssue({ code: 'custom', message: `a number from ${low} to ${high}` })
-  return z.NEVER
-})
+const figure = (low: number, high: number) =>
+  z.string().transform((text, ctx) => {
+    const value = Number(text)
+    if (text.trim() !== '' && value >= low && value <= high) return value
+    ctx.addIssue({ code: 'custom', message: `a number from ${low} to ${high}` })
+    return z.NEVER
+  })
 
 const flags = z.strictObject({
   json: z.boolean().default(false),
@@ -34,15 +35,42 @@ const flags = z.strictObject({
   highest: figure(100, 1e9).default(COMMON_METER.highest_ohm),
 })
 
-export interface Arguments { readonly verb: string; readonly files: readonly string[]; readonly flags: z.infer<typeof flags> }
+export interface Arguments {
+  readonly verb: string
+  readonly files: readonly string[]
+  readonly flags: z.infer<typeof flags>
+}
 
 /** The words after `thread`, checked. */
 export function readArguments(argv: readonly string[]): Outcome<Arguments> {
   const text = { type: 'string' } as const
   try {
     const { positionals, values } = parseArgs({
-      args: [...argv], allowPositionals: true,
-      options: { json: { type: 'boolean' }, anew: { type: 'boolean' }, power: { type: 'boolean' }, boxes: { type: 'boolean' }, helper: { type: 'boolean' }, fault: { type: 'string', multiple: true }, seed: text, on: text, state: text, hz: text, phase: text, mains: text, between: text, controller: text, ground: text, coil: text, 'open-mark': text, accuracy: text, offset: text, 'lead-zero': text, highest: text },
+      args: [...argv],
+      allowPositionals: true,
+      options: {
+        json: { type: 'boolean' },
+        anew: { type: 'boolean' },
+        power: { type: 'boolean' },
+        boxes: { type: 'boolean' },
+        helper: { type: 'boolean' },
+        fault: { type: 'string', multiple: true },
+        seed: text,
+        on: text,
+        state: text,
+        hz: text,
+        phase: text,
+        mains: text,
+        between: text,
+        controller: text,
+        ground: text,
+        coil: text,
+        'open-mark': text,
+        accuracy: text,
+        offset: text,
+        'lead-zero': text,
+        highest: text,
+      },
     })
     const parsed = parseWith(flags, values)
     if (!parsed.ok) return refused(...parsed.refusals.map((r) => ({ ...r, path: [`--${r.path.join('.')}`] })))

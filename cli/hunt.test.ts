@@ -10,46 +10,95 @@ const folder = mkdtempSync(join(tmpdir(), 'thread-hunt-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 const DEMO = join(ROOT, 'demo/quarry-lake.json')
 const thread = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], { encoding: 'utf8', env: { ...process.env, INIT_CWD: folder }, maxBuffer: 1e8 })
+  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, INIT_CWD: folder },
+    maxBuffer: 1e8,
+  })
   return { status: done.status, out: done.stdout, err: done.stderr }
 }
-const file = (name: string, text: string): string => { const path = join(folder, name); writeFileSync(path, text); return path }
+const file = (name: string, text: string): string => {
+  const path = join(folder, name)
+  writeFileSync(path, text)
+  return path
+}
 /** Readings of the demo's Gatehouse with faults in the ground, at the cabinet. */
 const readings = (faults: readonly string[]): string => {
-  const { out } = thread('simulate', DEMO, '--controller', 'A', ...faults.flatMap((f) => ['--fault', f]), '--seed', '5', '--power', '--json')
+  const { out } = thread(
+    'simulate',
+    DEMO,
+    '--controller',
+    'A',
+    ...faults.flatMap((f) => ['--fault', f]),
+    '--seed',
+    '5',
+    '--power',
+    '--json',
+  )
   return file('readings.csv', simulateOutput.parse(JSON.parse(out)).csv)
 }
-const hunt = (csv: string, ...more: string[]): z.infer<typeof huntOutput> => { const { out, err } = thread('hunt', DEMO, csv, '--json', ...more); if (out === '') throw new Error(err); return huntOutput.parse(JSON.parse(out)) }
+const hunt = (csv: string, ...more: string[]): z.infer<typeof huntOutput> => {
+  const { out, err } = thread('hunt', DEMO, csv, '--json', ...more)
+  if (out === '') throw new Error(err)
+  return huntOutput.parse(JSON.parse(out))
+}
 
 test.each([
   { faults: ['coil-part V18 0.45'], key: 'coil V18', cause: 'coil_part' },
   { faults: ['swap A:2 A:3'], key: 'pair A 2 3', cause: 'swapped' },
-])('from the cabinet alone the part is named, with its cause and the reading that tells it: $key', ({ faults, key, cause }) => {
-  const told = hunt(readings(faults))
-  expect([told.end, told.parts[0]!.key, told.parts[0]!.causes[0]!.cause, told.strained, told.next]).toEqual(['named', key, cause, false, null])
-  expect(told.says).toMatch(/^It is .+\. Belief \d+ %\.$/)
-  expect(told.parts[0]!.p).toBeGreaterThan(0.98)
-})
+])(
+  'from the cabinet alone the part is named, with its cause and the reading that tells it: $key',
+  ({ faults, key, cause }) => {
+    const told = hunt(readings(faults))
+    expect([told.end, told.parts[0]!.key, told.parts[0]!.causes[0]!.cause, told.strained, told.next]).toEqual([
+      'named',
+      key,
+      cause,
+      false,
+      null,
+    ])
+    expect(told.says).toMatch(/^It is .+\. Belief \d+ %\.$/)
+    expect(told.parts[0]!.p).toBeGreaterThan(0.98)
+  },
+)
 
 test('what the cabinet cannot part goes on to the box: the likely parts, the test that parts them, how and with what care, and what each answer would mean', () => {
   const told = hunt(readings(['joint-open V3.a']))
   expect(told.end).toBe('open')
-  expect(told.parts.slice(0, 4).map((p) => p.key).sort()).toEqual(expect.arrayContaining(['coil V3', 'run K1 blue 0 2']))
+  expect(
+    told.parts
+      .slice(0, 4)
+      .map((p) => p.key)
+      .sort(),
+  ).toEqual(expect.arrayContaining(['coil V3', 'run K1 blue 0 2']))
   expect(told.parts.slice(0, 4).every((p) => p.places.includes('B2'))).toBe(true)
   expect([told.next!.place, told.next!.minutes > 4, told.next!.bits > 0.3]).toEqual(['B2', true, true])
   expect(told.next!.outcomes.reduce((s, o) => s + o.p, 0)).toBeCloseTo(1, 1)
-  for (const text of [told.next!.says, told.next!.how, told.next!.care, ...told.next!.outcomes.map((o) => o.says)]) expect(text.length).toBeGreaterThan(5)
+  for (const text of [told.next!.says, told.next!.how, told.next!.care, ...told.next!.outcomes.map((o) => o.says)])
+    expect(text.length).toBeGreaterThan(5)
 })
 
 test('lines of the other controller are left and counted; two controllers at once are refused', () => {
   const two = file('two.csv', 'terminal,reading\nA:3,34.1\nS:1,33.0\n')
   expect(hunt(two, '--controller', 'A').left).toEqual([3])
-  expect(thread('hunt', DEMO, two)).toMatchObject({ status: 2, out: '', err: expect.stringContaining('more than one controller') as string })
+  expect(thread('hunt', DEMO, two)).toMatchObject({
+    status: 2,
+    out: '',
+    err: expect.stringContaining('more than one controller') as string,
+  })
 })
 
 test('bad input is refused in a sentence, and nothing is half said', () => {
-  for (const [csv, says] of [['terminal,test,reading\nV99,coil_ohms,33\n', 'no valve “V99”'], ['terminal,test,reading\nV3.z,look,sound\n', 'no joint “V3.z”'], ['terminal,test,reading\nA:3,look,maybe\n', 'no joint'], ['reading\n33\n', 'no column “terminal”']] as const)
-    expect([csv, thread('hunt', DEMO, file('bad.csv', csv))]).toEqual([csv, { status: 2, out: '', err: expect.stringContaining(says) as string }])
+  for (const [csv, says] of [
+    ['terminal,test,reading\nV99,coil_ohms,33\n', 'no valve “V99”'],
+    ['terminal,test,reading\nV3.z,look,sound\n', 'no joint “V3.z”'],
+    ['terminal,test,reading\nA:3,look,maybe\n', 'no joint'],
+    ['reading\n33\n', 'no column “terminal”'],
+  ] as const)
+    expect([csv, thread('hunt', DEMO, file('bad.csv', csv))]).toEqual([
+      csv,
+      { status: 2, out: '', err: expect.stringContaining(says) as string },
+    ])
   expect(thread('hunt', DEMO).status).toBe(2)
   expect(thread('simulate', DEMO, '--fault', 'joint-open K1/white@B9<').err).toMatch(/is no fault of this property/)
 })

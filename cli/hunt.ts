@@ -16,32 +16,73 @@ import { chosenControllers, meterOf } from './verbs'
 type Flags = Arguments['flags']
 
 /** What a log of readings says of the faults of one controller, and what to measure next. */
-export function huntIn({ site, facts }: Property, csv: string, flags: Flags, speaker: Speaker): Outcome<z.infer<typeof huntOutput>> {
+export function huntIn(
+  { site, facts }: Property,
+  csv: string,
+  flags: Flags,
+  speaker: Speaker,
+): Outcome<z.infer<typeof huntOutput>> {
   const meter = meterOf(flags)
   const read = readReadingsCsv(csv, site, meter)
   if (!read.ok) return read
   const chosen = chosenControllers(site, flags.controller)
   if (!chosen.ok) return chosen
-  const meant = [...new Set(read.value.flatMap((r) => controllerOf(site, r.test) ?? []))].filter((c) => chosen.value.includes(c))
+  const meant = [...new Set(read.value.flatMap((r) => controllerOf(site, r.test) ?? []))].filter((c) =>
+    chosen.value.includes(c),
+  )
   if (meant.length > 1) return refused(refusal('two_controllers'))
   const controller = meant[0] ?? chosen.value[0]!
-  const climate = climateOf(site, flags.ground ?? site.settings.ground_C, flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null))
-  const hunt = huntOf(site, controller, { climate, meter, helper: flags.helper, known: knownOf({ site, facts }, controller, flags).good })
+  const climate = climateOf(
+    site,
+    flags.ground ?? site.settings.ground_C,
+    flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null),
+  )
+  const hunt = huntOf(site, controller, {
+    climate,
+    meter,
+    helper: flags.helper,
+    known: knownOf({ site, facts }, controller, flags).good,
+  })
   if (!hunt) return refused(refusal('nothing_to_hunt', [], { tag: must(site.controllers, controller).tag }))
   const lines = new Map(read.value.map((r) => [testKey(r.test), r.line]))
-  const left = read.value.filter((r) => hunt.foresight.base(r.test) === null || ![controller, null].includes(controllerOf(site, r.test))).map((r) => r.line)
+  const left = read.value
+    .filter((r) => hunt.foresight.base(r.test) === null || ![controller, null].includes(controllerOf(site, r.test)))
+    .map((r) => r.line)
   for (const r of read.value) if (!left.includes(r.line)) hunt.take(r)
   const report = reportOf(hunt)
   const place = (p: PlaceId) => must(site.places, p).tag
   const cabinet = must(site.controllers, controller).place
   const { next, telling } = report
   return accepted({
-    verb: 'hunt', property: site.about.name, controller: must(site.controllers, controller).tag, end: report.end, strained: report.strained, nothing: report.nothing, says: sayStand(report, site, speaker),
-    parts: report.parts.map(({ key, where, places, p, causes }) => ({ key, kind: where.kind, places: places.map(place), p, says: sayPart(where, site, speaker), causes: [...causes] })),
+    verb: 'hunt',
+    property: site.about.name,
+    controller: must(site.controllers, controller).tag,
+    end: report.end,
+    strained: report.strained,
+    nothing: report.nothing,
+    says: sayStand(report, site, speaker),
+    parts: report.parts.map(({ key, where, places, p, causes }) => ({
+      key,
+      kind: where.kind,
+      places: places.map(place),
+      p,
+      says: sayPart(where, site, speaker),
+      causes: [...causes],
+    })),
     telling: telling && { line: lines.get(testKey(telling.test)) ?? null, says: sayTelling(telling, site, speaker) },
     next: next && {
-      test: next.test.kind, place: place(next.place), minutes: next.minutes, bits: next.bits, says: sayTest(next.test, site, speaker), how: sayHow(next.test, site, speaker), care: sayCare(next, next.place === cabinet, speaker),
-      outcomes: next.outcomes.map((o) => ({ p: o.p, says: sayOutcome(next.test, o, site, speaker), parts: o.parts.map((x) => ({ key: x.where === null ? null : whereKey(x.where), p: x.p })) })),
+      test: next.test.kind,
+      place: place(next.place),
+      minutes: next.minutes,
+      bits: next.bits,
+      says: sayTest(next.test, site, speaker),
+      how: sayHow(next.test, site, speaker),
+      care: sayCare(next, next.place === cabinet, speaker),
+      outcomes: next.outcomes.map((o) => ({
+        p: o.p,
+        says: sayOutcome(next.test, o, site, speaker),
+        parts: o.parts.map((x) => ({ key: x.where === null ? null : whereKey(x.where), p: x.p })),
+      })),
     },
     left,
   })
@@ -50,5 +91,14 @@ export function huntIn({ site, facts }: Property, csv: string, flags: Flags, spe
 /** The file's own good readings of every terminal to common, at the temperature of now. */
 export function knownOf({ site, facts }: Pick<Property, 'site' | 'facts'>, controller: ControllerId, flags: Flags) {
   const scene = sceneOf(site, climateOf(site, flags.ground ?? site.settings.ground_C, null))
-  return { scene, good: goodReadings(scene, (ground_C, coil_C) => sceneOf(site, climateOf(site, ground_C, coil_C)), controller, meterOf(flags), pastOf(facts)) }
+  return {
+    scene,
+    good: goodReadings(
+      scene,
+      (ground_C, coil_C) => sceneOf(site, climateOf(site, ground_C, coil_C)),
+      controller,
+      meterOf(flags),
+      pastOf(facts),
+    ),
+  }
 }

@@ -16,7 +16,12 @@ import { check, chosenControllers, expect, judge, meterOf } from './verbs'
 
 type Output = z.infer<(typeof OUTPUTS)[keyof typeof OUTPUTS]>
 
-const speakerIn = (units: Units): Speaker => ({ t: translateHere, figure: (name, value) => printFigure(name, value, units), gauge: gaugeText, wire: terminalAt })
+const speakerIn = (units: Units): Speaker => ({
+  t: translateHere,
+  figure: (name, value) => printFigure(name, value, units),
+  gauge: gaugeText,
+  wire: terminalAt,
+})
 const PLAIN = speakerIn({ length: 'm', temperature: 'C' })
 
 function read(file: string): Outcome<string> {
@@ -29,7 +34,19 @@ function read(file: string): Outcome<string> {
 }
 
 async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output: Output; speaker: Speaker }>> {
-  const wanted = { check: [1, 1], expect: [1, 1], solve: [1, 1], deck: [1, 1], size: [1, 1], material: [1, 1], stations: [1, 2], wiring: [1, 1], simulate: [1, 1], judge: [2, 2], hunt: [2, 2] }[verb]
+  const wanted = {
+    check: [1, 1],
+    expect: [1, 1],
+    solve: [1, 1],
+    deck: [1, 1],
+    size: [1, 1],
+    material: [1, 1],
+    stations: [1, 2],
+    wiring: [1, 1],
+    simulate: [1, 1],
+    judge: [2, 2],
+    hunt: [2, 2],
+  }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
   const text = read(files[0]!)
@@ -58,37 +75,99 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
 /** Lines for a person; `--json` prints the whole. */
 function lines(output: Output): string[] {
   switch (output.verb) {
-    case 'check': return output.findings.length === 0 ? ['Nothing found.'] : output.findings.map((f) => `${f.weight.padEnd(6)} ${f.says}`)
-    case 'expect': return output.terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
-    case 'simulate': return [output.csv.trimEnd()]
-    case 'deck': return [output.deck.trimEnd()]
-    case 'material': return [output.csv.trimEnd()]
-    case 'stations': return [output.text.trimEnd()]
-    case 'wiring': return [
-      ...output.runs.flatMap((r) => [`${r.cable}: ${r.needs.cores} cores needed, has ${r.has}`, ...r.cores.map((c) => `  ${(c.colour ?? c.planned).padEnd(14)} ${(c.terminal ?? c.use).padEnd(8)} ${c.cutAt.length > 0 ? `cut at ${c.cutAt.join(' ')}` : ''}`.trimEnd())]),
-      ...output.boxes.filter((b) => b.joints.length > 0).flatMap((b) => ['', b.box, ...b.joints.map((j) => `  ${(j.terminal ?? j.serves).padEnd(8)} ${j.conductors} in ${j.connectors.join(' + ')}${j.made ? '' : '  (to make)'}`)]),
-    ]
-    case 'size': return [
-      ...output.margins.map((m) => `${m.device.padEnd(8)} ${m.volt_V.toFixed(2).padStart(6)} V of ${m.needed_V.toFixed(2)} needed, ${m.margin_V < 0 ? 'lacks' : 'spare'} ${Math.abs(m.margin_V).toFixed(2)}  ${m.station ?? ''}`.trimEnd()),
-      '', output.says, ...(output.mends ?? []).map((m) => `- ${m.says}`), ...(output.sizes ?? []).map((s) => `${s.cable.padEnd(8)} ${s.from} to ${s.to}`.padEnd(28) + s.size),
-    ]
-    case 'solve': return [
-      ...output.supplies.filter((s) => s.current_A > 0).map((s) => `${s.controller}: ${s.terminal_V.toFixed(2)} V at the terminals, ${s.current_A.toFixed(3)} A, ${s.load_VA.toFixed(1)} VA${s.rating_VA === null ? '' : ` of ${s.rating_VA}`}`),
-      ...output.coils.map((c) => `${c.device.padEnd(8)} ${c.volt_V.toFixed(2).padStart(6)} V  ${c.current_A.toFixed(3)} A  ${c.face.padEnd(7)} ${c.enough ? 'enough' : 'too little'} (${c.minimum_V} V asked; ${c.safe_V.toFixed(2)} V at the safe phase)`),
-    ]
-    case 'hunt': return [
-      output.says, ...(output.telling ? [output.telling.says] : []), '', ...output.parts.slice(0, 8).map((p) => `${(p.p * 100).toFixed(1).padStart(6)} %  ${p.says}`), `${(output.nothing * 100).toFixed(1).padStart(6)} %  nothing`,
-      ...(output.next ? ['', `Next: ${output.next.says}, ${output.next.place}, ${output.next.minutes.toFixed(1)} min.`, output.next.how, output.next.care, ...output.next.outcomes.map((o) => `  ${(o.p * 100).toFixed(0).padStart(3)} %  ${o.says}`)] : []),
-    ]
-    case 'judge': return [
-      ...output.readings.map((r) => `${r.terminal.padEnd(8)} ${(r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`),
-      ...output.checks.map((c) => `${c.terminal.padEnd(8)} ${c.test.padStart(8)}  ${c.state.padEnd(12)} ${''.padEnd(24)} ${c.says}`),
-      ...output.conclusions.map((c) => ['', c.says, ...c.or.map((o) => `Or: ${o.says}`), c.next].join('\n')),
-    ]
+    case 'check':
+      return output.findings.length === 0
+        ? ['Nothing found.']
+        : output.findings.map((f) => `${f.weight.padEnd(6)} ${f.says}`)
+    case 'expect':
+      return output.terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
+    case 'simulate':
+      return [output.csv.trimEnd()]
+    case 'deck':
+      return [output.deck.trimEnd()]
+    case 'material':
+      return [output.csv.trimEnd()]
+    case 'stations':
+      return [output.text.trimEnd()]
+    case 'wiring':
+      return [
+        ...output.runs.flatMap((r) => [
+          `${r.cable}: ${r.needs.cores} cores needed, has ${r.has}`,
+          ...r.cores.map((c) =>
+            `  ${(c.colour ?? c.planned).padEnd(14)} ${(c.terminal ?? c.use).padEnd(8)} ${c.cutAt.length > 0 ? `cut at ${c.cutAt.join(' ')}` : ''}`.trimEnd(),
+          ),
+        ]),
+        ...output.boxes
+          .filter((b) => b.joints.length > 0)
+          .flatMap((b) => [
+            '',
+            b.box,
+            ...b.joints.map(
+              (j) =>
+                `  ${(j.terminal ?? j.serves).padEnd(8)} ${j.conductors} in ${j.connectors.join(' + ')}${j.made ? '' : '  (to make)'}`,
+            ),
+          ]),
+      ]
+    case 'size':
+      return [
+        ...output.margins.map((m) =>
+          `${m.device.padEnd(8)} ${m.volt_V.toFixed(2).padStart(6)} V of ${m.needed_V.toFixed(2)} needed, ${m.margin_V < 0 ? 'lacks' : 'spare'} ${Math.abs(m.margin_V).toFixed(2)}  ${m.station ?? ''}`.trimEnd(),
+        ),
+        '',
+        output.says,
+        ...(output.mends ?? []).map((m) => `- ${m.says}`),
+        ...(output.sizes ?? []).map((s) => `${s.cable.padEnd(8)} ${s.from} to ${s.to}`.padEnd(28) + s.size),
+      ]
+    case 'solve':
+      return [
+        ...output.supplies
+          .filter((s) => s.current_A > 0)
+          .map(
+            (s) =>
+              `${s.controller}: ${s.terminal_V.toFixed(2)} V at the terminals, ${s.current_A.toFixed(3)} A, ${s.load_VA.toFixed(1)} VA${s.rating_VA === null ? '' : ` of ${s.rating_VA}`}`,
+          ),
+        ...output.coils.map(
+          (c) =>
+            `${c.device.padEnd(8)} ${c.volt_V.toFixed(2).padStart(6)} V  ${c.current_A.toFixed(3)} A  ${c.face.padEnd(7)} ${c.enough ? 'enough' : 'too little'} (${c.minimum_V} V asked; ${c.safe_V.toFixed(2)} V at the safe phase)`,
+        ),
+      ]
+    case 'hunt':
+      return [
+        output.says,
+        ...(output.telling ? [output.telling.says] : []),
+        '',
+        ...output.parts.slice(0, 8).map((p) => `${(p.p * 100).toFixed(1).padStart(6)} %  ${p.says}`),
+        `${(output.nothing * 100).toFixed(1).padStart(6)} %  nothing`,
+        ...(output.next
+          ? [
+              '',
+              `Next: ${output.next.says}, ${output.next.place}, ${output.next.minutes.toFixed(1)} min.`,
+              output.next.how,
+              output.next.care,
+              ...output.next.outcomes.map((o) => `  ${(o.p * 100).toFixed(0).padStart(3)} %  ${o.says}`),
+            ]
+          : []),
+      ]
+    case 'judge':
+      return [
+        ...output.readings.map(
+          (r) =>
+            `${r.terminal.padEnd(8)} ${(r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`,
+        ),
+        ...output.checks.map(
+          (c) => `${c.terminal.padEnd(8)} ${c.test.padStart(8)}  ${c.state.padEnd(12)} ${''.padEnd(24)} ${c.says}`,
+        ),
+        ...output.conclusions.map((c) => ['', c.says, ...c.or.map((o) => `Or: ${o.says}`), c.next].join('\n')),
+      ]
   }
 }
 
-function band(t: { kind: string; expected_ohm?: number | undefined; low_ohm?: number | undefined; high_ohm?: number | undefined }): string {
+function band(t: {
+  kind: string
+  expected_ohm?: number | undefined
+  low_ohm?: number | undefined
+  high_ohm?: number | undefined
+}): string {
   if (t.kind === 'ohms') return `${ohmsText(t.expected_ohm!)} Ω (${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)})`
   return t.kind === 'bounds' ? `${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)} Ω` : t.kind.replace('_', ' ')
 }

@@ -6,135 +6,427 @@ const ohm = z.number()
 const span = z.strictObject({ below: ohm, above: ohm })
 
 const expectation = {
-  kind: z.enum(['ohms', 'bounds', 'open', 'not_readable', 'insulation']).describe('insulation: to earth; ohms: a full prediction; bounds: the record is incomplete; open: by the record nothing is joined; not_readable: behind a sequencer or decoder'),
+  kind: z
+    .enum(['ohms', 'bounds', 'open', 'not_readable', 'insulation'])
+    .describe(
+      'insulation: to earth; ohms: a full prediction; bounds: the record is incomplete; open: by the record nothing is joined; not_readable: behind a sequencer or decoder',
+    ),
   expected_ohm: ohm.optional(),
   low_ohm: ohm.optional().describe('Lower edge of the record band'),
   high_ohm: ohm.optional().describe('Upper edge of the record band'),
-  terms: z.array(z.strictObject({
-    says: statement, kind: z.enum(['wire', 'joints', 'coil', 'aside']), ohm, length_m: z.number().optional(), share: z.number().optional().describe('Part of the meter’s current that passes here, 1 for all'),
-  })).optional().describe('Parts of the sum; they add up to expected_ohm'),
-  deviations: z.strictObject({ coil: span, wire: span, joints: span, meter: span, unknown: span }).optional().describe('Ohms that each source may take off the sum'),
+  terms: z
+    .array(
+      z.strictObject({
+        says: statement,
+        kind: z.enum(['wire', 'joints', 'coil', 'aside']),
+        ohm,
+        length_m: z.number().optional(),
+        share: z.number().optional().describe('Part of the meter’s current that passes here, 1 for all'),
+      }),
+    )
+    .optional()
+    .describe('Parts of the sum; they add up to expected_ohm'),
+  deviations: z
+    .strictObject({ coil: span, wire: span, joints: span, meter: span, unknown: span })
+    .optional()
+    .describe('Ohms that each source may take off the sum'),
 }
 
 export const checkOutput = z.strictObject({
-  verb: z.literal('check'), property: z.string(),
-  findings: z.array(z.strictObject({
-    weight: z.enum(['wrong', 'doubt', 'gap']), code: z.string(), path: z.string(), says: statement,
-  })),
+  verb: z.literal('check'),
+  property: z.string(),
+  findings: z.array(
+    z.strictObject({
+      weight: z.enum(['wrong', 'doubt', 'gap']),
+      code: z.string(),
+      path: z.string(),
+      says: statement,
+    }),
+  ),
 })
 
 export const expectOutput = z.strictObject({
-  verb: z.literal('expect'), property: z.string(), ground_C: z.number(), coil_C: z.number(),
+  verb: z.literal('expect'),
+  property: z.string(),
+  ground_C: z.number(),
+  coil_C: z.number(),
   terminals: z.array(z.strictObject({ terminal, to: terminal, station: z.string().nullable(), ...expectation })),
 })
 
 export const judgeOutput = z.strictObject({
-  verb: z.literal('judge'), property: z.string(), ground_C: z.number(), coil_C: z.number(),
-  readings: z.array(z.strictObject({
-    line: z.int(), terminal, to: terminal, station: z.string().nullable(),
-    reading_ohm: ohm.nullable().describe('As read; null for open'),
-    verdict: z.enum(['fits', 'fits_bounds', 'low', 'high', 'open', 'short', 'two_coils', 'drifted', 'as_before', 'earth_new', 'earth_fine', 'earth_watch', 'earth_leak', 'earth_fault', 'earth_over', 'unexpected', 'not_readable', 'not_measured']),
-    state: z.enum(['fits', 'doubtful', 'fault', 'none']),
-    says: statement, distance_m: z.number().optional().describe('Of a short, at the most'),
-    baseline: z.strictObject({ corrected_ohm: ohm, low_ohm: ohm, high_ohm: ohm, reading: z.string(), at: z.string() }).nullable().describe('What this thread read before, at the temperature of now, by the file’s own readings'),
-    ruleOfThumb: z.strictObject({ passes: z.boolean(), passesFault: z.boolean() }),
-    ...expectation,
-  })),
-  checks: z.array(z.strictObject({
-    line: z.int(), terminal: z.string(), test: z.enum(['supply', 'volts', 'click', 'tester_coil', 'tester_power']), state: z.enum(['fits', 'doubtful', 'fault', 'none']), says: statement,
-  })).describe('Volts, clicks and lamps, judged by themselves'),
-  conclusions: z.array(z.strictObject({
-    controller: z.string(), kind: z.string(), doubtful: z.boolean().describe('Only what was read before speaks for it; the record alone would pass the readings'), says: statement, next: statement,
-    or: z.array(z.strictObject({ kind: z.string(), says: statement })).describe('Explanations of another kind that fit as well'),
-    terminals: z.array(terminal).describe('Whose readings it explains'),
-    between: z.array(z.string()).describe('Tags of the nearest and the farthest place, or none'),
-    suspects: z.array(z.strictObject({
-      kind: z.enum(['stretch', 'joint', 'coil']), places: z.array(z.string()), id: z.string(),
-    })).describe('Every place that explains the readings equally well'),
-  })),
+  verb: z.literal('judge'),
+  property: z.string(),
+  ground_C: z.number(),
+  coil_C: z.number(),
+  readings: z.array(
+    z.strictObject({
+      line: z.int(),
+      terminal,
+      to: terminal,
+      station: z.string().nullable(),
+      reading_ohm: ohm.nullable().describe('As read; null for open'),
+      verdict: z.enum([
+        'fits',
+        'fits_bounds',
+        'low',
+        'high',
+        'open',
+        'short',
+        'two_coils',
+        'drifted',
+        'as_before',
+        'earth_new',
+        'earth_fine',
+        'earth_watch',
+        'earth_leak',
+        'earth_fault',
+        'earth_over',
+        'unexpected',
+        'not_readable',
+        'not_measured',
+      ]),
+      state: z.enum(['fits', 'doubtful', 'fault', 'none']),
+      says: statement,
+      distance_m: z.number().optional().describe('Of a short, at the most'),
+      baseline: z
+        .strictObject({ corrected_ohm: ohm, low_ohm: ohm, high_ohm: ohm, reading: z.string(), at: z.string() })
+        .nullable()
+        .describe('What this thread read before, at the temperature of now, by the file’s own readings'),
+      ruleOfThumb: z.strictObject({ passes: z.boolean(), passesFault: z.boolean() }),
+      ...expectation,
+    }),
+  ),
+  checks: z
+    .array(
+      z.strictObject({
+        line: z.int(),
+        terminal: z.string(),
+        test: z.enum(['supply', 'volts', 'click', 'tester_coil', 'tester_power']),
+        state: z.enum(['fits', 'doubtful', 'fault', 'none']),
+        says: statement,
+      }),
+    )
+    .describe('Volts, clicks and lamps, judged by themselves'),
+  conclusions: z.array(
+    z.strictObject({
+      controller: z.string(),
+      kind: z.string(),
+      doubtful: z
+        .boolean()
+        .describe('Only what was read before speaks for it; the record alone would pass the readings'),
+      says: statement,
+      next: statement,
+      or: z
+        .array(z.strictObject({ kind: z.string(), says: statement }))
+        .describe('Explanations of another kind that fit as well'),
+      terminals: z.array(terminal).describe('Whose readings it explains'),
+      between: z.array(z.string()).describe('Tags of the nearest and the farthest place, or none'),
+      suspects: z
+        .array(
+          z.strictObject({
+            kind: z.enum(['stretch', 'joint', 'coil']),
+            places: z.array(z.string()),
+            id: z.string(),
+          }),
+        )
+        .describe('Every place that explains the readings equally well'),
+    }),
+  ),
   severalOrWrong: z.boolean().describe('The open readings fit no single break'),
 })
 
 const volt = z.number()
 const amps = z.number()
 export const solveOutput = z.strictObject({
-  verb: z.literal('solve'), property: z.string(), hz: z.union([z.literal(0), z.literal(50), z.literal(60)]), phase: z.enum(['safe', 'optimistic']),
-  ground_C: z.number(), coil_C: z.number(), mains_ratio: z.number(),
+  verb: z.literal('solve'),
+  property: z.string(),
+  hz: z.union([z.literal(0), z.literal(50), z.literal(60)]),
+  phase: z.enum(['safe', 'optimistic']),
+  ground_C: z.number(),
+  coil_C: z.number(),
+  mains_ratio: z.number(),
   on: z.array(terminal).describe('Every terminal that is live, the master’s too'),
-  coils: z.array(z.strictObject({
-    device: z.string(), face: z.enum(['inrush', 'holding']), volt_V: volt, current_A: amps, minimum_V: volt.describe('What its face asks for'), enough: z.boolean().describe('Whether it pulls in (inrush) or holds (holding)'),
-    safe_V: volt.describe('The same with the whole impedance real, in phase with the wire: the least it can have'), safe_enough: z.boolean(),
-  })).describe('Coils with volts across them, run on purpose or not'),
-  conductors: z.array(z.strictObject({ cable: z.string(), core: z.string(), from: z.string().describe('Node'), to: z.string().describe('Node'), ohm, current_A: amps, volt_V: volt })),
-  joints: z.array(z.strictObject({ splice: z.string(), place: z.string(), volt_V: volt.describe('The most between any two of its ends'), current_A: amps })),
-  supplies: z.array(z.strictObject({ controller: z.string(), terminal_V: volt, current_A: amps, load_VA: z.number(), rating_VA: z.number().nullable() })),
-  nodes: z.array(z.strictObject({
-    name: z.string().describe('As in the deck; 0 is the common of the first live controller'), floating: z.boolean().describe('No way to any source; left out of the deck'),
-    re_V: volt.nullable(), im_V: volt.nullable(), volt_V: volt.nullable(),
-  })).describe('Volts against the node’s own common, RMS phasors'),
+  coils: z
+    .array(
+      z.strictObject({
+        device: z.string(),
+        face: z.enum(['inrush', 'holding']),
+        volt_V: volt,
+        current_A: amps,
+        minimum_V: volt.describe('What its face asks for'),
+        enough: z.boolean().describe('Whether it pulls in (inrush) or holds (holding)'),
+        safe_V: volt.describe('The same with the whole impedance real, in phase with the wire: the least it can have'),
+        safe_enough: z.boolean(),
+      }),
+    )
+    .describe('Coils with volts across them, run on purpose or not'),
+  conductors: z.array(
+    z.strictObject({
+      cable: z.string(),
+      core: z.string(),
+      from: z.string().describe('Node'),
+      to: z.string().describe('Node'),
+      ohm,
+      current_A: amps,
+      volt_V: volt,
+    }),
+  ),
+  joints: z.array(
+    z.strictObject({
+      splice: z.string(),
+      place: z.string(),
+      volt_V: volt.describe('The most between any two of its ends'),
+      current_A: amps,
+    }),
+  ),
+  supplies: z.array(
+    z.strictObject({
+      controller: z.string(),
+      terminal_V: volt,
+      current_A: amps,
+      load_VA: z.number(),
+      rating_VA: z.number().nullable(),
+    }),
+  ),
+  nodes: z
+    .array(
+      z.strictObject({
+        name: z.string().describe('As in the deck; 0 is the common of the first live controller'),
+        floating: z.boolean().describe('No way to any source; left out of the deck'),
+        re_V: volt.nullable(),
+        im_V: volt.nullable(),
+        volt_V: volt.nullable(),
+      }),
+    )
+    .describe('Volts against the node’s own common, RMS phasors'),
 })
 
 export const deckOutput = z.strictObject({ verb: z.literal('deck'), deck: z.string().describe('A SPICE deck') })
 
-const stretchOut = z.strictObject({ side: z.enum(['lead', 'common']), cable: z.string(), core: z.string(), from: z.string(), to: z.string(), size: z.string().nullable(), length_m: z.number(), current_A: amps, drop_V: volt })
+const stretchOut = z.strictObject({
+  side: z.enum(['lead', 'common']),
+  cable: z.string(),
+  core: z.string(),
+  from: z.string(),
+  to: z.string(),
+  size: z.string().nullable(),
+  length_m: z.number(),
+  current_A: amps,
+  drop_V: volt,
+})
 export const sizeOutput = z.strictObject({
-  verb: z.literal('size'), property: z.string(), school: z.enum(['coil_minimum', 'allowed_drop', 'reach_table']), hottest_C: z.number(), mains_ratio: z.number(), together: z.int(),
-  margins: z.array(z.strictObject({
-    station: z.string().nullable(), device: z.string(), part: z.enum(['starting', 'master', 'holding']), starter: z.string().describe('The station that starts at the worst moment'),
-    terminal_V: volt, needed_V: volt, volt_V: volt.describe('By the circuit engine, safe phase'), margin_V: volt, optimistic_V: volt, model_V: volt.describe('Coils as constant currents, drops added'), stretches: z.array(stretchOut),
-  })).describe('Every thread as recorded, at its worst moment, the weakest first'),
+  verb: z.literal('size'),
+  property: z.string(),
+  school: z.enum(['coil_minimum', 'allowed_drop', 'reach_table']),
+  hottest_C: z.number(),
+  mains_ratio: z.number(),
+  together: z.int(),
+  margins: z
+    .array(
+      z.strictObject({
+        station: z.string().nullable(),
+        device: z.string(),
+        part: z.enum(['starting', 'master', 'holding']),
+        starter: z.string().describe('The station that starts at the worst moment'),
+        terminal_V: volt,
+        needed_V: volt,
+        volt_V: volt.describe('By the circuit engine, safe phase'),
+        margin_V: volt,
+        optimistic_V: volt,
+        model_V: volt.describe('Coils as constant currents, drops added'),
+        stretches: z.array(stretchOut),
+      }),
+    )
+    .describe('Every thread as recorded, at its worst moment, the weakest first'),
   unwired: z.array(z.string()),
-  answer: z.enum(['sized', 'infeasible', 'beyond_table', 'nothing_free', 'nothing_wired', 'no_time']), says: statement,
-  cost_cents: z.int().optional(), bound_cents: z.int().nullable().optional().describe('No choice that holds costs less; equal to the cost where it is the optimum'),
-  uniform: z.strictObject({ size: z.string(), cost_cents: z.int() }).nullable().optional().describe('The best single size'),
-  sizes: z.array(z.strictObject({ cable: z.string(), from: z.string(), to: z.string(), length_m: z.number().describe('Of conductor, all cores'), size: z.string() })).optional(),
-  shortfall_V: volt.optional(), failing: z.int().optional(),
-  mends: z.array(z.looseObject({ code: z.string(), says: statement })).optional().describe('Single changes that each mend an infeasible plan, the smallest first'),
+  answer: z.enum(['sized', 'infeasible', 'beyond_table', 'nothing_free', 'nothing_wired', 'no_time']),
+  says: statement,
+  cost_cents: z.int().optional(),
+  bound_cents: z
+    .int()
+    .nullable()
+    .optional()
+    .describe('No choice that holds costs less; equal to the cost where it is the optimum'),
+  uniform: z
+    .strictObject({ size: z.string(), cost_cents: z.int() })
+    .nullable()
+    .optional()
+    .describe('The best single size'),
+  sizes: z
+    .array(
+      z.strictObject({
+        cable: z.string(),
+        from: z.string(),
+        to: z.string(),
+        length_m: z.number().describe('Of conductor, all cores'),
+        size: z.string(),
+      }),
+    )
+    .optional(),
+  shortfall_V: volt.optional(),
+  failing: z.int().optional(),
+  mends: z
+    .array(z.looseObject({ code: z.string(), says: statement }))
+    .optional()
+    .describe('Single changes that each mend an infeasible plan, the smallest first'),
 })
 
 export const materialOutput = z.strictObject({
-  verb: z.literal('material'), property: z.string(), csv: z.string(),
-  cables: z.array(z.strictObject({ cable: z.string(), cores: z.int(), size: z.string().nullable(), route_m: z.number(), expansion_m: z.number(), slack_m: z.number(), order_m: z.number(), unknown: z.boolean() })),
-  spools: z.array(z.strictObject({
-    cores: z.int(), size: z.string().nullable(), colour: z.string().nullable(), joints: z.int().describe('Of cores, that only the spools’ length makes necessary'), needed_m: z.number(), bought_m: z.number(),
-    bound_m: z.number().describe('No plan with as few joints buys less'), tooLong: z.array(z.string()),
-    spools: z.array(z.strictObject({ length_m: z.number(), left_m: z.number(), pulls: z.array(z.strictObject({ cable: z.string(), from: z.string(), to: z.string(), length_m: z.number() })) })),
-  })),
-  connectors: z.array(z.strictObject({ connector: z.string(), conductors: z.int(), count: z.int(), withReserve: z.int() })),
+  verb: z.literal('material'),
+  property: z.string(),
+  csv: z.string(),
+  cables: z.array(
+    z.strictObject({
+      cable: z.string(),
+      cores: z.int(),
+      size: z.string().nullable(),
+      route_m: z.number(),
+      expansion_m: z.number(),
+      slack_m: z.number(),
+      order_m: z.number(),
+      unknown: z.boolean(),
+    }),
+  ),
+  spools: z.array(
+    z.strictObject({
+      cores: z.int(),
+      size: z.string().nullable(),
+      colour: z.string().nullable(),
+      joints: z.int().describe('Of cores, that only the spools’ length makes necessary'),
+      needed_m: z.number(),
+      bought_m: z.number(),
+      bound_m: z.number().describe('No plan with as few joints buys less'),
+      tooLong: z.array(z.string()),
+      spools: z.array(
+        z.strictObject({
+          length_m: z.number(),
+          left_m: z.number(),
+          pulls: z.array(z.strictObject({ cable: z.string(), from: z.string(), to: z.string(), length_m: z.number() })),
+        }),
+      ),
+    }),
+  ),
+  connectors: z.array(
+    z.strictObject({ connector: z.string(), conductors: z.int(), count: z.int(), withReserve: z.int() }),
+  ),
 })
 
-export const stationsOutput = z.strictObject({ verb: z.literal('stations'), text: z.string().describe('CSV, or the property file with the list taken in') })
+export const stationsOutput = z.strictObject({
+  verb: z.literal('stations'),
+  text: z.string().describe('CSV, or the property file with the list taken in'),
+})
 
-export const simulateOutput = z.strictObject({ verb: z.literal('simulate'), seed: z.number(), faults: z.array(z.string()), readings: z.int(), csv: z.string().describe('Columns as `judge` takes them') })
+export const simulateOutput = z.strictObject({
+  verb: z.literal('simulate'),
+  seed: z.number(),
+  faults: z.array(z.string()),
+  readings: z.int(),
+  csv: z.string().describe('Columns as `judge` takes them'),
+})
 
 const believed = z.number().describe('0 … 1')
 export const huntOutput = z.strictObject({
-  verb: z.literal('hunt'), property: z.string(), controller: z.string(),
-  end: z.enum(['named', 'nothing', 'undecided', 'open']).describe('open: something is still worth measuring'), says: statement, strained: z.boolean().describe('No explanation fits every reading: the record may be wrong'),
+  verb: z.literal('hunt'),
+  property: z.string(),
+  controller: z.string(),
+  end: z.enum(['named', 'nothing', 'undecided', 'open']).describe('open: something is still worth measuring'),
+  says: statement,
+  strained: z.boolean().describe('No explanation fits every reading: the record may be wrong'),
   nothing: believed.describe('That nothing is wrong in the wiring'),
-  parts: z.array(z.strictObject({
-    key: z.string(), kind: z.enum(['joint', 'run', 'touch', 'coil', 'valve', 'pair', 'terminal', 'supply', 'sensor', 'water']), places: z.array(z.string()).describe('Tags; of a run both its ends'), p: believed, says: statement,
-    causes: z.array(z.strictObject({ cause: z.string(), p: believed })).describe('What may be wrong with it, of the belief in the part'),
-  })).describe('Parts by how likely they are at fault, above 0.1 %'),
-  telling: z.strictObject({ line: z.int().nullable(), says: statement }).nullable().describe('The reading that speaks most for the likeliest part against the next'),
-  next: z.strictObject({
-    test: z.string(), place: z.string(), minutes: z.number(), bits: z.number(), says: statement, how: statement, care: statement,
-    outcomes: z.array(z.strictObject({ p: believed, says: statement, parts: z.array(z.strictObject({ key: z.string().nullable().describe('null: nothing wrong'), p: believed })) })),
-  }).nullable(),
+  parts: z
+    .array(
+      z.strictObject({
+        key: z.string(),
+        kind: z.enum(['joint', 'run', 'touch', 'coil', 'valve', 'pair', 'terminal', 'supply', 'sensor', 'water']),
+        places: z.array(z.string()).describe('Tags; of a run both its ends'),
+        p: believed,
+        says: statement,
+        causes: z
+          .array(z.strictObject({ cause: z.string(), p: believed }))
+          .describe('What may be wrong with it, of the belief in the part'),
+      }),
+    )
+    .describe('Parts by how likely they are at fault, above 0.1 %'),
+  telling: z
+    .strictObject({ line: z.int().nullable(), says: statement })
+    .nullable()
+    .describe('The reading that speaks most for the likeliest part against the next'),
+  next: z
+    .strictObject({
+      test: z.string(),
+      place: z.string(),
+      minutes: z.number(),
+      bits: z.number(),
+      says: statement,
+      how: statement,
+      care: statement,
+      outcomes: z.array(
+        z.strictObject({
+          p: believed,
+          says: statement,
+          parts: z.array(z.strictObject({ key: z.string().nullable().describe('null: nothing wrong'), p: believed })),
+        }),
+      ),
+    })
+    .nullable(),
   left: z.array(z.int()).describe('Lines whose test says nothing on this controller'),
 })
 
 const use = z.enum(['in_use', 'common', 'spare', 'unknown'])
 export const wiringOutput = z.strictObject({
-  verb: z.literal('wiring'), property: z.string(),
-  runs: z.array(z.strictObject({
-    cable: z.string(), laid: z.boolean().describe('In the ground or seen: the plan leaves it as it is'), needs: z.strictObject({ stations: z.int(), masters: z.int(), commons: z.int(), spares: z.int(), cores: z.int() }), has: z.int(), jacket: z.int().nullable(),
-    advised: z.enum(['multicore', 'single']), because: z.string(), cores: z.array(z.strictObject({ colour: z.string().nullable(), planned: z.string(), use, terminal: z.string().nullable(), cutAt: z.array(z.string()), through: z.array(z.string()) })),
-  })),
-  boxes: z.array(z.strictObject({
-    box: z.string(), cores: z.strictObject({ in_use: z.int(), common: z.int(), spare: z.int(), unknown: z.int() }),
-    joints: z.array(z.strictObject({ serves: z.enum(['common', 'lead', 'other']), terminal: z.string().nullable(), conductors: z.int(), made: z.boolean(), connectors: z.array(z.string()).describe('On record'), ways: z.array(z.strictObject({ connectors: z.array(z.string()), jumpers: z.int() })).describe('With what is carried, the fewest first') })),
-  })),
+  verb: z.literal('wiring'),
+  property: z.string(),
+  runs: z.array(
+    z.strictObject({
+      cable: z.string(),
+      laid: z.boolean().describe('In the ground or seen: the plan leaves it as it is'),
+      needs: z.strictObject({ stations: z.int(), masters: z.int(), commons: z.int(), spares: z.int(), cores: z.int() }),
+      has: z.int(),
+      jacket: z.int().nullable(),
+      advised: z.enum(['multicore', 'single']),
+      because: z.string(),
+      cores: z.array(
+        z.strictObject({
+          colour: z.string().nullable(),
+          planned: z.string(),
+          use,
+          terminal: z.string().nullable(),
+          cutAt: z.array(z.string()),
+          through: z.array(z.string()),
+        }),
+      ),
+    }),
+  ),
+  boxes: z.array(
+    z.strictObject({
+      box: z.string(),
+      cores: z.strictObject({ in_use: z.int(), common: z.int(), spare: z.int(), unknown: z.int() }),
+      joints: z.array(
+        z.strictObject({
+          serves: z.enum(['common', 'lead', 'other']),
+          terminal: z.string().nullable(),
+          conductors: z.int(),
+          made: z.boolean(),
+          connectors: z.array(z.string()).describe('On record'),
+          ways: z
+            .array(z.strictObject({ connectors: z.array(z.string()), jumpers: z.int() }))
+            .describe('With what is carried, the fewest first'),
+        }),
+      ),
+    }),
+  ),
 })
 
-export const OUTPUTS = { check: checkOutput, expect: expectOutput, judge: judgeOutput, solve: solveOutput, deck: deckOutput, size: sizeOutput, material: materialOutput, stations: stationsOutput, wiring: wiringOutput, simulate: simulateOutput, hunt: huntOutput } as const
+export const OUTPUTS = {
+  check: checkOutput,
+  expect: expectOutput,
+  judge: judgeOutput,
+  solve: solveOutput,
+  deck: deckOutput,
+  size: sizeOutput,
+  material: materialOutput,
+  stations: stationsOutput,
+  wiring: wiringOutput,
+  simulate: simulateOutput,
+  hunt: huntOutput,
+} as const

@@ -13,20 +13,33 @@ import { OUTPUTS } from './output'
 const ROOT = join(__dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'thread-plan-'))
 afterAll(() => rmSync(folder, { recursive: true }))
-const file = (name: string, text: string): string => { const path = join(folder, name); writeFileSync(path, text); return path }
+const file = (name: string, text: string): string => {
+  const path = join(folder, name)
+  writeFileSync(path, text)
+  return path
+}
 const DEMO = join(ROOT, 'demo/quarry-lake.json')
 const thread = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], { encoding: 'utf8', env: { ...process.env, INIT_CWD: folder }, maxBuffer: 1e8 })
+  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, INIT_CWD: folder },
+    maxBuffer: 1e8,
+  })
   return { status: done.status, out: done.stdout, err: done.stderr }
 }
-const property = (site: ReturnType<typeof siteOf>) => file(`${site.about.name}.json`, writeProperty({ ...demoProperty(), site, facts: noFacts() }))
+const property = (site: ReturnType<typeof siteOf>) =>
+  file(`${site.about.name}.json`, writeProperty({ ...demoProperty(), site, facts: noFacts() }))
 
 test('size: a plan costs what trying everything says; one that cannot be built names thread, shortfall and mends', () => {
   const plans = Array.from({ length: 40 }, (_, i) => randomPlan(500 + i, 6))
   const built = plans.find((p) => searchAll(p).cost_cents !== null)!
   const not = plans.find((p) => searchAll(p).cost_cents === null)!
   const sized = OUTPUTS.size.parse(JSON.parse(thread('size', property(siteOf(built)), '--json').out))
-  expect([sized.answer, sized.cost_cents, sized.bound_cents]).toEqual(['sized', searchAll(built).cost_cents, searchAll(built).cost_cents])
+  expect([sized.answer, sized.cost_cents, sized.bound_cents]).toEqual([
+    'sized',
+    searchAll(built).cost_cents,
+    searchAll(built).cost_cents,
+  ])
   expect(sized.sizes!.length).toBeGreaterThan(1)
   const refused = OUTPUTS.size.parse(JSON.parse(thread('size', property(siteOf(not)), '--json').out))
   expect([refused.answer, refused.shortfall_V! > 0, refused.failing! > 0]).toEqual(['infeasible', true, true])
@@ -39,10 +52,14 @@ test('stations: out as CSV, changed, in again; only what was changed differs, an
   const rows = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true }).data
   expect(rows).toHaveLength(26)
   expect(rows[2]).toMatchObject({ station: 'A:1', name: 'Entrance bed', box: 'B2', at: '46 m', cable: 'K1' })
-  const changed = readProperty(thread('stations', DEMO, file('list.csv', csv.replace('Entrance bed', 'Gate roses'))).out)
+  const changed = readProperty(
+    thread('stations', DEMO, file('list.csv', csv.replace('Entrance bed', 'Gate roses'))).out,
+  )
   if (!changed.ok) throw new Error(JSON.stringify(changed.refusals))
   const [before, after] = [rowsOf(demoProperty().site), rowsOf(changed.value.site)]
-  expect(after.filter((r, i) => JSON.stringify(r) !== JSON.stringify(before[i])).map((r) => [r.station, r.name])).toEqual([['A:1', 'Gate roses']])
+  expect(
+    after.filter((r, i) => JSON.stringify(r) !== JSON.stringify(before[i])).map((r) => [r.station, r.name]),
+  ).toEqual([['A:1', 'Gate roses']])
   const bad = thread('stations', DEMO, file('bad.csv', 'station,at\nA:1,far'))
   expect([bad.status, bad.out]).toEqual([2, ''])
   expect(bad.err).toContain('“far” is no length')
@@ -56,7 +73,10 @@ test('material: lengths add up from route, expansion and slack; the CSV reads ba
     expect(ware.bought_m).toBeGreaterThanOrEqual(ware.bound_m - 1e-9)
     expect(ware.spools.reduce((sum, s) => sum + s.length_m, 0)).toBeCloseTo(ware.bought_m, 9)
   }
-  const sheets = material.csv.split('\n\n').map((s) => { const [name, ...lines] = s.trim().split('\n'); return { name, rows: Papa.parse<string[]>(lines.join('\n')).data } })
+  const sheets = material.csv.split('\n\n').map((s) => {
+    const [name, ...lines] = s.trim().split('\n')
+    return { name, rows: Papa.parse<string[]>(lines.join('\n')).data }
+  })
   expect(sheets.map((s) => s.name)).toEqual(['cables', 'spools', 'connectors', 'conductors', 'devices'])
   for (const { rows } of sheets) expect(rows.every((r) => r.length === rows[0]!.length)).toBe(true)
   expect(sheets[0]!.rows).toHaveLength(material.cables.length + 1)
@@ -65,18 +85,39 @@ test('material: lengths add up from route, expansion and slack; the CSV reads ba
 test('solve and deck agree on their nodes, and what floats is left out of the one and marked in the other', () => {
   const solved = OUTPUTS.solve.parse(JSON.parse(thread('solve', DEMO, '--on', 'A:3,A:18', '--json').out))
   const { out: deck } = thread('deck', DEMO, '--on', 'A:3,A:18')
-  const inDeck = new Set([...deck.matchAll(/^[RL]\d+ (\S+) (\S+) /gm)].flatMap((m) => [m[1]!, m[2]!]).filter((n) => !/^m\d+$/.test(n)))
+  const inDeck = new Set(
+    [...deck.matchAll(/^[RL]\d+ (\S+) (\S+) /gm)].flatMap((m) => [m[1]!, m[2]!]).filter((n) => !/^m\d+$/.test(n)),
+  )
   const live = solved.nodes.filter((n) => !n.floating).map((n) => n.name)
   expect([...inDeck].filter((n) => !live.includes(n))).toEqual([])
-  for (const { name } of solved.nodes.filter((n) => n.floating)) expect(deck).toContain(`* left out, no way to a source: ${name}\n`)
-  expect(solved.coils.map((c) => `${c.device} ${c.face}`).sort()).toEqual(['MV inrush', 'PR inrush', 'V18 inrush', 'V3 holding'])
+  for (const { name } of solved.nodes.filter((n) => n.floating))
+    expect(deck).toContain(`* left out, no way to a source: ${name}\n`)
+  expect(solved.coils.map((c) => `${c.device} ${c.face}`).sort()).toEqual([
+    'MV inrush',
+    'PR inrush',
+    'V18 inrush',
+    'V3 holding',
+  ])
   for (const c of solved.coils) expect([c.device, c.safe_V < c.volt_V]).toEqual([c.device, true])
 })
 
 test('wiring: cores and joints of the demo as recorded, with the ways to make them; what breaks a rule is in check', () => {
   const wiring = OUTPUTS.wiring.parse(JSON.parse(thread('wiring', DEMO, '--json').out))
-  expect(wiring.runs.map((r) => [r.cable, r.laid, r.has])).toEqual([['K1', true, 17], ['G2', true, 1], ['K3', true, 7]])
+  expect(wiring.runs.map((r) => [r.cable, r.laid, r.has])).toEqual([
+    ['K1', true, 17],
+    ['G2', true, 1],
+    ['K3', true, 7],
+  ])
   const common = wiring.boxes.find((b) => b.box === 'B2')!.joints[0]!
-  expect(common).toMatchObject({ serves: 'common', conductors: 5, made: true, connectors: ['nut_and_gel_tube'], ways: [{ connectors: ['nut_and_gel_tube'], jumpers: 0 }, { connectors: ['gel_crimp_3', 'gel_crimp_3', 'gel_crimp_3'], jumpers: 2 }] })
+  expect(common).toMatchObject({
+    serves: 'common',
+    conductors: 5,
+    made: true,
+    connectors: ['nut_and_gel_tube'],
+    ways: [
+      { connectors: ['nut_and_gel_tube'], jumpers: 0 },
+      { connectors: ['gel_crimp_3', 'gel_crimp_3', 'gel_crimp_3'], jumpers: 2 },
+    ],
+  })
   expect(thread('check', DEMO).out).toContain('3 conductors under C, which takes 2')
 })

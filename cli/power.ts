@@ -1,5 +1,19 @@
 import type * as z from 'zod'
-import { answerOf, climateOf, closings, conditionsFor, engineOf, poweredOf, runningOf, type Edit, type Powered, type Running, type TerminalAt, type CoilAnswer, type Told } from '../core/circuit'
+import {
+  answerOf,
+  climateOf,
+  closings,
+  conditionsFor,
+  engineOf,
+  poweredOf,
+  runningOf,
+  type Edit,
+  type Powered,
+  type Running,
+  type TerminalAt,
+  type CoilAnswer,
+  type Told,
+} from '../core/circuit'
 import { probeAt, writeDeck, type Property } from '../core/formats'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { must, type DeviceId, type Site } from '../core/site'
@@ -27,29 +41,71 @@ export function solve({ site }: Property, flags: Flags): Outcome<Solve> {
   const nodes = names.map((name, node): Solve['nodes'][number] => {
     const floating = solution.floating(node)
     const { re, im } = solution.volts(node)
-    return { name: node === home ? '0' : name, floating, re_V: floating ? null : re, im_V: floating ? null : im, volt_V: floating ? null : Math.hypot(re, im) }
+    return {
+      name: node === home ? '0' : name,
+      floating,
+      re_V: floating ? null : re,
+      im_V: floating ? null : im,
+      volt_V: floating ? null : Math.hypot(re, im),
+    }
   })
   const conductor = new Map(answer.conductors.map((c) => [c.link, c]))
   const nameOf = (node: number) => nodes[node]!.name
   return accepted({
-    verb: 'solve', property: site.about.name, hz: conditions.frequency_Hz, phase: conditions.phase, ...conditions.climate, mains_ratio: conditions.mains_ratio,
+    verb: 'solve',
+    property: site.about.name,
+    hz: conditions.frequency_Hz,
+    phase: conditions.phase,
+    ...conditions.climate,
+    mains_ratio: conditions.mains_ratio,
     on: running.live.map((t) => tagOf(site, t)),
-    coils: answer.coils.map((c) => ({ device: tag(c.device, site.devices), face: c.face, volt_V: c.volt_V, current_A: c.current_A, minimum_V: c.minimum_V, enough: c.enough,
-      safe_V: worst.get(c.device)?.volt_V ?? 0, safe_enough: worst.get(c.device)?.enough ?? false })),
+    coils: answer.coils.map((c) => ({
+      device: tag(c.device, site.devices),
+      face: c.face,
+      volt_V: c.volt_V,
+      current_A: c.current_A,
+      minimum_V: c.minimum_V,
+      enough: c.enough,
+      safe_V: worst.get(c.device)?.volt_V ?? 0,
+      safe_enough: worst.get(c.device)?.enough ?? false,
+    })),
     conductors: parts.flatMap((part) => {
       if (part.of.kind !== 'stretch') return []
       const { link, current_A, volt_V } = conductor.get(part.of)!
-      return [{ cable: tag(link.cable, site.cables), core: link.core, from: nameOf(part.a), to: nameOf(part.b), ohm: part.z.re, current_A, volt_V }]
+      return [
+        {
+          cable: tag(link.cable, site.cables),
+          core: link.core,
+          from: nameOf(part.a),
+          to: nameOf(part.b),
+          ohm: part.z.re,
+          current_A,
+          volt_V,
+        },
+      ]
     }),
-    joints: answer.joints.map((j) => ({ splice: j.splice, place: must(site.places, must(site.splices, j.splice).place).tag, volt_V: j.volt_V, current_A: j.current_A })),
-    supplies: answer.supplies.map((s) => ({ controller: must(site.controllers, s.controller).tag, terminal_V: s.terminal_V, current_A: s.current_A, load_VA: s.load_VA, rating_VA: s.rating_VA })),
+    joints: answer.joints.map((j) => ({
+      splice: j.splice,
+      place: must(site.places, must(site.splices, j.splice).place).tag,
+      volt_V: j.volt_V,
+      current_A: j.current_A,
+    })),
+    supplies: answer.supplies.map((s) => ({
+      controller: must(site.controllers, s.controller).tag,
+      terminal_V: s.terminal_V,
+      current_A: s.current_A,
+      load_VA: s.load_VA,
+      rating_VA: s.rating_VA,
+    })),
     nodes,
   })
 }
 
 /** The coils in the safe phase. */
 function safely(powered: Powered, edits: readonly Edit[]): Map<DeviceId, CoilAnswer> {
-  const engine = engineOf(poweredOf(powered.site, { ...powered.conditions, phase: 'safe' }, powered.sources[0]?.controller))
+  const engine = engineOf(
+    poweredOf(powered.site, { ...powered.conditions, phase: 'safe' }, powered.sources[0]?.controller),
+  )
   return new Map(answerOf(engine, engine.solve(edits)).coils.map((c) => [c.device, c]))
 }
 
@@ -60,7 +116,11 @@ export function deck({ site }: Property, flags: Flags): Outcome<Deck> {
 }
 
 function setUp(site: Site, flags: Flags): Outcome<{ powered: Powered; edits: Edit[]; running: Running }> {
-  const list = (text: string | undefined) => (text ?? '').split(',').map((t) => t.trim()).filter((t) => t !== '')
+  const list = (text: string | undefined) =>
+    (text ?? '')
+      .split(',')
+      .map((t) => t.trim())
+      .filter((t) => t !== '')
   const wrong = [] as ReturnType<typeof refusal>[]
   const at = (written: string, flag: string): TerminalAt | null => {
     const probe = probeAt(site, written)
@@ -70,16 +130,33 @@ function setUp(site: Site, flags: Flags): Outcome<{ powered: Powered; edits: Edi
   const on = list(flags.on).flatMap((written) => at(written, '--on') ?? [])
   const told = list(flags.state).flatMap((written) => {
     const [where = '', as = ''] = written.split('=')
-    if (!(TOLD as readonly string[]).includes(as)) { wrong.push(refusal('not_one_of', ['--state'], { options: TOLD.map((t) => `A:3=${t}`).join(', ') })); return [] }
+    if (!(TOLD as readonly string[]).includes(as)) {
+      wrong.push(refusal('not_one_of', ['--state'], { options: TOLD.map((t) => `A:3=${t}`).join(', ') }))
+      return []
+    }
     const t = at(where, '--state')
     return t ? [{ ...t, as: as as Told }] : []
   })
-  const hz = flags.hz === undefined ? site.settings.mains_Hz : Number(flags.hz) as 0 | 50 | 60
+  const hz = flags.hz === undefined ? site.settings.mains_Hz : (Number(flags.hz) as 0 | 50 | 60)
   if (wrong.length > 0) return refused(...wrong)
   const running = runningOf(site, on, told)
   if (!running.ok) return running
-  const climate = climateOf(site, flags.ground ?? site.settings.ground_C, flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null))
-  const powered = poweredOf(site, conditionsFor(running.value, { climate, frequency_Hz: hz, phase: flags.phase, mains_ratio: flags.mains, wire: 'nominal' }), running.value.live[0]?.controller)
+  const climate = climateOf(
+    site,
+    flags.ground ?? site.settings.ground_C,
+    flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null),
+  )
+  const powered = poweredOf(
+    site,
+    conditionsFor(running.value, {
+      climate,
+      frequency_Hz: hz,
+      phase: flags.phase,
+      mains_ratio: flags.mains,
+      wire: 'nominal',
+    }),
+    running.value.live[0]?.controller,
+  )
   return accepted({ powered, edits: closings(powered, running.value.live), running: running.value })
 }
 

@@ -1,7 +1,18 @@
 import type * as z from 'zod'
 import { controllerRules, modulesOf } from '../core/cabinet'
 import { climateOf } from '../core/circuit'
-import { describe, expectSweep, judgeCabinet, judgeSweep, predict, sceneOf, stateOf, type Expectation, type Scene, type Term } from '../core/expect'
+import {
+  describe,
+  expectSweep,
+  judgeCabinet,
+  judgeSweep,
+  predict,
+  sceneOf,
+  stateOf,
+  type Expectation,
+  type Scene,
+  type Term,
+} from '../core/expect'
 import { probeAt, readReadingsCsv, type Property } from '../core/formats'
 import { baselineOf, pastOf, pastOfTest, type SceneAt } from '../core/history'
 import { isHuntTest, type Meter, type OhmsTest } from '../core/record'
@@ -22,11 +33,24 @@ type Judge = z.infer<typeof judgeOutput>
 /** Where intent and wiring differ, what is not known, and the rules that boxes and controllers break. */
 export function check({ site }: Property, speaker: Speaker): Check {
   return {
-    verb: 'check', property: site.about.name,
+    verb: 'check',
+    property: site.about.name,
     findings: [
-      ...checkSite(site).map((f) => ({ weight: f.weight, code: f.code, path: pathText(f.path), says: say({ code: `finding.${f.code}`, params: f.params }, speaker) })),
-      ...brokenRules(site).map((b) => ({ weight: b.weight, code: b.code, path: pathText(b.path), says: sayBreach(b, speaker) })),
-      ...entries(site.controllers).flatMap(([id]) => [...controllerRules(site, id), ...modulesOf(site, id).broken]).map((r) => ({ weight: 'doubt' as const, code: r.code, path: pathText(r.path), says: sayRefusal(r, speaker) })),
+      ...checkSite(site).map((f) => ({
+        weight: f.weight,
+        code: f.code,
+        path: pathText(f.path),
+        says: say({ code: `finding.${f.code}`, params: f.params }, speaker),
+      })),
+      ...brokenRules(site).map((b) => ({
+        weight: b.weight,
+        code: b.code,
+        path: pathText(b.path),
+        says: sayBreach(b, speaker),
+      })),
+      ...entries(site.controllers)
+        .flatMap(([id]) => [...controllerRules(site, id), ...modulesOf(site, id).broken])
+        .map((r) => ({ weight: 'doubt' as const, code: r.code, path: pathText(r.path), says: sayRefusal(r, speaker) })),
     ],
   }
 }
@@ -37,15 +61,22 @@ export function expect({ site }: Property, flags: Flags, speaker: Speaker): Outc
   const chosen = chosenControllers(site, flags.controller)
   if (!chosen.ok) return chosen
   let tests: OhmsTest[]
-  if (flags.between === undefined) tests = chosen.value.flatMap((id) => expectSweep(scene, id, meterOf(flags)).map((e) => e.test))
+  if (flags.between === undefined)
+    tests = chosen.value.flatMap((id) => expectSweep(scene, id, meterOf(flags)).map((e) => e.test))
   else {
     const [from, to, more] = flags.between.split(',').map((written) => probeAt(site, written))
-    if (!from || !to || more !== undefined) return refused(refusal('no_such_terminal', ['--between'], { terminal: flags.between }))
+    if (!from || !to || more !== undefined)
+      return refused(refusal('no_such_terminal', ['--between'], { terminal: flags.between }))
     tests = [{ kind: 'ohms', from, to }]
   }
   return accepted({
-    verb: 'expect', property: site.about.name, ...scene.climate,
-    terminals: tests.map((test) => ({ ...labels(site, test), ...expectationOut(scene, predict(scene, test, meterOf(flags)), speaker) })),
+    verb: 'expect',
+    property: site.about.name,
+    ...scene.climate,
+    terminals: tests.map((test) => ({
+      ...labels(site, test),
+      ...expectationOut(scene, predict(scene, test, meterOf(flags)), speaker),
+    })),
   })
 }
 
@@ -56,41 +87,95 @@ export function judge({ site, facts }: Property, csv: string, flags: Flags, spea
   if (!read.ok) return read
   const scene = sceneAt(site, flags)
   const [past, sceneThen] = [pastOf(facts), scenesOf(site)]
-  const ohms = read.value.flatMap((r) => (r.test.kind === 'ohms' && (r.value.kind === 'ohm' || r.value.kind === 'open') ? [{ ...r, test: r.test, value: r.value }] : []))
-  const observations = ohms.map((r) => ({ ...r, meter, baseline: baselineOf(scene, sceneThen, r.test, meter, pastOfTest(past, r.test)) }))
+  const ohms = read.value.flatMap((r) =>
+    r.test.kind === 'ohms' && (r.value.kind === 'ohm' || r.value.kind === 'open')
+      ? [{ ...r, test: r.test, value: r.value }]
+      : [],
+  )
+  const observations = ohms.map((r) => ({
+    ...r,
+    meter,
+    baseline: baselineOf(scene, sceneThen, r.test, meter, pastOfTest(past, r.test)),
+  }))
   const { judged } = judgeSweep(scene, observations)
-  const groups = entries(site.controllers).map(([id]) => ({ id, of: observations.filter((o) => o.test.from.kind === 'terminal' && o.test.from.controller === id) }))
-  const joints = groups.filter((g) => g.of.length > 0).map(({ id, of }) => ({ id, of, joint: judgeSweep(scene, of).joint }))
-  const supply_V = read.value.flatMap((r) => (r.test.kind === 'supply' && r.value.kind === 'volt' ? [r.value.volt] : [])).at(-1) ?? null
+  const groups = entries(site.controllers).map(([id]) => ({
+    id,
+    of: observations.filter((o) => o.test.from.kind === 'terminal' && o.test.from.controller === id),
+  }))
+  const joints = groups
+    .filter((g) => g.of.length > 0)
+    .map(({ id, of }) => ({ id, of, joint: judgeSweep(scene, of).joint }))
+  const supply_V =
+    read.value.flatMap((r) => (r.test.kind === 'supply' && r.value.kind === 'volt' ? [r.value.volt] : [])).at(-1) ??
+    null
   return accepted({
-    verb: 'judge', property: site.about.name, ...scene.climate,
-    checks: read.value.flatMap((r) => (r.test.kind === 'ohms' || isHuntTest(r.test) ? [] : [{ ...judgeCabinet(r.test, r.value, supply_V), line: r.line, terminal: r.label, test: r.test.kind }]))
-      .map(({ line, terminal, test, code, state }) => ({ line, terminal, test, state, says: say({ code: `cabinet.${code}`, params: supply_V === null ? {} : { supply_V } }, speaker) })),
+    verb: 'judge',
+    property: site.about.name,
+    ...scene.climate,
+    checks: read.value
+      .flatMap((r) =>
+        r.test.kind === 'ohms' || isHuntTest(r.test)
+          ? []
+          : [{ ...judgeCabinet(r.test, r.value, supply_V), line: r.line, terminal: r.label, test: r.test.kind }],
+      )
+      .map(({ line, terminal, test, code, state }) => ({
+        line,
+        terminal,
+        test,
+        state,
+        says: say({ code: `cabinet.${code}`, params: supply_V === null ? {} : { supply_V } }, speaker),
+      })),
     readings: observations.map((o, i) => {
       const { verdict, rule, expectation, baseline } = judged[i]!
       return {
-        line: o.line, ...labels(site, o.test), reading_ohm: o.value.kind === 'ohm' ? o.value.ohm : null, verdict: verdict.code, state: stateOf(verdict.code),
-        says: sayVerdict(verdict, meter, speaker), ...(verdict.code === 'short' ? { distance_m: verdict.distance_m } : {}), baseline, ruleOfThumb: rule,
+        line: o.line,
+        ...labels(site, o.test),
+        reading_ohm: o.value.kind === 'ohm' ? o.value.ohm : null,
+        verdict: verdict.code,
+        state: stateOf(verdict.code),
+        says: sayVerdict(verdict, meter, speaker),
+        ...(verdict.code === 'short' ? { distance_m: verdict.distance_m } : {}),
+        baseline,
+        ruleOfThumb: rule,
         ...expectationOut(scene, expectation, speaker),
       }
     }),
-    conclusions: joints.flatMap(({ id, of, joint }) => describe(scene, id, of, joint).map((d) => ({
-      controller: must(site.controllers, id).tag, kind: d.conclusion.kind, doubtful: d.conclusion.doubtful,
-      says: say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker), next: say({ ...d.next, code: `next.${d.next.code}` }, speaker),
-      or: d.or.map((other, k) => ({ kind: d.conclusion.or[k]!.kind, says: say({ ...other, code: `conclusion.${other.code}` }, speaker) })),
-      terminals: d.terminals.map((t) => tagOf(site, terminalEnd(id, t))),
-      between: [...new Set(d.between?.map((p) => must(site.places, p).tag) ?? [])],
-      suspects: 'suspects' in d.conclusion ? d.conclusion.suspects.map((s) => ({
-        kind: s.kind, places: (s.kind === 'stretch' ? [s.from, s.to] : [s.place]).map((p) => must(site.places, p).tag),
-        id: s.kind === 'stretch' ? `${s.cable}/${s.core}` : s.kind === 'joint' ? s.splice : s.device,
-      })) : [],
-    }))),
+    conclusions: joints.flatMap(({ id, of, joint }) =>
+      describe(scene, id, of, joint).map((d) => ({
+        controller: must(site.controllers, id).tag,
+        kind: d.conclusion.kind,
+        doubtful: d.conclusion.doubtful,
+        says: say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker),
+        next: say({ ...d.next, code: `next.${d.next.code}` }, speaker),
+        or: d.or.map((other, k) => ({
+          kind: d.conclusion.or[k]!.kind,
+          says: say({ ...other, code: `conclusion.${other.code}` }, speaker),
+        })),
+        terminals: d.terminals.map((t) => tagOf(site, terminalEnd(id, t))),
+        between: [...new Set(d.between?.map((p) => must(site.places, p).tag) ?? [])],
+        suspects:
+          'suspects' in d.conclusion
+            ? d.conclusion.suspects.map((s) => ({
+                kind: s.kind,
+                places: (s.kind === 'stretch' ? [s.from, s.to] : [s.place]).map((p) => must(site.places, p).tag),
+                id: s.kind === 'stretch' ? `${s.cable}/${s.core}` : s.kind === 'joint' ? s.splice : s.device,
+              }))
+            : [],
+      })),
+    ),
     severalOrWrong: joints.some((j) => j.joint.severalOrWrong),
   })
 }
 
 const sceneAt = (site: Site, flags: Flags): Scene =>
-  sceneOf(site, climateOf(site, flags.ground ?? site.settings.ground_C, flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null)))
+  sceneOf(
+    site,
+    climateOf(
+      site,
+      flags.ground ?? site.settings.ground_C,
+      flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null),
+    ),
+  )
 
 /** The site at the temperatures of earlier visits, each made once. */
 function scenesOf(site: Site): SceneAt {
@@ -102,14 +187,22 @@ function scenesOf(site: Site): SceneAt {
   }
 }
 
-export const meterOf = (flags: Flags): Meter =>
-  ({ name: '', openMark: flags['open-mark'], accuracy_ratio: flags.accuracy, offset_ohm: flags.offset, leadZero_ohm: flags['lead-zero'], highest_ohm: flags.highest })
+export const meterOf = (flags: Flags): Meter => ({
+  name: '',
+  openMark: flags['open-mark'],
+  accuracy_ratio: flags.accuracy,
+  offset_ohm: flags.offset,
+  leadZero_ohm: flags['lead-zero'],
+  highest_ohm: flags.highest,
+})
 
 export function chosenControllers(site: Site, tag: string | undefined): Outcome<ControllerId[]> {
   const all = entries(site.controllers)
   const chosen = all.filter(([, c]) => tag === undefined || c.tag === tag).map(([id]) => id)
   if (tag !== undefined && chosen.length === 0)
-    return refused(refusal('no_such_controller', ['--controller'], { tag, options: all.map(([, c]) => c.tag).join(', ') }))
+    return refused(
+      refusal('no_such_controller', ['--controller'], { tag, options: all.map(([, c]) => c.tag).join(', ') }),
+    )
   return accepted(chosen)
 }
 
@@ -123,19 +216,36 @@ function labels(site: Site, test: OhmsTest): { terminal: string; to: string; sta
   const { from } = test
   const common = from.kind === 'terminal' ? commonOf(site, from.controller) : null
   const toCommon = test.to.kind === 'terminal' && test.to.terminal === common
-  const station = Object.values(site.stations).find((s) => from.kind === 'terminal' && s.controller === from.controller && s.terminal === from.terminal)
-  return { terminal: tagOf(site, from), to: tagOf(site, test.to), station: toCommon ? station?.name ?? null : null }
+  const station = Object.values(site.stations).find(
+    (s) => from.kind === 'terminal' && s.controller === from.controller && s.terminal === from.terminal,
+  )
+  return { terminal: tagOf(site, from), to: tagOf(site, test.to), station: toCommon ? (station?.name ?? null) : null }
 }
 
 function expectationOut(scene: Scene, e: Expectation, speaker: Speaker) {
   switch (e.kind) {
-    case 'open': case 'not_readable': case 'insulation': return { kind: e.kind }
-    case 'bounds': return { kind: e.kind, low_ohm: e.low_ohm, high_ohm: e.high_ohm }
-    case 'ohms': return {
-      kind: e.kind, expected_ohm: e.expected_ohm, low_ohm: e.low_ohm, high_ohm: e.high_ohm, deviations: e.deviations,
-      terms: e.terms.map((t) => ({ says: sayTerm(t, scene.site, scene.climate, speaker), kind: t.kind, ohm: t.ohm, ...extra(t) })),
-    }
+    case 'open':
+    case 'not_readable':
+    case 'insulation':
+      return { kind: e.kind }
+    case 'bounds':
+      return { kind: e.kind, low_ohm: e.low_ohm, high_ohm: e.high_ohm }
+    case 'ohms':
+      return {
+        kind: e.kind,
+        expected_ohm: e.expected_ohm,
+        low_ohm: e.low_ohm,
+        high_ohm: e.high_ohm,
+        deviations: e.deviations,
+        terms: e.terms.map((t) => ({
+          says: sayTerm(t, scene.site, scene.climate, speaker),
+          kind: t.kind,
+          ohm: t.ohm,
+          ...extra(t),
+        })),
+      }
   }
 }
 
-const extra = (t: Term) => (t.kind === 'wire' ? { length_m: t.length_m, share: t.share } : t.kind === 'coil' ? { share: t.share } : {})
+const extra = (t: Term) =>
+  t.kind === 'wire' ? { length_m: t.length_m, share: t.share } : t.kind === 'coil' ? { share: t.share } : {}

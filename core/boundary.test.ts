@@ -4,16 +4,42 @@ import { dirname, join, relative, resolve, sep } from 'node:path'
 const ROOT = resolve(__dirname, '..')
 /** What each room of the core may read besides itself. An arrow that is not here is a mistake or a decision to write down. */
 const ALLOWED: Readonly<Record<string, readonly string[]>> = {
-  refusal: [], quantity: [], site: ['quantity', 'refusal'], record: ['site', 'refusal'], circuit: ['quantity', 'site', 'refusal'],
-  expect: ['quantity', 'site', 'record', 'circuit'], plan: ['quantity', 'site', 'refusal'], splice: ['quantity', 'site', 'refusal', 'plan'], map: ['site', 'refusal', 'plan'], cabinet: ['site', 'refusal', 'circuit', 'splice'], sizing: ['quantity', 'site', 'circuit'], takeoff: ['quantity', 'site'], strip: ['site'], history: ['site', 'record', 'expect'], hunt: ['quantity', 'site', 'record', 'circuit', 'expect', 'map'], formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
+  refusal: [],
+  quantity: [],
+  site: ['quantity', 'refusal'],
+  record: ['site', 'refusal'],
+  circuit: ['quantity', 'site', 'refusal'],
+  expect: ['quantity', 'site', 'record', 'circuit'],
+  plan: ['quantity', 'site', 'refusal'],
+  splice: ['quantity', 'site', 'refusal', 'plan'],
+  map: ['site', 'refusal', 'plan'],
+  cabinet: ['site', 'refusal', 'circuit', 'splice'],
+  sizing: ['quantity', 'site', 'circuit'],
+  takeoff: ['quantity', 'site'],
+  strip: ['site'],
+  history: ['site', 'record', 'expect'],
+  hunt: ['quantity', 'site', 'record', 'circuit', 'expect', 'map'],
+  formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
 }
-const PACKAGES: Readonly<Record<string, readonly string[]>> = { formats: ['zod', 'papaparse', 'fast-xml-parser'], sizing: ['zod', 'highs'], default: ['zod'] }
+const PACKAGES: Readonly<Record<string, readonly string[]>> = {
+  formats: ['zod', 'papaparse', 'fast-xml-parser'],
+  sizing: ['zod', 'highs'],
+  default: ['zod'],
+}
 
-const sources = (folder: string): string[] => readdirSync(folder, { withFileTypes: true, recursive: true } as never as { withFileTypes: true })
-  .filter((e) => e.isFile() && /\.(ts|vue)$/.test(e.name) && !e.name.endsWith('.test.ts'))
-  .map((e) => join((e as unknown as { parentPath?: string; path: string }).parentPath ?? (e as unknown as { path: string }).path, e.name))
-const importsOf = (file: string) => [...readFileSync(file, 'utf8').matchAll(/^(import|export)( type)? [^'"]*?from '([^']+)'|^import '([^']+)'/gm)]
-  .map((m) => ({ typeOnly: m[2] !== undefined, path: m[3] ?? m[4]! }))
+const sources = (folder: string): string[] =>
+  readdirSync(folder, { withFileTypes: true, recursive: true } as never as { withFileTypes: true })
+    .filter((e) => e.isFile() && /\.(ts|vue)$/.test(e.name) && !e.name.endsWith('.test.ts'))
+    .map((e) =>
+      join(
+        (e as unknown as { parentPath?: string; path: string }).parentPath ?? (e as unknown as { path: string }).path,
+        e.name,
+      ),
+    )
+const importsOf = (file: string) =>
+  [...readFileSync(file, 'utf8').matchAll(/^(import|export)( type)? [^'"]*?from '([^']+)'|^import '([^']+)'/gm)].map(
+    (m) => ({ typeOnly: m[2] !== undefined, path: m[3] ?? m[4]! }),
+  )
 
 test('the core reads only what its arrows allow, and no package beyond the named ones', () => {
   const wrong: string[] = []
@@ -22,7 +48,9 @@ test('the core reads only what its arrows allow, and no package beyond the named
     const room = relative(join(ROOT, 'core'), file).split(sep)[0]!
     for (const { path } of importsOf(file)) {
       const inside = path.startsWith('.') ? relative(join(ROOT, 'core'), resolve(dirname(file), path)).split(sep) : null
-      const fine = inside ? inside[0] === room || ALLOWED[room]?.includes(inside[0]!) : (PACKAGES[room] ?? PACKAGES.default!).includes(path)
+      const fine = inside
+        ? inside[0] === room || ALLOWED[room]?.includes(inside[0]!)
+        : (PACKAGES[room] ?? PACKAGES.default!).includes(path)
       if (!fine) wrong.push(`${relative(ROOT, file)} reads ${path}`)
     }
   }
@@ -30,25 +58,52 @@ test('the core reads only what its arrows allow, and no package beyond the named
 })
 
 test('words take only types from the core, and nobody in the core knows a screen, a server or a shell', () => {
-  const wrong = sources(join(ROOT, 'words')).flatMap((file) => importsOf(file)
-    .filter(({ typeOnly, path }) => path.includes('../core/') && !typeOnly).map(({ path }) => `${relative(ROOT, file)} reads ${path}`))
-  const outward = sources(join(ROOT, 'core')).filter((file) => /from '(\.\.\/)+(app|server|cli|standins|words)\//.test(readFileSync(file, 'utf8')))
+  const wrong = sources(join(ROOT, 'words')).flatMap((file) =>
+    importsOf(file)
+      .filter(({ typeOnly, path }) => path.includes('../core/') && !typeOnly)
+      .map(({ path }) => `${relative(ROOT, file)} reads ${path}`),
+  )
+  const outward = sources(join(ROOT, 'core')).filter((file) =>
+    /from '(\.\.\/)+(app|server|cli|standins|words)\//.test(readFileSync(file, 'utf8')),
+  )
   expect([...wrong, ...outward]).toEqual([])
 })
 
 test('the stand-ins read the core alone: the record, the formats and a coil’s sheet, and nothing of what judges their answers', () => {
-  const rooms = new Set(sources(join(ROOT, 'standins')).flatMap((file) => importsOf(file).map(({ path }) => /^(?:\.\.\/)+(core\/[^/]+|app|server|cli|words|bench|demo)/.exec(path)?.[1]).filter((room) => room !== undefined)))
-  expect([...rooms].sort()).toEqual(['core/circuit', 'core/formats', 'core/quantity', 'core/record', 'core/refusal', 'core/site'])
+  const rooms = new Set(
+    sources(join(ROOT, 'standins')).flatMap((file) =>
+      importsOf(file)
+        .map(({ path }) => /^(?:\.\.\/)+(core\/[^/]+|app|server|cli|words|bench|demo)/.exec(path)?.[1])
+        .filter((room) => room !== undefined),
+    ),
+  )
+  expect([...rooms].sort()).toEqual([
+    'core/circuit',
+    'core/formats',
+    'core/quantity',
+    'core/record',
+    'core/refusal',
+    'core/site',
+  ])
 })
 
 test('no two files of the core load each other in a ring', () => {
-  const graph = new Map(sources(join(ROOT, 'core')).map((file) => [file, importsOf(file).filter((i) => !i.typeOnly && i.path.startsWith('.'))
-    .map((i) => resolve(dirname(file), i.path)).flatMap((p) => [`${p}.ts`, join(p, 'index.ts')])]))
+  const graph = new Map(
+    sources(join(ROOT, 'core')).map((file) => [
+      file,
+      importsOf(file)
+        .filter((i) => !i.typeOnly && i.path.startsWith('.'))
+        .map((i) => resolve(dirname(file), i.path))
+        .flatMap((p) => [`${p}.ts`, join(p, 'index.ts')]),
+    ]),
+  )
   const done = new Set<string>()
   const visit = (file: string, trail: readonly string[]): string[] => {
     if (trail.includes(file)) return [[...trail, file].map((f) => relative(ROOT, f)).join(' → ')]
     if (done.has(file)) return []
-    const rings = (graph.get(file) ?? []).filter((next) => graph.has(next)).flatMap((next) => visit(next, [...trail, file]))
+    const rings = (graph.get(file) ?? [])
+      .filter((next) => graph.has(next))
+      .flatMap((next) => visit(next, [...trail, file]))
     done.add(file)
     return rings
   }

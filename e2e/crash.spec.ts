@@ -4,11 +4,16 @@ import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { beginSweep, ownProperty, SOUND, stored } from './kit'
 
-const running = () => JSON.parse(readFileSync(process.env.RUNNING_NOTES!, 'utf8')) as { server: number; database: number }
+const running = () =>
+  JSON.parse(readFileSync(process.env.RUNNING_NOTES!, 'utf8')) as { server: number; database: number }
 
 /** Kills a part as a crash would; one that is being started again just now is down already. */
 function kill(part: 'server' | 'database'): void {
-  try { process.kill(running()[part], 'SIGKILL') } catch { /* down already */ }
+  try {
+    process.kill(running()[part], 'SIGKILL')
+  } catch {
+    /* down already */
+  }
 }
 
 /** Kills a browser outright. It writes its process number into the lock of its profile, `host-number`. */
@@ -16,7 +21,10 @@ function killBrowser(profile: string): void {
   process.kill(Number(readlinkSync(join(profile, 'SingletonLock')).split('-').at(-1)), 'SIGKILL')
 }
 
-test('server and database killed in mid-sweep: entry goes on, the page says what waits, nothing is lost or doubled', async ({ page, request }) => {
+test('server and database killed in mid-sweep: entry goes on, the page says what waits, nothing is lost or doubled', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Thunder')
   const visit = await beginSweep(page, id)
   await expect(page.getByRole('status')).toContainText('All saved')
@@ -35,7 +43,11 @@ test('server and database killed in mid-sweep: entry goes on, the page says what
   expect(mine).toHaveLength(SOUND.length)
 })
 
-test('no signal: readings wait on the device through a reload of the page, and go when the signal is back', async ({ page, context, request }) => {
+test('no signal: readings wait on the device through a reload of the page, and go when the signal is back', async ({
+  page,
+  context,
+  request,
+}) => {
   const id = await ownProperty(request, 'Valley')
   const visit = await beginSweep(page, id)
   await page.route('**/messages', (route) => route.abort())
@@ -57,7 +69,11 @@ test('no signal: readings wait on the device through a reload of the page, and g
 
 test('a device that keeps nothing: said so while anything waits, and sent all the same', async ({ page, request }) => {
   const id = await ownProperty(request, 'Private window')
-  await page.addInitScript(() => { IDBFactory.prototype.open = () => { throw new DOMException('no', 'SecurityError') } })
+  await page.addInitScript(() => {
+    IDBFactory.prototype.open = () => {
+      throw new DOMException('no', 'SecurityError')
+    }
+  })
   const visit = await beginSweep(page, id)
   await expect(page.getByRole('status')).toContainText('All saved')
   await page.route('**/messages', (route) => route.abort())
@@ -69,17 +85,30 @@ test('a device that keeps nothing: said so while anything waits, and sent all th
   expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(1)
 })
 
-test('two hundred readings with server, database and browser killed at random moments: what was acknowledged exists, once', async ({ browser, request, baseURL }) => {
+test('two hundred readings with server, database and browser killed at random moments: what was acknowledged exists, once', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
   test.setTimeout(180_000)
   const id = await ownProperty(request, 'Long storm')
   const folder = mkdtempSync(join(tmpdir(), 'storm-'))
-  const open = () => browser.browserType().launchPersistentContext(folder, { baseURL: baseURL!, executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'], viewport: { width: 1280, height: 800 } })
+  const open = () =>
+    browser.browserType().launchPersistentContext(folder, {
+      baseURL: baseURL!,
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+      viewport: { width: 1280, height: 800 },
+    })
   let context = await open()
   let page = context.pages()[0]!
   const visit = await beginSweep(page, id)
   // A made-up order of trouble: about one in fourteen readings is followed by a kill of one of the three.
   let state = 20260411
-  const random = () => { state = (Math.imul(state, 1664525) + 1013904223) >>> 0; return state / 2 ** 32 }
+  const random = () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return state / 2 ** 32
+  }
   const acknowledged: number[] = []
   const sent: number[] = []
   let kills = 0
@@ -88,7 +117,10 @@ test('two hundred readings with server, database and browser killed at random mo
     await page.locator('#reading').fill(String(ohm))
     await page.keyboard.press('Enter')
     sent.push(ohm)
-    if (i % 8 === 7) await expect(page.getByRole('status')).toContainText('All saved', { timeout: 5000 }).catch(() => undefined) // people pause too
+    if (i % 8 === 7)
+      await expect(page.getByRole('status'))
+        .toContainText('All saved', { timeout: 5000 })
+        .catch(() => undefined) // people pause too
     if ((await page.getByRole('status').textContent())?.includes('All saved')) acknowledged.push(...sent.splice(0))
     const luck = random()
     if (luck < 0.02) kill('server')
@@ -100,16 +132,27 @@ test('two hundred readings with server, database and browser killed at random mo
       const gone = new Promise((done) => context.once('close', done))
       killBrowser(folder)
       await gone
-      for (const left of ['SingletonLock', 'SingletonSocket', 'SingletonCookie']) rmSync(join(folder, left), { force: true })
+      for (const left of ['SingletonLock', 'SingletonSocket', 'SingletonCookie'])
+        rmSync(join(folder, left), { force: true })
       context = await open()
       page = context.pages()[0]!
       kills++
-      await expect(async () => { await page.goto(`/p/${id}/test/${visit}`, { timeout: 3000 }); await expect(page.locator('#reading')).toBeVisible({ timeout: 3000 }) }).toPass({ timeout: 40_000 })
+      await expect(async () => {
+        await page.goto(`/p/${id}/test/${visit}`, { timeout: 3000 })
+        await expect(page.locator('#reading')).toBeVisible({ timeout: 3000 })
+      }).toPass({ timeout: 40_000 })
     }
-    if (i % 19 === 18) await page.locator('.rail').getByRole('link', { name: /Master valve/ }).click().catch(() => undefined)
+    if (i % 19 === 18)
+      await page
+        .locator('.rail')
+        .getByRole('link', { name: /Master valve/ })
+        .click()
+        .catch(() => undefined)
   }
   await expect(page.getByRole('status')).toContainText('All saved', { timeout: 60_000 })
-  const ohms = Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit).map((r) => (r.value as { ohm: number }).ohm)
+  const ohms = Object.values((await stored(request, id)).facts.readings)
+    .filter((r) => r.visit === visit)
+    .map((r) => (r.value as { ohm: number }).ohm)
   expect(new Set(ohms).size).toBe(ohms.length)
   expect(acknowledged.filter((ohm) => !ohms.includes(ohm))).toEqual([])
   expect(acknowledged.length).toBeGreaterThan(100)

@@ -17,7 +17,10 @@ async function begun(page: Page, property: string, dry: string): Promise<void> {
   await settled(page)
 }
 
-test('from the valve: a crew that stands at the box begins there, and what happened in the season moves the odds', async ({ page, request }) => {
+test('from the valve: a crew that stands at the box begins there, and what happened in the season moves the odds', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'From the valve')
   await begun(page, id, 'Far willows')
   await expect(next(page)).toContainText('at the cabinet')
@@ -25,9 +28,13 @@ test('from the valve: a crew that stands at the box begins there, and what happe
   const before = Number.parseInt((await coil.textContent())!, 10)
   await page.locator('summary', { hasText: 'This season' }).click()
   await page.getByLabel('Lightning').check()
-  await expect(async () => expect(Number.parseInt((await coil.textContent())!, 10)).toBeGreaterThan(before)).toPass({ timeout: 30_000 })
+  await expect(async () => expect(Number.parseInt((await coil.textContent())!, 10)).toBeGreaterThan(before)).toPass({
+    timeout: 30_000,
+  })
   await page.getByLabel('Lightning').uncheck()
-  await page.getByLabel('You stand').selectOption({ label: (await page.getByLabel('You stand').locator('option', { hasText: /^B11/ }).textContent())!.trim() })
+  await page.getByLabel('You stand').selectOption({
+    label: (await page.getByLabel('You stand').locator('option', { hasText: /^B11/ }).textContent())!.trim(),
+  })
   await expect(next(page)).toContainText('in B11', { timeout: 30_000 })
   // Where the crew stands and the season are of the day, the readings of the record: after a reload they are there.
   await page.reload()
@@ -35,7 +42,10 @@ test('from the valve: a crew that stands at the box begins there, and what happe
   await expect(next(page)).toBeVisible({ timeout: 30_000 })
 })
 
-test('two open leads typed without a word about the zones are weighed, and the way back keeps them', async ({ page, request }) => {
+test('two open leads typed without a word about the zones are weighed, and the way back keeps them', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Swapped')
   await page.goto(`/p/${id}/diagnose`)
   await page.getByRole('button', { name: /Begin a hunt|New hunt/ }).click()
@@ -55,7 +65,9 @@ test('two open leads typed without a word about the zones are weighed, and the w
   await page.goBack()
   await expect(page.getByRole('button', { name: /Strike out: Ohms, 5 to C/ })).toBeVisible({ timeout: 30_000 })
   const { facts } = await stored(request, id)
-  expect(Object.values(facts.readings).filter((r) => r.test.kind === 'ohms' && r.value.kind === 'open').length).toBeGreaterThanOrEqual(2)
+  expect(
+    Object.values(facts.readings).filter((r) => r.test.kind === 'ohms' && r.value.kind === 'open').length,
+  ).toBeGreaterThanOrEqual(2)
 })
 
 test('on a narrow phone nothing hangs over the edge, and fingers find every button', async ({ page, request }) => {

@@ -15,26 +15,45 @@ async function beginHunt(page: Page, property: string, dry: readonly string[]): 
 const next = (page: Page) => page.getByRole('region', { name: 'Next', exact: true })
 const verdict = (page: Page) => page.locator('.verdict')
 
-test('on a phone with the simulated meter: a dead zone, two taps, what is advised is read until the part is named; mended, and the first test again', async ({ page, request }) => {
+test('on a phone with the simulated meter: a dead zone, two taps, what is advised is read until the part is named; mended, and the first test again', async ({
+  page,
+  request,
+}) => {
   await page.setViewportSize({ width: 390, height: 844 })
   // The simulated property is the same in every run.
-  await page.addInitScript(() => { Math.random = () => 0.37 })
+  await page.addInitScript(() => {
+    Math.random = () => 0.37
+  })
   const id = await ownProperty(request, 'Hunted')
   await page.goto(`/p/${id}`)
   await page.getByRole('navigation', { name: 'Field Thread' }).last().getByRole('link', { name: 'Diagnose' }).click()
-  await expect(page.getByText('No hunt is under way.').or(page.getByRole('button', { name: 'New hunt' })).first()).toBeVisible()
+  await expect(
+    page
+      .getByText('No hunt is under way.')
+      .or(page.getByRole('button', { name: 'New hunt' }))
+      .first(),
+  ).toBeVisible()
   const visit = await beginHunt(page, id, ['Gate hedge'])
   await page.locator('summary', { hasText: 'Meter' }).click()
   await page.getByLabel(/Hidden fault/).selectOption('joint-open V3.a')
-  await page.locator('form', { has: page.locator('#meter-fault') }).getByRole('button', { name: 'Connect' }).click()
+  await page
+    .locator('form', { has: page.locator('#meter-fault') })
+    .getByRole('button', { name: 'Connect' })
+    .click()
   await expect(page.getByText('Simulated meter is connected')).toBeVisible()
   const started = Date.now()
   let readings = 0
   for (; readings < 25 && !(await page.getByRole('button', { name: 'It is mended' }).isVisible()); readings++) {
-    await expect(next(page).or(page.getByRole('button', { name: 'It is mended' })).first()).toBeVisible({ timeout: 30_000 })
+    await expect(
+      next(page)
+        .or(page.getByRole('button', { name: 'It is mended' }))
+        .first(),
+    ).toBeVisible({ timeout: 30_000 })
     if (await page.getByRole('button', { name: 'It is mended' }).isVisible()) break
     const title = await next(page).getByRole('heading').textContent()
-    await page.getByRole('button', { name: /^(Read the meter|See what the simulated property shows)$/ }).click({ timeout: 30_000 })
+    await page
+      .getByRole('button', { name: /^(Read the meter|See what the simulated property shows)$/ })
+      .click({ timeout: 30_000 })
     await expect(page.locator('.log').getByText(title!).first()).toBeVisible({ timeout: 30_000 })
     await expect(page.locator('.stand.stale')).toHaveCount(0, { timeout: 30_000 })
   }
@@ -52,7 +71,9 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   await expect(page.getByText('Every zone waters.')).toBeVisible()
   await expect(page.getByText('All saved')).toBeVisible()
   const { facts } = await stored(request, id)
-  expect(Object.values(facts.findings).map((f) => [f.visit, f.says])).toEqual([[visit, 'the joint of Gate hedge in B2']])
+  expect(Object.values(facts.findings).map((f) => [f.visit, f.says])).toEqual([
+    [visit, 'the joint of Gate hedge in B2'],
+  ])
   await page.reload()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
   // Years later it is in the record, with the readings that showed it.
@@ -63,7 +84,11 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
 })
 
-test('at the desk: figures typed, bad ones refused in a sentence; a reading struck out falls out of the belief; it goes on without a signal', async ({ page, request, context }) => {
+test('at the desk: figures typed, bad ones refused in a sentence; a reading struck out falls out of the belief; it goes on without a signal', async ({
+  page,
+  request,
+  context,
+}) => {
   const id = await ownProperty(request, 'Weighed')
   await beginHunt(page, id, ['Far willows'])
   await expect(verdict(page)).toContainText('Far willows', { timeout: 30_000 })
@@ -81,7 +106,10 @@ test('at the desk: figures typed, bad ones refused in a sentence; a reading stru
   await other.getByLabel('Terminal', { exact: true }).selectOption('18')
   await other.getByLabel('Ohms', { exact: true }).fill('23.1')
   await other.getByRole('button', { name: 'Keep' }).click()
-  await expect(page.getByRole('region', { name: 'How likely' }).getByRole('listitem').first()).toContainText('coil of Far willows', { timeout: 30_000 })
+  await expect(page.getByRole('region', { name: 'How likely' }).getByRole('listitem').first()).toContainText(
+    'coil of Far willows',
+    { timeout: 30_000 },
+  )
   const believed = page.getByRole('region', { name: 'How likely' }).getByRole('listitem').first()
   await expect(believed).toContainText('shorted turns')
   await page.getByRole('button', { name: /Strike out: Ohms, 18 to C/ }).click()
@@ -94,17 +122,33 @@ test('at the desk: figures typed, bad ones refused in a sentence; a reading stru
   expect(Object.values(facts.strikeOuts).some((s) => s.reason === 'The reading did not count')).toBe(true)
 })
 
-test('the simulated meter refuses what it does not know: another property, a fault that is none, a line too long', async ({ page, request }) => {
+test('the simulated meter refuses what it does not know: another property, a fault that is none, a line too long', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Metered')
   await page.goto(`/p/${id}/diagnose`)
-  const talk = (query: string, lines: readonly string[]) => page.evaluate(([q, list]) => new Promise<{ code: number; heard: string[] }>((resolve) => {
-    const heard: string[] = []
-    const socket = new WebSocket(`ws://${location.host}/meter?${q}`)
-    socket.onopen = () => { for (const line of list) socket.send(line) }
-    socket.onmessage = (e) => { heard.push(String(e.data)); if (heard.length === 2) socket.close(1000) }
-    socket.onclose = (e) => resolve({ code: e.code, heard })
-  }), [query, lines] as const)
-  expect(await talk(`property=${id}&fault=coil-open+V3&seed=4`, ['*IDN?', 'x'.repeat(5000), 'SYST:ERR?'])).toEqual({ code: 1000, heard: ['Field Thread,Simulated meter,0,1', '0,"No error"'] })
+  const talk = (query: string, lines: readonly string[]) =>
+    page.evaluate(
+      ([q, list]) =>
+        new Promise<{ code: number; heard: string[] }>((resolve) => {
+          const heard: string[] = []
+          const socket = new WebSocket(`ws://${location.host}/meter?${q}`)
+          socket.onopen = () => {
+            for (const line of list) socket.send(line)
+          }
+          socket.onmessage = (e) => {
+            heard.push(String(e.data))
+            if (heard.length === 2) socket.close(1000)
+          }
+          socket.onclose = (e) => resolve({ code: e.code, heard })
+        }),
+      [query, lines] as const,
+    )
+  expect(await talk(`property=${id}&fault=coil-open+V3&seed=4`, ['*IDN?', 'x'.repeat(5000), 'SYST:ERR?'])).toEqual({
+    code: 1000,
+    heard: ['Field Thread,Simulated meter,0,1', '0,"No error"'],
+  })
   expect((await talk('property=0198f2a0-4b7e-7c31-9d52-6a1f0c3e0000', [])).code).toBe(1008)
   expect((await talk(`property=${id}&fault=nonsense`, [])).code).toBe(1008)
   expect((await talk('property=1', [])).code).toBe(1008)

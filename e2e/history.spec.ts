@@ -2,10 +2,15 @@ import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { beginSweep, ownProperty, seriousFindings, SOUND, stored } from './kit'
 
-test('a creeping joint: doubtful beside its baseline, with the year it will matter; a new baseline by hand ends it', async ({ page, request }) => {
+test('a creeping joint: doubtful beside its baseline, with the year it will matter; a new baseline by hand ends it', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Creep')
   await page.goto(`/p/${id}?station=A:5`)
-  await expect(page.locator('.panel')).toContainText('Inside the record’s band, but 1.3 Ω off what this thread read before')
+  await expect(page.locator('.panel')).toContainText(
+    'Inside the record’s band, but 1.3 Ω off what this thread read before',
+  )
   await expect(page.locator('.panel .drift')).toContainText(/Creeping up 1\.1 ± 0\.5 Ω a year.*about 14 Oct 2026/)
   await expect(page.getByText('Doubtful: the record alone would pass it')).toBeVisible()
   await page.getByRole('button', { name: 'Take as baseline' }).click()
@@ -28,7 +33,10 @@ test('swapped leads at the boathouse, side by side with last autumn', async ({ p
   await expect(page.getByRole('row', { name: /Dome walk, left/ })).toContainText('+1.8')
 })
 
-test('checks at the cabinet: supply, a terminal, station to station, earth, a lamp; each judged, each struck out at will', async ({ page, request }) => {
+test('checks at the cabinet: supply, a terminal, station to station, earth, a lamp; each judged, each struck out at will', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Checks')
   const visit = await beginSweep(page, id)
   const checks = page.locator('.checks:visible')
@@ -45,7 +53,9 @@ test('checks at the cabinet: supply, a terminal, station to station, earth, a la
   await kind.selectOption({ label: 'Terminal volts, its station on' })
   await checks.getByLabel('Volts', { exact: true }).fill('22')
   await checks.getByLabel('Volts', { exact: true }).press('Enter')
-  await expect(checks.getByRole('row', { name: /Volts at MV, on/ })).toContainText('More than 2 V below the supply (27.1 V)')
+  await expect(checks.getByRole('row', { name: /Volts at MV, on/ })).toContainText(
+    'More than 2 V below the supply (27.1 V)',
+  )
   await kind.selectOption({ label: 'Station to station' })
   await checks.getByLabel('Terminal').selectOption('9')
   await checks.getByLabel('and').selectOption('10')
@@ -65,14 +75,23 @@ test('checks at the cabinet: supply, a terminal, station to station, earth, a la
   expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(5)
 })
 
-test('CSV: out of one sweep, seen before it goes into another, refused whole where a line is wrong', async ({ page, request }) => {
+test('CSV: out of one sweep, seen before it goes into another, refused whole where a line is wrong', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Sheets')
   await page.goto(`/p/${id}/test/autumn-2025`)
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save these readings as CSV' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save these readings as CSV' }).click(),
+  ])
   const csv = readFileSync(await download.path(), 'utf8')
   expect(csv.split('\n')[0]).toBe('terminal,to,test,reading,at')
   const visit = await beginSweep(page, id)
-  const choose = (text: string) => page.locator('.files input[type=file]').setInputFiles({ name: 'readings.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  const choose = (text: string) =>
+    page
+      .locator('.files input[type=file]')
+      .setInputFiles({ name: 'readings.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await choose('reading;terminal\nOL;A:1\nsoon;A:2')
   await expect(page.getByRole('alert')).toContainText('line 3.reading: “soon” is not a reading')
   await choose(`${csv}S:1,S:C,ohms,34,\n`)
@@ -95,7 +114,10 @@ test('the record as it was: looked at, not changed, and back to now', async ({ p
   await page.getByRole('button', { name: 'See it before' }).click()
   await expect(page.getByText('The record as it was at change 0.')).toBeVisible()
   await expect(page.locator('.rail')).toContainText('Entrance bed')
-  await page.locator('.rail').getByRole('link', { name: /Entrance bed/ }).click()
+  await page
+    .locator('.rail')
+    .getByRole('link', { name: /Entrance bed/ })
+    .click()
   await expect(page.getByLabel('Station name')).toHaveCount(0)
   await page.getByRole('button', { name: 'Back to now' }).click()
   await expect(page.locator('.rail')).toContainText('Rose bed')
@@ -106,7 +128,14 @@ test('dusk: chosen by hand, kept over a reload, nothing serious for axe', async 
   await page.goto(`/p/${id}?station=A:5`)
   await page.getByRole('button', { name: 'Light or dark' }).click()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dusk')
-  for (const path of ['/', `/p/${id}?station=A:5`, `/p/${id}/test`, `/p/${id}/test/spring-2026`, `/p/${id}/test/compare`, `/p/${id}/record`]) {
+  for (const path of [
+    '/',
+    `/p/${id}?station=A:5`,
+    `/p/${id}/test`,
+    `/p/${id}/test/spring-2026`,
+    `/p/${id}/test/compare`,
+    `/p/${id}/record`,
+  ]) {
     await page.goto(path)
     await page.waitForLoadState('networkidle')
     await expect(page.locator('html')).toHaveAttribute('data-theme', 'dusk')
@@ -114,7 +143,10 @@ test('dusk: chosen by hand, kept over a reload, nothing serious for axe', async 
   }
 })
 
-test('feet and Fahrenheit: the same sweep, asked and told in the property’s units, stored in metres and °C', async ({ page, request }) => {
+test('feet and Fahrenheit: the same sweep, asked and told in the property’s units, stored in metres and °C', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Yards')
   await page.goto(`/p/${id}/record`)
   await page.getByLabel('Units').selectOption('imperial')

@@ -8,7 +8,10 @@ export const DEMO_FILE = fileURLToPath(new URL('../demo/quarry-lake.json', impor
 
 /** A property of this test's own, made from the demo; the demo itself stays as it is. */
 export async function ownProperty(request: APIRequestContext, name: string): Promise<string> {
-  const reply = await request.post(`/api/properties?as=copy&name=${encodeURIComponent(name)}`, { headers: { 'content-type': 'application/json' }, data: readFileSync(DEMO_FILE, 'utf8') })
+  const reply = await request.post(`/api/properties?as=copy&name=${encodeURIComponent(name)}`, {
+    headers: { 'content-type': 'application/json' },
+    data: readFileSync(DEMO_FILE, 'utf8'),
+  })
   expect(reply.status()).toBe(201)
   return ((await reply.json()) as { id: string }).id
 }
@@ -25,7 +28,8 @@ export async function pressTo(page: Page, name: RegExp, most = 60): Promise<void
   for (let i = 0; i < most; i++) {
     const focused = await page.evaluate(() => {
       const at = document.activeElement
-      const label = at instanceof HTMLInputElement || at instanceof HTMLSelectElement ? at.labels?.[0]?.textContent : null
+      const label =
+        at instanceof HTMLInputElement || at instanceof HTMLSelectElement ? at.labels?.[0]?.textContent : null
       return (at?.getAttribute('aria-label') ?? label ?? at?.textContent ?? '').trim()
     })
     if (name.test(focused)) return
@@ -55,8 +59,30 @@ export async function beginSweep(page: Page, property: string, meter: { openMark
 export async function seriousFindings(page: Page): Promise<string[]> {
   // Only what is violated is described: naming all that passes takes a fifth of the time.
   const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze()
-  return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 140)}`)
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 140)}`)
 }
 
 /** Sound readings of the demo's Gatehouse at 14 °C, MV first, to a tenth of an ohm. */
-export const SOUND = ['39.6', '33.4', '33.4', '33.4', '34.5', '34.5', '34.5', '35.7', '35.7', '37.1', '37.1', '38.2', '39.2', '33.2', '33.2', '34.6', '34.6', '36.0', '37.3']
+export const SOUND = [
+  '39.6',
+  '33.4',
+  '33.4',
+  '33.4',
+  '34.5',
+  '34.5',
+  '34.5',
+  '35.7',
+  '35.7',
+  '37.1',
+  '37.1',
+  '38.2',
+  '39.2',
+  '33.2',
+  '33.2',
+  '34.6',
+  '34.6',
+  '36.0',
+  '37.3',
+]

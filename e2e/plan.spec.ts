@@ -8,18 +8,40 @@ function counting(page: Page) {
   let keys = 0
   return {
     count: () => keys,
-    press: async (key: string) => { keys++; await page.keyboard.press(key) },
-    type: async (text: string) => { keys += text.length; await page.keyboard.type(text) },
+    press: async (key: string) => {
+      keys++
+      await page.keyboard.press(key)
+    },
+    type: async (text: string) => {
+      keys += text.length
+      await page.keyboard.type(text)
+    },
   }
 }
 
-test('a 12-station property from a pasted list, no pointer, within 250 keys; undone and done again; reload keeps it', async ({ page, context, request }) => {
+test('a 12-station property from a pasted list, no pointer, within 250 keys; undone and done again; reload keeps it', async ({
+  page,
+  context,
+  request,
+}) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write'])
   await page.goto('/')
   await expect(page.getByRole('button', { name: 'New property' })).toBeVisible()
-  await page.evaluate((text) => navigator.clipboard.writeText(text), Array.from({ length: 12 }, (_, i) => `${i + 1} Bed ${i + 1}`).join('\n'))
+  await page.evaluate(
+    (text) => navigator.clipboard.writeText(text),
+    Array.from({ length: 12 }, (_, i) => `${i + 1} Bed ${i + 1}`).join('\n'),
+  )
   const keys = counting(page)
-  for (let i = 0; i < 20 && !(await page.evaluate(() => document.activeElement instanceof HTMLButtonElement && document.activeElement.textContent === 'New property')); i++) await keys.press('Tab')
+  for (
+    let i = 0;
+    i < 20 &&
+    !(await page.evaluate(
+      () =>
+        document.activeElement instanceof HTMLButtonElement && document.activeElement.textContent === 'New property',
+    ));
+    i++
+  )
+    await keys.press('Tab')
   await keys.press('Enter')
   await expect(page.getByLabel('Name', { exact: true })).toBeFocused()
   await keys.type('Hill garden')
@@ -29,18 +51,39 @@ test('a 12-station property from a pasted list, no pointer, within 250 keys; und
   await expect(page.getByRole('button', { name: 'Take in 12 stations' })).toBeVisible()
   await keys.press('Control+Enter')
   await expect(page.locator('#cell-0-box')).toBeFocused()
-  for (let i = 0; i < 12; i++) { await keys.type(`B${1 + (i >> 1)}`); await keys.press('Enter'); await expect(page.locator(`#cell-${i}-box`)).toHaveValue(`B${1 + (i >> 1)}`) }
+  for (let i = 0; i < 12; i++) {
+    await keys.type(`B${1 + (i >> 1)}`)
+    await keys.press('Enter')
+    await expect(page.locator(`#cell-${i}-box`)).toHaveValue(`B${1 + (i >> 1)}`)
+  }
   // Distances, every second row: both valves of a box lie equally far.
   await page.locator('#cell-0-at_m').focus()
-  for (let i = 0; i < 6; i++) { await keys.type(String(30 + 25 * i)); await keys.press('Enter'); await expect(page.locator(`#cell-${2 * i}-at_m`)).toHaveValue(String(30 + 25 * i)); await keys.press('Enter') }
+  for (let i = 0; i < 6; i++) {
+    await keys.type(String(30 + 25 * i))
+    await keys.press('Enter')
+    await expect(page.locator(`#cell-${2 * i}-at_m`)).toHaveValue(String(30 + 25 * i))
+    await keys.press('Enter')
+  }
   await page.locator('#cell-0-coil').focus()
-  for (let i = 0; i < 12; i++) { await keys.type('33'); await keys.press('Enter'); await expect(page.locator(`#cell-${i}-coil`)).toHaveValue('33 Ω') }
+  for (let i = 0; i < 12; i++) {
+    await keys.type('33')
+    await keys.press('Enter')
+    await expect(page.locator(`#cell-${i}-coil`)).toHaveValue('33 Ω')
+  }
   console.log(`keys: ${keys.count()}`)
   expect(keys.count()).toBeLessThanOrEqual(250)
   const id = page.url().split('/p/')[1]!.split('/')[0]!
   await expect(page.getByText('All saved')).toBeVisible()
   const rows = rowsOf((await stored(request, id)).site)
-  expect(rows.map((r) => [r.station, r.name, r.box, r.at_m, r.coil])).toEqual(Array.from({ length: 12 }, (_, i) => [String(i + 1), `Bed ${i + 1}`, `B${1 + (i >> 1)}`, 30 + 25 * (i >> 1), '33 Ω']))
+  expect(rows.map((r) => [r.station, r.name, r.box, r.at_m, r.coil])).toEqual(
+    Array.from({ length: 12 }, (_, i) => [
+      String(i + 1),
+      `Bed ${i + 1}`,
+      `B${1 + (i >> 1)}`,
+      30 + 25 * (i >> 1),
+      '33 Ω',
+    ]),
+  )
   await page.reload()
   await expect(page.locator('#cell-11-at_m')).toHaveValue('155')
   // A bad figure stays in its cell with a sentence; an untouched cell lets undo through to the property.
@@ -56,7 +99,10 @@ test('a 12-station property from a pasted list, no pointer, within 250 keys; und
   await expect(page.locator('#cell-0-name')).toHaveValue('Bed 1')
 })
 
-test('sizes: the weakest named and explained, what-ifs follow at once, the cheapest wire chosen, written in and undone', async ({ page, request }) => {
+test('sizes: the weakest named and explained, what-ifs follow at once, the cheapest wire chosen, written in and undone', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Sizes')
   await page.goto(`/p/${id}/plan/sizes`)
   await expect(page.getByText('Weakest: Rim lookout, 20.4 V at the coil, 1.4 V to spare.')).toBeVisible()
@@ -90,7 +136,10 @@ test('sizes: the weakest named and explained, what-ifs follow at once, the cheap
 })
 
 test('sliders of a 60-station plan do not hold up the page', async ({ page, request }) => {
-  const list = Array.from({ length: 60 }, (_, i) => `${i + 1},Bed ${i + 1},B${1 + Math.floor(i / 3)},${20 + 14 * Math.floor(i / 3)},33`).join('\n')
+  const list = Array.from(
+    { length: 60 },
+    (_, i) => `${i + 1},Bed ${i + 1},B${1 + Math.floor(i / 3)},${20 + 14 * Math.floor(i / 3)},33`,
+  ).join('\n')
   await page.goto('/')
   await page.getByRole('button', { name: 'New property' }).click()
   await page.getByLabel('Name', { exact: true }).fill('Sixty')
@@ -103,11 +152,20 @@ test('sliders of a 60-station plan do not hold up the page', async ({ page, requ
   await expect(page.locator('.verdict')).toBeVisible()
   await page.getByLabel(/Controller farther/).focus()
   // The longest that the page's own thread was away while the slider moved forty steps.
-  const longest = page.evaluate(() => new Promise<number>((done) => {
-    let [last, worst, frames] = [performance.now(), 0, 0]
-    const tick = () => { const now = performance.now(); worst = Math.max(worst, now - last); last = now; if (++frames < 150) requestAnimationFrame(tick); else done(worst) }
-    requestAnimationFrame(tick)
-  }))
+  const longest = page.evaluate(
+    () =>
+      new Promise<number>((done) => {
+        let [last, worst, frames] = [performance.now(), 0, 0]
+        const tick = () => {
+          const now = performance.now()
+          worst = Math.max(worst, now - last)
+          last = now
+          if (++frames < 150) requestAnimationFrame(tick)
+          else done(worst)
+        }
+        requestAnimationFrame(tick)
+      }),
+  )
   for (let i = 0; i < 40; i++) await page.keyboard.press('ArrowRight')
   console.log(`longest frame: ${Math.round(await longest)} ms`)
   await expect(page.getByText('As it would be, not as it is.')).toBeVisible()
@@ -115,7 +173,10 @@ test('sliders of a 60-station plan do not hold up the page', async ({ page, requ
   expect(request).toBeTruthy()
 })
 
-test('runs and coils in words: a run extended and laid anew, a sheet’s figures, each refusal at its place', async ({ page, request }) => {
+test('runs and coils in words: a run extended and laid anew, a sheet’s figures, each refusal at its place', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Runs')
   await page.goto(`/p/${id}/plan`)
   const way = page.getByLabel('Boxes, K3')
@@ -137,10 +198,17 @@ test('runs and coils in words: a run extended and laid anew, a sheet’s figures
   await page.getByLabel('Pulls in at V, Standard AC coil').press('Enter')
   await expect(page.getByText('All saved')).toBeVisible()
   const { site } = await stored(request, id)
-  expect([site.cables['K3' as never]!['stops' as never]['length' as never], site.coilKinds['standard' as never]!['minimum_V' as never]]).toEqual([5, 20])
+  expect([
+    site.cables['K3' as never]!['stops' as never]['length' as never],
+    site.coilKinds['standard' as never]!['minimum_V' as never],
+  ]).toEqual([5, 20])
 })
 
-test('without a signal: the list is changed, sizes follow, the page says what waits; back on line it is sent and the page closed meanwhile loses nothing', async ({ page, context, request }) => {
+test('without a signal: the list is changed, sizes follow, the page says what waits; back on line it is sent and the page closed meanwhile loses nothing', async ({
+  page,
+  context,
+  request,
+}) => {
   const id = await ownProperty(request, 'No signal')
   await page.goto(`/p/${id}/plan`)
   await expect(page.locator('#cell-2-name')).toHaveValue('Entrance bed')
@@ -148,14 +216,27 @@ test('without a signal: the list is changed, sizes follow, the page says what wa
   await expect(page.locator('.verdict')).toBeVisible()
   await page.getByRole('link', { name: 'List', exact: true }).click()
   await context.setOffline(true)
-  for (const [cell, text] of [['#cell-2-name', 'Gate roses'], ['#cell-13-at_m', '260']] as const) { await page.locator(cell).fill(text); await page.locator(cell).press('Enter') }
+  for (const [cell, text] of [
+    ['#cell-2-name', 'Gate roses'],
+    ['#cell-13-at_m', '260'],
+  ] as const) {
+    await page.locator(cell).fill(text)
+    await page.locator(cell).press('Enter')
+  }
   await expect(page.getByText('kept on this device, 2 to send')).toBeVisible()
   await page.getByRole('link', { name: 'Sizes' }).click()
   await expect(page.locator('.losses')).toContainText('56 m')
   await context.setOffline(false)
   await expect(page.getByText('All saved')).toBeVisible({ timeout: 20_000 })
   const { site } = await stored(request, id)
-  expect(rowsOf(site).filter((r) => r.name === 'Gate roses' || r.station === 'A:12').map((r) => [r.station, r.at_m])).toEqual([['A:1', 46], ['A:12', 260]])
+  expect(
+    rowsOf(site)
+      .filter((r) => r.name === 'Gate roses' || r.station === 'A:12')
+      .map((r) => [r.station, r.at_m]),
+  ).toEqual([
+    ['A:1', 46],
+    ['A:12', 260],
+  ])
 })
 
 test('the reach table prints alone: no rail, no bar, no buttons', async ({ page, request }) => {
@@ -163,17 +244,29 @@ test('the reach table prints alone: no rail, no bar, no buttons', async ({ page,
   await page.goto(`/p/${id}/plan/sizes`)
   await expect(page.getByRole('heading', { name: 'Reach table' })).toBeVisible()
   const table = page.locator('section', { has: page.getByRole('heading', { name: 'Reach table' }) }).locator('tbody tr')
-  const metres = await table.evaluateAll((rows) => rows.map((r) => Array.from(r.querySelectorAll('td')).slice(1).map((c) => Number(c.textContent))))
+  const metres = await table.evaluateAll((rows) =>
+    rows.map((r) =>
+      Array.from(r.querySelectorAll('td'))
+        .slice(1)
+        .map((c) => Number(c.textContent)),
+    ),
+  )
   expect(metres.length).toBe(5)
   // A thicker size reaches farther; more valves at once, less far.
-  for (const [i, row] of metres.entries()) { expect(row[0]).toBeGreaterThan(row[1]!); if (i > 0) expect(row[0]).toBeGreaterThan(metres[i - 1]![0]!) }
+  for (const [i, row] of metres.entries()) {
+    expect(row[0]).toBeGreaterThan(row[1]!)
+    if (i > 0) expect(row[0]).toBeGreaterThan(metres[i - 1]![0]!)
+  }
   await page.emulateMedia({ media: 'print' })
   for (const gone of ['.rail', '.bar', '.verdict']) await expect(page.locator(gone)).toBeHidden()
   await expect(table.first()).toBeVisible()
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden()
 })
 
-test('on a phone: a station added by its name, its box and distance written, its volts seen', async ({ page, request }) => {
+test('on a phone: a station added by its name, its box and distance written, its volts seen', async ({
+  page,
+  request,
+}) => {
   await page.setViewportSize({ width: 390, height: 844 })
   const id = await ownProperty(request, 'Phone plan')
   await page.goto(`/p/${id}/plan`)
@@ -191,11 +284,17 @@ test('on a phone: a station added by its name, its box and distance written, its
   await expect(page.locator('.losses h2')).toContainText('Gatepost pots')
 })
 
-test('material: spools, cuts and connectors; as CSV and as a workbook; a bad figure is refused at its field', async ({ page, request }) => {
+test('material: spools, cuts and connectors; as CSV and as a workbook; a bad figure is refused at its field', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Material')
   await page.goto(`/p/${id}/plan/material`)
   await expect(page.getByText('L13 A–B8 39 m')).toBeVisible()
-  const saved = async (name: string) => { const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()]); return readFileSync(await download.path()) }
+  const saved = async (name: string) => {
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()])
+    return readFileSync(await download.path())
+  }
   expect((await saved('Save as CSV')).toString()).toContain('K1,A,B7,multicore,17,1 mm²,,240,4.8,21,265.8')
   const workbook = await saved('Save as XLSX')
   expect([workbook.subarray(0, 2).toString(), workbook.length > 3000]).toEqual(['PK', true])
@@ -210,12 +309,21 @@ test('material: spools, cuts and connectors; as CSV and as a workbook; a bad fig
   await expect(page.getByText('Write up to 12 lines')).toBeVisible()
 })
 
-test('the list goes out as CSV and comes back; a wrong line is told; a station is taken away by keyboard', async ({ page, request }) => {
+test('the list goes out as CSV and comes back; a wrong line is told; a station is taken away by keyboard', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Lists')
   await page.goto(`/p/${id}/plan`)
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as CSV' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ])
   const csv = readFileSync(await download.path(), 'utf8')
-  const choose = (text: string) => page.locator('input[type=file]').setInputFiles({ name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  const choose = (text: string) =>
+    page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await choose(csv.replace('Ticket lawn', 'Ticket meadow').replace('46 m', 'far'))
   await expect(page.getByRole('alert')).toContainText('“far” is no length')
   await choose(csv.replace('Ticket lawn', 'Ticket meadow'))
@@ -227,8 +335,16 @@ test('the list goes out as CSV and comes back; a wrong line is told; a station i
   expect((await stored(request, id)).revision).toBe(2)
 })
 
-for (const [viewport, colorScheme] of [[{ width: 1280, height: 800 }, 'light'], [{ width: 390, height: 844 }, 'light'], [{ width: 360, height: 640 }, 'dark'], [{ width: 1280, height: 800 }, 'dark']] as const) {
-  test(`plan: nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}, ${colorScheme}`, async ({ page, request }) => {
+for (const [viewport, colorScheme] of [
+  [{ width: 1280, height: 800 }, 'light'],
+  [{ width: 390, height: 844 }, 'light'],
+  [{ width: 360, height: 640 }, 'dark'],
+  [{ width: 1280, height: 800 }, 'dark'],
+] as const) {
+  test(`plan: nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}, ${colorScheme}`, async ({
+    page,
+    request,
+  }) => {
     await page.setViewportSize(viewport)
     await page.emulateMedia({ colorScheme })
     const id = await ownProperty(request, 'Plan axe')

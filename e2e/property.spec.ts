@@ -22,7 +22,10 @@ test('threads: what each should read, why, and where the spring’s faults lie',
   await expect(page.locator('.panel')).toContainText('Far willows')
 })
 
-test('a change by hand is kept, shown in the journal, taken back by undo; a bad figure is refused at its field', async ({ page, request }) => {
+test('a change by hand is kept, shown in the journal, taken back by undo; a bad figure is refused at its field', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Changes')
   await page.goto(`/p/${id}/record`)
   const joint = page.getByLabel('Sound joint, Ω')
@@ -42,7 +45,10 @@ test('a change by hand is kept, shown in the journal, taken back by undo; a bad 
   await expect(page.locator('.box-at').first()).toContainText('46 ft')
 })
 
-test('undo by key from any page, again and again; what is typed in a field is left to the field', async ({ page, request }) => {
+test('undo by key from any page, again and again; what is typed in a field is left to the field', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Undo')
   await page.goto(`/p/${id}?station=A:1`)
   const name = page.getByLabel('Station name')
@@ -66,10 +72,18 @@ test('undo by key from any page, again and again; what is typed in a field is le
   expect((await stored(request, id)).revision).toBe(4)
 })
 
-test('two editors: the second to change one field is told by name and sees the other’s word', async ({ browser, page, request, baseURL }) => {
+test('two editors: the second to change one field is told by name and sees the other’s word', async ({
+  browser,
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await ownProperty(request, 'Two people')
   const other = await (await browser.newContext({ baseURL: baseURL! })).newPage()
-  for (const p of [page, other]) { await p.goto(`/p/${id}/record`); await expect(p.getByLabel('Contractor')).toBeVisible() }
+  for (const p of [page, other]) {
+    await p.goto(`/p/${id}/record`)
+    await expect(p.getByLabel('Contractor')).toBeVisible()
+  }
   await other.getByLabel('Contractor').fill('First Crew')
   await other.getByLabel('Contractor').press('Enter')
   await expect(other.getByText('about › contractor')).toBeVisible()
@@ -80,9 +94,13 @@ test('two editors: the second to change one field is told by name and sees the o
   await other.context().close()
 })
 
-test('files: saved and opened again, asked about when already here, told in a sentence when broken', async ({ page, request }) => {
+test('files: saved and opened again, asked about when already here, told in a sentence when broken', async ({
+  page,
+  request,
+}) => {
   await page.goto('/')
-  const choose = (name: string, text: string) => page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
+  const choose = (name: string, text: string) =>
+    page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
   await choose('demo.json', readFileSync(DEMO_FILE, 'utf8'))
   await expect(page.getByText('This property is here already')).toBeVisible()
   await page.getByLabel('Name of the copy').fill('Copied lake')
@@ -90,12 +108,22 @@ test('files: saved and opened again, asked about when already here, told in a se
   await expect(page.getByRole('heading', { name: 'Gatehouse, threads' })).toBeVisible()
   const id = page.url().split('/').at(-1)!.split('?')[0]!
   await page.getByRole('link', { name: 'Record' }).first().click()
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save as a file' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Save as a file' }).click(),
+  ])
   expect(download.suggestedFilename()).toBe('copied-lake.json')
-  expect(readFileSync(await download.path(), 'utf8')).toBe(await (await request.get(`/api/properties/${id}/file`)).text())
+  expect(readFileSync(await download.path(), 'utf8')).toBe(
+    await (await request.get(`/api/properties/${id}/file`)).text(),
+  )
   await page.goto('/')
-  await choose('broken.json', readFileSync(DEMO_FILE, 'utf8').replace('"soundSplice_ohm": 0.03', '"soundSplice_ohm": "a little"'))
-  await expect(page.getByRole('alert')).toContainText('site.settings.soundSplice_ohm is of kind string, but a number is needed')
+  await choose(
+    'broken.json',
+    readFileSync(DEMO_FILE, 'utf8').replace('"soundSplice_ohm": 0.03', '"soundSplice_ohm": "a little"'),
+  )
+  await expect(page.getByRole('alert')).toContainText(
+    'site.settings.soundSplice_ohm is of kind string, but a number is needed',
+  )
   await choose('half.json', readFileSync(DEMO_FILE, 'utf8').slice(0, 9000))
   await expect(page.getByRole('alert')).toContainText('stops being readable at line')
 })
@@ -107,11 +135,26 @@ test('addresses that lead nowhere say so and lead on', async ({ page }) => {
   await expect(page.getByRole('link', { name: 'To the properties' })).toBeVisible()
 })
 
-for (const viewport of [{ width: 1280, height: 800 }, { width: 390, height: 844 }, { width: 360, height: 640 }]) {
-  test(`nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}`, async ({ page, request }) => {
+for (const viewport of [
+  { width: 1280, height: 800 },
+  { width: 390, height: 844 },
+  { width: 360, height: 640 },
+]) {
+  test(`nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}`, async ({
+    page,
+    request,
+  }) => {
     await page.setViewportSize(viewport)
     const id = await ownProperty(request, 'Axe')
-    for (const path of ['/', `/p/${id}`, `/p/${id}?station=A:18`, `/p/${id}/test`, `/p/${id}/test/spring-2026`, `/p/${id}/test/compare`, `/p/${id}/record`]) {
+    for (const path of [
+      '/',
+      `/p/${id}`,
+      `/p/${id}?station=A:18`,
+      `/p/${id}/test`,
+      `/p/${id}/test/spring-2026`,
+      `/p/${id}/test/compare`,
+      `/p/${id}/record`,
+    ]) {
       await page.goto(path)
       await page.waitForLoadState('networkidle')
       expect(await seriousFindings(page), path).toEqual([])
@@ -124,14 +167,20 @@ for (const viewport of [{ width: 1280, height: 800 }, { width: 390, height: 844 
   })
 }
 
-test('the first load of a property is light: script and style 250 kB, document 60 kB unpacked, fonts 120 kB', async ({ page, request }) => {
+test('the first load of a property is light: script and style 250 kB, document 60 kB unpacked, fonts 120 kB', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Light')
   const session = await page.context().newCDPSession(page)
   await session.send('Network.enable')
   const kinds = new Map<string, string>()
   const wire: Record<string, number> = {}
   session.on('Network.responseReceived', ({ requestId, type }) => kinds.set(requestId, type))
-  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => { const kind = kinds.get(requestId) ?? '?'; wire[kind] = (wire[kind] ?? 0) + encodedDataLength })
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    const kind = kinds.get(requestId) ?? '?'
+    wire[kind] = (wire[kind] ?? 0) + encodedDataLength
+  })
   const document = await page.goto(`/p/${id}`)
   await page.waitForLoadState('networkidle')
   await expect(page.getByRole('heading', { name: 'The common is cut between B4 and B5.' })).toBeVisible()

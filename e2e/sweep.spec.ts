@@ -1,7 +1,10 @@
 import { expect, test } from '@playwright/test'
 import { beginSweep, ownProperty, pressByKey, SOUND, stored } from './kit'
 
-test('a sweep by keyboard alone: from the list to a cut common, kept over a reload, found again tomorrow', async ({ page, request }) => {
+test('a sweep by keyboard alone: from the list to a cut common, kept over a reload, found again tomorrow', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, `Keyboard court ${Date.now()}`)
   await page.goto('/')
   await expect(page.getByRole('link', { name: /Keyboard court/ })).toBeVisible()
@@ -38,10 +41,18 @@ test('a sweep by keyboard alone: from the list to a cut common, kept over a relo
   const { facts } = await stored(request, id)
   const mine = Object.values(facts.visits).find((v) => v.author === 'Sam')!
   expect(mine.ground_C).toBe(14)
-  expect(Object.values(facts.cautions).filter((c) => c.author === 'Sam').map((c) => c.code).sort()).toEqual(['leads_off', 'power_off', 'schedule_paused'])
+  expect(
+    Object.values(facts.cautions)
+      .filter((c) => c.author === 'Sam')
+      .map((c) => c.code)
+      .sort(),
+  ).toEqual(['leads_off', 'power_off', 'schedule_paused'])
 })
 
-test('the verdict comes as it is typed; nonsense is asked about; undo strikes out and returns; a half-typed reading survives a reload', async ({ page, request }) => {
+test('the verdict comes as it is typed; nonsense is asked about; undo strikes out and returns; a half-typed reading survives a reload', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Slow hands')
   const visit = await beginSweep(page, id)
   const [typed, says] = [page.locator('#reading'), page.locator('#reading-says')]
@@ -73,7 +84,11 @@ test('the verdict comes as it is typed; nonsense is asked about; undo strikes ou
   const { facts } = await stored(request, id)
   const readings = Object.entries(facts.readings).filter(([, r]) => r.visit === visit)
   expect(readings.map(([, r]) => (r.value as { ohm: number }).ohm).sort()).toEqual([1200, 33.5])
-  expect(Object.values(facts.strikeOuts).filter((s) => readings.some(([rid]) => rid === s.reading)).map((s) => s.reason)).toEqual(['undone'])
+  expect(
+    Object.values(facts.strikeOuts)
+      .filter((s) => readings.some(([rid]) => rid === s.reading))
+      .map((s) => s.reason),
+  ).toEqual(['undone'])
 })
 
 test('a meter that shows a bare 1 for open is believed, and its lead ohms come off', async ({ page, request }) => {
@@ -87,7 +102,13 @@ test('a meter that shows a bare 1 for open is believed, and its lead ohms come o
 
 test('on a phone the keypad does it all, with one thumb', async ({ browser, request, baseURL }) => {
   const id = await ownProperty(request, 'Wet garden')
-  const context = await browser.newContext({ baseURL: baseURL!, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, locale: 'en-GB' })
+  const context = await browser.newContext({
+    baseURL: baseURL!,
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+    locale: 'en-GB',
+  })
   const page = await context.newPage()
   await beginSweep(page, id)
   const key = (name: string) => page.locator('.pad').getByRole('button', { name, exact: true })
@@ -101,7 +122,10 @@ test('on a phone the keypad does it all, with one thumb', async ({ browser, requ
   await key('Next 2').tap()
   await key('open').tap()
   await expect(page.getByRole('heading', { name: 'Terminal 2 is open' })).toBeVisible()
-  for (const box of await page.locator('.pad button').evaluateAll((all) => all.map((b) => b.getBoundingClientRect().height))) expect(box).toBeGreaterThanOrEqual(48)
+  for (const box of await page
+    .locator('.pad button')
+    .evaluateAll((all) => all.map((b) => b.getBoundingClientRect().height)))
+    expect(box).toBeGreaterThanOrEqual(48)
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   await page.locator('.checks:visible summary').tap()
   await expect(page.locator('.pad')).toHaveCount(0) // the checks have a field of their own, and the phone its keys

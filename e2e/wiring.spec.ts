@@ -12,15 +12,26 @@ import { ownProperty, pressByKey, pressTo, seriousFindings, stored } from './kit
 /** A planned property: three valves in B1, one in B2, nothing made yet. */
 async function planned(request: APIRequestContext): Promise<string> {
   const empty = emptySite(`Planned ${Date.now()}`)
-  const commands = listCommands(empty, [...['1', '2', '3'].map((station) => stationRow.parse({ station, name: `Bed ${station}`, box: 'B1', at_m: 30, coil: '33' })), stationRow.parse({ station: '4', name: 'Far bed', box: 'B2', at_m: 50, coil: '33' })])
+  const commands = listCommands(empty, [
+    ...['1', '2', '3'].map((station) =>
+      stationRow.parse({ station, name: `Bed ${station}`, box: 'B1', at_m: 30, coil: '33' }),
+    ),
+    stationRow.parse({ station: '4', name: 'Far bed', box: 'B2', at_m: 50, coil: '33' }),
+  ])
   const applied = applyBatch(empty, commands.ok ? commands.value : [])
   if (!applied.ok) throw new Error(JSON.stringify(applied.refusals))
-  const reply = await request.post('/api/properties', { headers: { 'content-type': 'application/json' }, data: writeProperty({ id: v7(), revision: 0, site: applied.value.site, facts: noFacts() }) })
+  const reply = await request.post('/api/properties', {
+    headers: { 'content-type': 'application/json' },
+    data: writeProperty({ id: v7(), revision: 0, site: applied.value.site, facts: noFacts() }),
+  })
   return ((await reply.json()) as { id: string }).id
 }
 const saved = (page: Page) => expect(page.getByText('All saved')).toBeVisible()
 
-test('the wiring plans itself: colours and spares, then a box made in one nut, in chained crimps or with its common split; ticked, refused, undone', async ({ page, request }) => {
+test('the wiring plans itself: colours and spares, then a box made in one nut, in chained crimps or with its common split; ticked, refused, undone', async ({
+  page,
+  request,
+}) => {
   const id = await planned(request)
   await page.goto(`/p/${id}/plan/wiring`)
   await page.getByRole('button', { name: 'Plan the wiring' }).click()
@@ -29,7 +40,9 @@ test('the wiring plans itself: colours and spares, then a box made in one nut, i
   await expect(page.locator('tbody tr').nth(1)).toContainText('red')
   await page.goto(`/p/${id}/boxes/B1`)
   const common = page.locator('article', { has: page.getByRole('heading', { name: 'Common' }) })
-  await expect(common.getByRole('img')).toHaveAccessibleName(/K1 white, V1 lead b, V2 lead b, V3 lead b, K1 white → on \(nut and gel tube\)/)
+  await expect(common.getByRole('img')).toHaveAccessibleName(
+    /K1 white, V1 lead b, V2 lead b, V3 lead b, K1 white → on \(nut and gel tube\)/,
+  )
   await common.getByRole('combobox').selectOption({ label: 'gel crimp, 3 ports' })
   await expect(page.getByRole('alert')).toContainText('it would hold 5 conductors, and takes 3')
   await common.getByRole('button', { name: '3 × gel crimp, 3 ports, with 2 jumpers' }).click()
@@ -45,19 +58,29 @@ test('the wiring plans itself: colours and spares, then a box made in one nut, i
   await first.getByLabel('sealed').check()
   await saved(page)
   const { site } = await stored(request, id)
-  expect(Object.values(site.splices).filter((s) => s.ticks.length > 0).map((s) => [s.connector, s.ticks, s.made?.how])).toEqual([['gel_crimp_3', ['tugged', 'sealed'], 'seen']])
+  expect(
+    Object.values(site.splices)
+      .filter((s) => s.ticks.length > 0)
+      .map((s) => [s.connector, s.ticks, s.made?.how]),
+  ).toEqual([['gel_crimp_3', ['tugged', 'sealed'], 'seen']])
   await page.keyboard.press('Control+z')
   await expect(first.getByLabel('sealed')).not.toBeChecked()
   await page.reload()
   await expect(first.getByLabel('tugged')).toBeChecked()
 })
 
-test('what is in the ground is recorded: what a joint would bring about is told first; a core is cut, coloured otherwise at its other end, and told', async ({ page, request }) => {
+test('what is in the ground is recorded: what a joint would bring about is told first; a core is cut, coloured otherwise at its other end, and told', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Recorded')
   await page.goto(`/p/${id}/boxes/B2`)
   await page.getByRole('button', { name: 'A valve stands here' }).click()
   const ends = page.locator('section', { has: page.getByRole('heading', { name: 'What is here' }) })
-  await ends.getByRole('button', { name: /lead b/ }).last().click()
+  await ends
+    .getByRole('button', { name: /lead b/ })
+    .last()
+    .click()
   await ends.getByRole('button', { name: 'K1 white', exact: true }).click()
   await ends.getByRole('button', { name: 'K1 red', exact: true }).click()
   await expect(ends).toContainText('This would A:1 is joined to the common by the record')
@@ -71,13 +94,18 @@ test('what is in the ground is recorded: what a joint would bring about is told 
   await expect(page.getByText('A core of K1 is violet, but black at B2')).toBeVisible()
   await saved(page)
   const { site } = await stored(request, id)
-  expect(site.cables['K1' as never]).toMatchObject({ cores: { violet: { cutAt: ['B3', 'B2'], colourAt: { B2: 'black' } } } })
+  expect(site.cables['K1' as never]).toMatchObject({
+    cores: { violet: { cutAt: ['B3', 'B2'], colourAt: { B2: 'black' } } },
+  })
   await page.getByRole('button', { name: 'Let it run through' }).click()
   await page.getByRole('link', { name: 'All boxes' }).click()
   await expect(page.getByRole('link', { name: /^B2 / })).toContainText('1 to look at')
 })
 
-test('the controller: a near miss is told before it lands; an empty bay hides the next; a swap goes on after a reload', async ({ page, request }) => {
+test('the controller: a near miss is told before it lands; an empty bay hides the next; a swap goes on after a reload', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Controller')
   await page.goto(`/p/${id}/controller`)
   await page.getByRole('button', { name: 'Take off: 5', exact: true }).click()
@@ -93,7 +121,11 @@ test('the controller: a near miss is told before it lands; an empty bay hides th
   await page.getByLabel('Limit of the master terminal, A').fill('0.2')
   await page.getByLabel('Limit of the master terminal, A').press('Enter')
   await expect(page.getByText(/A:MV would hold 0.25 A/)).toBeVisible()
-  for (let n = 2; n <= 5; n++) { await page.getByLabel('Name of the new point').fill(`Supply ${n}`); await page.getByRole('button', { name: 'Add a point' }).click(); if (n < 5) await expect(page.locator(`[id$="-name"]`)).toHaveCount(n) }
+  for (let n = 2; n <= 5; n++) {
+    await page.getByLabel('Name of the new point').fill(`Supply ${n}`)
+    await page.getByRole('button', { name: 'Add a point' }).click()
+    if (n < 5) await expect(page.locator(`[id$="-name"]`)).toHaveCount(n)
+  }
   await expect(page.getByRole('alert')).toContainText('serves at most 4 points of connection')
   await saved(page)
   await page.getByRole('button', { name: 'Change the controller' }).click()
@@ -105,7 +137,10 @@ test('the controller: a near miss is told before it lands; an empty bay hides th
   await expect(page.getByLabel('Pause the schedule')).toBeChecked()
 })
 
-test('the map: boxes drawn, moved by hand and by figures, files out for general readers and in again, lengths from the drawing, a picture tied twice', async ({ page, request }) => {
+test('the map: boxes drawn, moved by hand and by figures, files out for general readers and in again, lengths from the drawing, a picture tied twice', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Mapped')
   await page.goto(`/p/${id}/plan/map`)
   const board = page.getByRole('application')
@@ -133,16 +168,28 @@ test('the map: boxes drawn, moved by hand and by figures, files out for general 
   const { site } = await stored(request, id)
   const b11 = (site.places as Record<string, { position: { value: { x_m: number; y_m: number } } }>).B11!.position.value
   expect(b11.x_m).toBeGreaterThan(-29)
-  expect((site.places as Record<string, unknown>).B12).toMatchObject({ found: 'found', foundAt: { value: { x_m: -3.5, y_m: 60 } } })
+  expect((site.places as Record<string, unknown>).B12).toMatchObject({
+    found: 'found',
+    foundAt: { value: { x_m: -3.5, y_m: 60 } },
+  })
   // Out, and read by a general reader; in again it changes nothing.
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save GeoJSON' }).click()])
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save GeoJSON' }).click(),
+  ])
   await expect(page.getByText(/The format has no room for: .*joints/)).toBeVisible()
   const text = readFileSync(await file.path(), 'utf8')
   const features = new GeoJSON().readFeatures(text)
   expect([features.length, features.filter((f) => f.getGeometry()?.getType() === 'LineString').length]).toEqual([26, 9])
-  await page.getByLabel('Open GeoJSON or GPX').setInputFiles({ name: 'again.geojson', mimeType: 'application/geo+json', buffer: Buffer.from(text) })
+  await page
+    .getByLabel('Open GeoJSON or GPX')
+    .setInputFiles({ name: 'again.geojson', mimeType: 'application/geo+json', buffer: Buffer.from(text) })
   await expect(page.getByText('Nothing in the file is new.')).toBeVisible()
-  await page.getByLabel('Open GeoJSON or GPX').setInputFiles({ name: 'x.gpx', mimeType: 'application/gpx+xml', buffer: Buffer.from('<gpx><wpt lat="-47.5001" lon="-120.2501"><name>B13</name></wpt></gpx>') })
+  await page.getByLabel('Open GeoJSON or GPX').setInputFiles({
+    name: 'x.gpx',
+    mimeType: 'application/gpx+xml',
+    buffer: Buffer.from('<gpx><wpt lat="-47.5001" lon="-120.2501"><name>B13</name></wpt></gpx>'),
+  })
   await expect(page.getByText('1 new boxes')).toBeVisible()
   await page.getByRole('button', { name: /^K3/ }).click()
   await page.getByRole('button', { name: 'Take lengths from the drawing' }).click()
@@ -152,24 +199,36 @@ test('the map: boxes drawn, moved by hand and by figures, files out for general 
   await expect(page.getByRole('heading', { name: /Picture underneath/ })).toBeVisible()
   await page.waitForTimeout(800)
   box = (await board.boundingBox())!
-  for (const [at, dx, dy] of [['A', -20, 10], ['B7', 30, -25]] as const) {
+  for (const [at, dx, dy] of [
+    ['A', -20, 10],
+    ['B7', 30, -25],
+  ] as const) {
     await page.getByRole('button', { name: 'A', exact: true }).click()
     await page.getByRole('button', { name: 'Tie a spot' }).click()
     await board.click({ position: { x: box.width / 2 + dx, y: box.height / 2 + dy } })
     await page.getByLabel('The spot lies at').selectOption({ label: at })
-    await page.locator('form', { has: page.getByLabel('The spot lies at') }).getByRole('button', { name: 'Put it here' }).click()
+    await page
+      .locator('form', { has: page.getByLabel('The spot lies at') })
+      .getByRole('button', { name: 'Put it here' })
+      .click()
   }
   await expect(page.getByText('2 of 2 ties')).toBeVisible()
   await saved(page)
   const tied = Object.values((await stored(request, id)).site.underlays)[0]!
   expect(tied.ties).toMatchObject([{ at: { x_m: 0, y_m: 0 } }, { at: { x_m: 36, y_m: 132 } }])
-  expect((await request.get(`/api/properties/${id}/pictures/${tied.sha256}`)).headers()['content-type']).toBe('image/png')
+  expect((await request.get(`/api/properties/${id}/pictures/${tied.sha256}`)).headers()['content-type']).toBe(
+    'image/png',
+  )
   await page.reload()
   await expect(page.getByText('2 of 2 ties')).toBeVisible()
   await expect(page.getByText('The picture is not here')).toBeHidden()
 })
 
-test('without a signal: joints are ticked in the garden, kept on the device, and sent when it is back', async ({ page, context, request }) => {
+test('without a signal: joints are ticked in the garden, kept on the device, and sent when it is back', async ({
+  page,
+  context,
+  request,
+}) => {
   const id = await ownProperty(request, 'Garden')
   await page.setViewportSize({ width: 390, height: 844 })
   await page.goto(`/p/${id}/boxes/B7`)
@@ -179,14 +238,24 @@ test('without a signal: joints are ticked in the garden, kept on the device, and
   await expect(page.getByText('kept on this device, 1 to send')).toBeVisible()
   await context.setOffline(false)
   await expect(page.getByText('All saved')).toBeVisible({ timeout: 20_000 })
-  expect(Object.values((await stored(request, id)).site.splices).filter((s) => s.ticks.includes('tugged'))).toHaveLength(1)
+  expect(
+    Object.values((await stored(request, id)).site.splices).filter((s) => s.ticks.includes('tugged')),
+  ).toHaveLength(1)
   await page.getByRole('button', { name: 'More', exact: true }).click()
   await page.getByRole('link', { name: 'Controller' }).click()
   await expect(page.getByRole('heading', { name: 'The door' })).toBeVisible()
 })
 
-for (const [viewport, colorScheme] of [[{ width: 1280, height: 800 }, 'light'], [{ width: 390, height: 844 }, 'light'], [{ width: 360, height: 640 }, 'dark'], [{ width: 1280, height: 800 }, 'dark']] as const) {
-  test(`map, wiring, boxes, controller: nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}, ${colorScheme}`, async ({ page, request }) => {
+for (const [viewport, colorScheme] of [
+  [{ width: 1280, height: 800 }, 'light'],
+  [{ width: 390, height: 844 }, 'light'],
+  [{ width: 360, height: 640 }, 'dark'],
+  [{ width: 1280, height: 800 }, 'dark'],
+] as const) {
+  test(`map, wiring, boxes, controller: nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}, ${colorScheme}`, async ({
+    page,
+    request,
+  }) => {
     await page.setViewportSize(viewport)
     await page.emulateMedia({ colorScheme })
     const id = await ownProperty(request, 'Wiring axe')
@@ -200,7 +269,10 @@ for (const [viewport, colorScheme] of [[{ width: 1280, height: 800 }, 'light'], 
   })
 }
 
-test('by keyboard alone: a box is recorded, a core described, a place put on the map, a terminal landed', async ({ page, request }) => {
+test('by keyboard alone: a box is recorded, a core described, a place put on the map, a terminal landed', async ({
+  page,
+  request,
+}) => {
   const id = await planned(request)
   await page.goto(`/p/${id}/boxes/B2`)
   await expect(page.getByRole('heading', { name: 'Cores at this box' })).toBeVisible()
@@ -218,7 +290,10 @@ test('by keyboard alone: a box is recorded, a core described, a place put on the
   await expect(page.getByRole('heading', { name: 'Loose' })).toBeHidden()
   await page.goto(`/p/${id}/plan/map`)
   await expect(page.getByText('Not on the map yet')).toBeVisible()
-  for (const [tag, x, y] of [['A', '0', '0'], ['B1', '60', '80']] as const) {
+  for (const [tag, x, y] of [
+    ['A', '0', '0'],
+    ['B1', '60', '80'],
+  ] as const) {
     await pressByKey(page, new RegExp(`^${tag}$`), 120)
     await pressTo(page, /^Drawn: East/, 120)
     await page.keyboard.type(x)
@@ -229,7 +304,11 @@ test('by keyboard alone: a box is recorded, a core described, a place put on the
   }
   await saved(page)
   const { site } = await stored(request, id)
-  expect(Object.values(site.places).filter((p) => p.position !== null).map((p) => p.tag)).toEqual(['A', 'B1'])
+  expect(
+    Object.values(site.places)
+      .filter((p) => p.position !== null)
+      .map((p) => p.tag),
+  ).toEqual(['A', 'B1'])
   expect(site.cables).toMatchObject({ K1: { cores: { c4: { colour: { value: 'green', how: 'seen' } } } } })
   expect(Object.values(site.splices).filter((s) => s.place === ('B2' as never) && s.ends.length === 2)).toHaveLength(2)
   await page.goto(`/p/${id}/controller`)
@@ -239,10 +318,15 @@ test('by keyboard alone: a box is recorded, a core described, a place put on the
   await page.keyboard.type('4')
   await pressByKey(page, /^Land$/, 120)
   await saved(page)
-  expect(Object.values((await stored(request, id)).site.splices).filter((s) => s.connector === 'terminal')).toHaveLength(5)
+  expect(
+    Object.values((await stored(request, id)).site.splices).filter((s) => s.connector === 'terminal'),
+  ).toHaveLength(5)
 })
 
-test('a property goes out with its picture in a zip and comes in elsewhere whole; a zip of something else is told', async ({ page, request }) => {
+test('a property goes out with its picture in a zip and comes in elsewhere whole; a zip of something else is told', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, `Packed ${Date.now()}`)
   await page.goto(`/p/${id}/plan/map`)
   await page.getByLabel('Picture underneath').setInputFiles('docs/screenshots/list.png')
@@ -250,7 +334,10 @@ test('a property goes out with its picture in a zip and comes in elsewhere whole
   await saved(page)
   await expect(page.getByText('The picture is kept on this device until it is sent.')).toBeHidden()
   await page.goto(`/p/${id}/record`)
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save', exact: false }).first().click()])
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Save', exact: false }).first().click(),
+  ])
   const zip = readFileSync(await file.path())
   const files = unzipSync(new Uint8Array(zip))
   expect(Object.keys(files).length).toBe(2)
@@ -258,17 +345,26 @@ test('a property goes out with its picture in a zip and comes in elsewhere whole
   const other = v7()
   files['property.json'] = strToU8(strFromU8(files['property.json']!).replace(id, other))
   await page.goto('/')
-  await page.getByLabel('Open a property file').setInputFiles({ name: 'elsewhere.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync(files)) })
+  await page
+    .getByLabel('Open a property file')
+    .setInputFiles({ name: 'elsewhere.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync(files)) })
   await page.waitForURL(new RegExp(other))
   await page.goto(`/p/${other}/plan/map`)
   await expect(page.getByRole('heading', { name: /Picture underneath/ })).toBeVisible()
   await expect(page.getByText('The picture is not here')).toBeHidden()
   await page.goto('/')
-  await page.getByLabel('Open a property file').setInputFiles({ name: 'holiday.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync({ 'a.txt': strToU8('nothing') })) })
+  await page.getByLabel('Open a property file').setInputFiles({
+    name: 'holiday.zip',
+    mimeType: 'application/zip',
+    buffer: Buffer.from(zipSync({ 'a.txt': strToU8('nothing') })),
+  })
   await expect(page.getByRole('alert')).toContainText('This is not a property file')
 })
 
-test('an inherited property from the map alone: a cable drawn and counted, landed and joined, its unknown ends counted; a box found by key, a spare one taken away', async ({ page, request }) => {
+test('an inherited property from the map alone: a cable drawn and counted, landed and joined, its unknown ends counted; a box found by key, a spare one taken away', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'Inherited')
   await page.goto(`/p/${id}/plan/map`)
   const board = page.getByRole('application')
@@ -289,7 +385,10 @@ test('an inherited property from the map alone: a cable drawn and counted, lande
   await expect(page.getByRole('alert')).toContainText('from 2 to 60')
   await saved(page)
   const { site } = await stored(request, id)
-  expect(Object.values(site.cables).find((c) => c.tag === 'K2')).toMatchObject({ stops: [{ place: 'S3' }, { place: 'B12' }], kind: 'multicore' })
+  expect(Object.values(site.cables).find((c) => c.tag === 'K2')).toMatchObject({
+    stops: [{ place: 'S3' }, { place: 'B12' }],
+    kind: 'multicore',
+  })
   await page.keyboard.press('Escape')
   await page.locator('h1').first().click()
   await page.keyboard.press('/')
@@ -309,10 +408,17 @@ test('an inherited property from the map alone: a cable drawn and counted, lande
   await expect(page.getByRole('alert')).toContainText('At B12 something stands, ends or passes, so it stays')
 })
 
-test('two people at one property: the second to change a joint is told by name and loses nothing; the list of a swap prints alone', async ({ page, request, browser }) => {
+test('two people at one property: the second to change a joint is told by name and loses nothing; the list of a swap prints alone', async ({
+  page,
+  request,
+  browser,
+}) => {
   const id = await ownProperty(request, 'Two at once')
   const other = await (await browser.newContext()).newPage()
-  for (const p of [page, other]) { await p.goto(`/p/${id}/boxes/B7`); await expect(p.getByRole('heading', { name: 'Common' })).toBeVisible() }
+  for (const p of [page, other]) {
+    await p.goto(`/p/${id}/boxes/B7`)
+    await expect(p.getByRole('heading', { name: 'Common' })).toBeVisible()
+  }
   await page.locator('article').first().getByLabel('tugged').check()
   await saved(page)
   await other.locator('article').first().getByLabel('sealed').check()
@@ -327,10 +433,18 @@ test('two people at one property: the second to change a joint is told by name a
   await page.getByRole('button', { name: 'Change the controller' }).click()
   await page.emulateMedia({ media: 'print' })
   await expect(page.getByText('One screw at a time')).toBeVisible()
-  for (const hidden of [page.locator('.rail'), page.locator('.bar'), page.getByRole('button', { name: 'Print the list' })]) await expect(hidden).toBeHidden()
+  for (const hidden of [
+    page.locator('.rail'),
+    page.locator('.bar'),
+    page.getByRole('button', { name: 'Print the list' }),
+  ])
+    await expect(hidden).toBeHidden()
 })
 
-test('the record as it was: boxes, map, wiring and controller are looked at and not changed', async ({ page, request }) => {
+test('the record as it was: boxes, map, wiring and controller are looked at and not changed', async ({
+  page,
+  request,
+}) => {
   const id = await ownProperty(request, 'As it was')
   await page.goto(`/p/${id}/boxes/B7`)
   await page.locator('article').first().getByLabel('tugged').check()

@@ -13,6 +13,8 @@ ensurePackages(NEEDS[name])
 const cluster = NEEDS[name].includes('postgresql') ? await startCluster('bench', { fresh: true, durable: false }) : null
 const trouble = cluster && prepareDatabase(cluster.url, { demo: false })
 if (trouble) giveUp(trouble, 1)
-const code = await openly(process.execPath, ['--import', 'tsx', `bench/${name}.ts`, ...rest], { env: { ...process.env, ...(cluster && { DATABASE_URL: cluster.url }) } })
+const code = await openly(process.execPath, ['--import', 'tsx', `bench/${name}.ts`, ...rest], {
+  env: { ...process.env, ...(cluster && { DATABASE_URL: cluster.url }) },
+})
 await cluster?.stop()
 process.exit(code)

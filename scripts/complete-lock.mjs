@@ -7,7 +7,20 @@ import { CLONE, say } from './lib/plain.mjs'
 // writes the missing entries, which no other platform ever fetches. Run it after every change of dependencies.
 
 const SYSTEMS = ['android', 'darwin', 'freebsd', 'openbsd', 'netbsd', 'sunos', 'aix', 'linux', 'openharmony', 'win32']
-const PROCESSORS = { arm64: 'arm64', x64: 'x64', ia32: 'ia32', arm: 'arm', armv7: 'arm', ppc64: 'ppc64', ppc64le: 'ppc64', riscv64: 'riscv64', s390x: 's390x', loong64: 'loong64', mips64el: 'mips64el', wasm32: 'wasm32' }
+const PROCESSORS = {
+  arm64: 'arm64',
+  x64: 'x64',
+  ia32: 'ia32',
+  arm: 'arm',
+  armv7: 'arm',
+  ppc64: 'ppc64',
+  ppc64le: 'ppc64',
+  riscv64: 'riscv64',
+  s390x: 's390x',
+  loong64: 'loong64',
+  mips64el: 'mips64el',
+  wasm32: 'wasm32',
+}
 
 const file = join(CLONE, 'package-lock.json')
 const lock = JSON.parse(readFileSync(file, 'utf8'))
@@ -20,7 +33,12 @@ for (const [path, entry] of Object.entries({ ...lock.packages })) {
     const cpu = words.flatMap((word) => PROCESSORS[word] ?? [])
     if (os.length === 0 && cpu.length === 0) continue
     const top = `node_modules/${name}`
-    lock.packages[lock.packages[top] ? `${path}/node_modules/${name}` : top] = { version, optional: true, ...(cpu.length > 0 && { cpu }), ...(os.length > 0 && { os }) }
+    lock.packages[lock.packages[top] ? `${path}/node_modules/${name}` : top] = {
+      version,
+      optional: true,
+      ...(cpu.length > 0 && { cpu }),
+      ...(os.length > 0 && { os }),
+    }
     added++
   }
 }

@@ -24,35 +24,88 @@ async function sweepBegun(page, readings) {
   await page.getByRole('button', { name: 'Begin' }).click()
   for (let i = 0; i < 3; i++) await page.locator('.cautions .primary').click()
   const typed = page.locator('#reading')
-  for (const reading of readings) { await typed.fill(reading); await typed.press('Enter') }
+  for (const reading of readings) {
+    await typed.fill(reading)
+    await typed.press('Enter')
+  }
 }
 
 const VIEWS = [
   { name: 'properties', size: desk, path: '/' },
   { name: 'threads', size: desk, path: `${demo}?station=A:9` },
   { name: 'list', size: desk, path: `${demo}/plan` },
-  { name: 'map', size: desk, path: `${demo}/plan/map`, then: (page) => page.getByRole('button', { name: 'B4', exact: true }).click().then(() => page.getByRole('button', { name: 'All in view' }).click()) },
+  {
+    name: 'map',
+    size: desk,
+    path: `${demo}/plan/map`,
+    then: (page) =>
+      page
+        .getByRole('button', { name: 'B4', exact: true })
+        .click()
+        .then(() => page.getByRole('button', { name: 'All in view' }).click()),
+  },
   { name: 'wiring', size: desk, path: `${demo}/plan/wiring` },
   { name: 'controller', size: desk, path: `${demo}/controller` },
-  { name: 'phone-box', size: phone, path: `${demo}/boxes/B3`, then: (page) => page.locator('.joints').evaluate((el) => el.scrollIntoView()) },
+  {
+    name: 'phone-box',
+    size: phone,
+    path: `${demo}/boxes/B3`,
+    then: (page) => page.locator('.joints').evaluate((el) => el.scrollIntoView()),
+  },
   { name: 'sizes', size: desk, path: `${demo}/plan/sizes` },
   { name: 'material', size: desk, path: `${demo}/plan/material` },
   { name: 'phone-sizes', size: phone, path: `${demo}/plan/sizes` },
   { name: 'sweep', size: desk, path: demo, then: (page) => sweepBegun(page, ['39.6', '34.0', '33.6', '41.2', '34.9']) },
   { name: 'sweep-done', size: desk, path: spring },
-  { name: 'diagnose', size: desk, path: `${demo}/diagnose?visit=spring-2026`, then: (page) => page.locator('.stand:not(.stale)').waitFor({ timeout: 60000 }) },
+  {
+    name: 'diagnose',
+    size: desk,
+    path: `${demo}/diagnose?visit=spring-2026`,
+    then: (page) => page.locator('.stand:not(.stale)').waitFor({ timeout: 60000 }),
+  },
   { name: 'record', size: desk, path: `${demo}/record` },
   { name: 'compare-dusk', size: desk, path: `${demo}/test/compare?later=spring-2026&earlier=autumn-2025`, dusk: true },
-  { name: 'creep', size: desk, path: `${demo}?station=A:5`, then: (page) => page.locator('.years').evaluate((el) => el.scrollIntoView()) },
+  {
+    name: 'creep',
+    size: desk,
+    path: `${demo}?station=A:5`,
+    then: (page) => page.locator('.years').evaluate((el) => el.scrollIntoView()),
+  },
   { name: 'phone-threads', size: phone, path: demo },
   { name: 'phone-station', size: phone, path: `${demo}?station=A:18` },
-  { name: 'phone-sweep', size: phone, path: demo, then: async (page) => { await sweepBegun(page, ['39.6', '34.0', '41.3']); await page.locator('#reading').fill('34.2') } },
+  {
+    name: 'phone-sweep',
+    size: phone,
+    path: demo,
+    then: async (page) => {
+      await sweepBegun(page, ['39.6', '34.0', '41.3'])
+      await page.locator('#reading').fill('34.2')
+    },
+  },
 ]
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium
+  .launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  })
   .catch(() => giveUp('Chromium is missing. Run npm test once; it installs what it needs.'))
 for (const { name, size, path, then, dusk } of VIEWS.filter((v) => v.name.includes(only))) {
-  const context = await browser.newContext({ viewport: size, locale: 'en-GB', timezoneId: 'UTC', colorScheme: dusk ? 'dark' : 'light', hasTouch: size === phone, isMobile: size === phone })
+  const context = await browser.newContext({
+    viewport: size,
+    locale: 'en-GB',
+    timezoneId: 'UTC',
+    colorScheme: dusk ? 'dark' : 'light',
+    hasTouch: size === phone,
+    isMobile: size === phone,
+  })
   const page = await context.newPage()
   await page.goto(`${base}${path}`)
   await page.waitForLoadState('networkidle')

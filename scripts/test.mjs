@@ -12,7 +12,10 @@ import { supervise } from './lib/supervise.mjs'
 const RESULTS = join(CLONE, 'test-results')
 const NOTES = join(RESULTS, 'running.json')
 const counted = { passed: 0, failed: 0 }
-const count = (passed, failed) => { counted.passed += passed; counted.failed += failed }
+const count = (passed, failed) => {
+  counted.passed += passed
+  counted.failed += failed
+}
 
 ensureModules()
 ensurePackages(['postgresql', 'chromium', 'ngspice'])
@@ -29,10 +32,23 @@ function check(what, command, args) {
 
 async function jest(project, env = {}) {
   const file = join(RESULTS, `${project}.json`)
-  const code = await openly('npx', ['--no-install', 'jest', `--selectProjects=${project}`, '--json', `--outputFile=${file}`, ...(project === 'routes' ? ['--runInBand'] : [])], { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, ...env } })
+  const code = await openly(
+    'npx',
+    [
+      '--no-install',
+      'jest',
+      `--selectProjects=${project}`,
+      '--json',
+      `--outputFile=${file}`,
+      ...(project === 'routes' ? ['--runInBand'] : []),
+    ],
+    { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, ...env } },
+  )
   try {
     const result = JSON.parse(readFileSync(file, 'utf8'))
-    const suitesThatDidNotRun = result.testResults.filter((s) => s.status === 'failed' && s.assertionResults.length === 0).length
+    const suitesThatDidNotRun = result.testResults.filter(
+      (s) => s.status === 'failed' && s.assertionResults.length === 0,
+    ).length
     count(result.numPassedTests, result.numFailedTests + suitesThatDidNotRun)
   } catch {
     count(0, Math.max(1, code))
@@ -41,7 +57,9 @@ async function jest(project, env = {}) {
 
 async function playwright(env) {
   const file = join(RESULTS, 'browser.json')
-  const code = await openly('npx', ['--no-install', 'playwright', 'test'], { env: { ...process.env, ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file } })
+  const code = await openly('npx', ['--no-install', 'playwright', 'test'], {
+    env: { ...process.env, ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
+  })
   try {
     const { stats } = JSON.parse(readFileSync(file, 'utf8'))
     count(stats.expected, stats.unexpected + stats.flaky)
@@ -51,6 +69,7 @@ async function playwright(env) {
   }
 }
 
+check('Checking the formatting', 'npx', ['--no-install', 'prettier', '--check', '.'])
 check('Linting', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0'])
 check('Preparing types', 'npx', ['--no-install', 'nuxt', 'prepare'])
 check('Checking types of the application', 'npx', ['--no-install', 'vue-tsc', '-b', '--noEmit'])
@@ -63,10 +82,18 @@ ensureBuild()
 
 const port = await freePort()
 const running = supervise({
-  cluster: ['test', { fresh: true, durable: true }], port, demo: true,
-  note: (pids) => writeFileSync(NOTES, JSON.stringify(pids)), fail: async (sentence) => { say(sentence); count(0, 1); await finish() },
+  cluster: ['test', { fresh: true, durable: true }],
+  port,
+  demo: true,
+  note: (pids) => writeFileSync(NOTES, JSON.stringify(pids)),
+  fail: async (sentence) => {
+    say(sentence)
+    count(0, 1)
+    await finish()
+  },
 })
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void running.stop().then(() => process.exit(130)))
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+  process.on(signal, () => void running.stop().then(() => process.exit(130)))
 const url = await running.ready
 const env = { BASE_URL: `http://127.0.0.1:${port}`, DATABASE_URL: url, RUNNING_NOTES: NOTES }
 say('Route tests …')

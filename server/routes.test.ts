@@ -13,13 +13,29 @@ const BASE = process.env.BASE_URL!
 const DEMO = readFileSync(join(__dirname, '../demo/quarry-lake.json'), 'utf8')
 const JSON_TYPE = { 'content-type': 'application/json' }
 
-const post = (path: string, body: string, headers: Record<string, string> = JSON_TYPE) => fetch(`${BASE}${path}`, { method: 'POST', headers, body })
-const messageFor = (property: string, body: MessageBody, id = v7()) =>
-  ({ id, schema: SCHEMA_VERSION, property, author: 'Route test', device: 'jest', at: new Date().toISOString(), body })
-interface Replies { replies: { status: string; revision?: number; refusals?: { code: string; path: string[] }[]; sentences?: string[]; missed?: unknown[] }[] }
+const post = (path: string, body: string, headers: Record<string, string> = JSON_TYPE) =>
+  fetch(`${BASE}${path}`, { method: 'POST', headers, body })
+const messageFor = (property: string, body: MessageBody, id = v7()) => ({
+  id,
+  schema: SCHEMA_VERSION,
+  property,
+  author: 'Route test',
+  device: 'jest',
+  at: new Date().toISOString(),
+  body,
+})
+interface Replies {
+  replies: {
+    status: string
+    revision?: number
+    refusals?: { code: string; path: string[] }[]
+    sentences?: string[]
+    missed?: unknown[]
+  }[]
+}
 async function send(property: string, ...messages: unknown[]): Promise<{ status: number } & Replies> {
   const reply = await post(`/api/properties/${property}/messages`, JSON.stringify({ messages }))
-  return { status: reply.status, ...await reply.json() as Replies }
+  return { status: reply.status, ...((await reply.json()) as Replies) }
 }
 const batch = (base: number, ...commands: Command[]): MessageBody => ({ kind: 'batch', base, onTopOf: [], commands })
 const rename = (id: string, value: string): Command => ({ do: 'set', in: 'stations', id, field: 'name', value })
@@ -34,11 +50,31 @@ const read = (text: string): Property => {
   if (!outcome.ok) throw new Error(JSON.stringify(outcome.refusals))
   return outcome.value
 }
-const visitFact = { at: '2026-05-02T08:00:00Z', author: 'Route test', controller: 'A', title: 'Check', ground_C: 12, coil_C: null,
-  meter: { name: '', openMark: 'OL', accuracy_ratio: 0.01, offset_ohm: 0.2, leadZero_ohm: 0, highest_ohm: 2e7 } } as never
-const readingFact = (visit: string, ohm: number) => ({ visit, at: '2026-05-02T08:05:00Z', author: 'Route test', revision: 0, off: 'all_leads', ground_C: 12,
-  meter: (visitFact as { meter: object }).meter, value: { kind: 'ohm', ohm },
-  test: { kind: 'ohms', from: { kind: 'terminal', controller: 'A', terminal: '1' }, to: { kind: 'terminal', controller: 'A', terminal: 'C' } } }) as never
+const visitFact = {
+  at: '2026-05-02T08:00:00Z',
+  author: 'Route test',
+  controller: 'A',
+  title: 'Check',
+  ground_C: 12,
+  coil_C: null,
+  meter: { name: '', openMark: 'OL', accuracy_ratio: 0.01, offset_ohm: 0.2, leadZero_ohm: 0, highest_ohm: 2e7 },
+} as never
+const readingFact = (visit: string, ohm: number) =>
+  ({
+    visit,
+    at: '2026-05-02T08:05:00Z',
+    author: 'Route test',
+    revision: 0,
+    off: 'all_leads',
+    ground_C: 12,
+    meter: (visitFact as { meter: object }).meter,
+    value: { kind: 'ohm', ohm },
+    test: {
+      kind: 'ohms',
+      from: { kind: 'terminal', controller: 'A', terminal: '1' },
+      to: { kind: 'terminal', controller: 'A', terminal: 'C' },
+    },
+  }) as never
 
 test('a file goes in and comes out byte for byte; the same property again is refused, as a copy it is taken', async () => {
   const id = await freshCopy()
@@ -51,29 +87,57 @@ test('a file goes in and comes out byte for byte; the same property again is ref
   const again = await post('/api/properties', DEMO)
   expect(again.status).toBe(409)
   expect(await again.json()).toMatchObject({ refusals: [{ code: 'already_here' }] })
-  const list = await (await fetch(`${BASE}/api/properties`)).json() as { properties: { id: string; visits: number }[] }
-  expect(list.properties.find((p) => p.id === id)).toMatchObject({ visits: Object.keys(original.facts.visits).length, stations: 24 })
+  const list = (await (await fetch(`${BASE}/api/properties`)).json()) as {
+    properties: { id: string; visits: number }[]
+  }
+  expect(list.properties.find((p) => p.id === id)).toMatchObject({
+    visits: Object.keys(original.facts.visits).length,
+    stations: 24,
+  })
 })
 
 test('what an older page or file says still counts: a file of version 1, and a message of its schema from a queue that waited', async () => {
-  const kept = JSON.parse(readFileSync(join(__dirname, '../tests/kept/property-v1.json'), 'utf8')) as Record<string, unknown>
+  const kept = JSON.parse(readFileSync(join(__dirname, '../tests/kept/property-v1.json'), 'utf8')) as Record<
+    string,
+    unknown
+  >
   const id = v7()
   expect((await post('/api/properties', JSON.stringify({ ...kept, id }))).status).toBe(201)
-  expect(JSON.parse(await fileOf(id))).toMatchObject({ version: SCHEMA_VERSION, site: { settings: { sizing: { school: 'coil_minimum' }, material: { slackPerEnd_m: 1.5 } } } })
-  const waited = { ...messageFor(id, batch(0, { do: 'setAbout', field: 'contractor', value: 'Waited long' })), schema: 1 }
+  expect(JSON.parse(await fileOf(id))).toMatchObject({
+    version: SCHEMA_VERSION,
+    site: { settings: { sizing: { school: 'coil_minimum' }, material: { slackPerEnd_m: 1.5 } } },
+  })
+  const waited = {
+    ...messageFor(id, batch(0, { do: 'setAbout', field: 'contractor', value: 'Waited long' })),
+    schema: 1,
+  }
   expect(await send(id, waited)).toMatchObject({ status: 200, replies: [{ status: 'accepted', revision: 1 }] })
-  const newer = { ...messageFor(id, batch(1, { do: 'setAbout', field: 'contractor', value: 'Too new' })), schema: SCHEMA_VERSION + 1 }
-  expect(await send(id, newer)).toMatchObject({ replies: [{ status: 'refused', refusals: [{ code: 'newer_client' }] }] })
+  const newer = {
+    ...messageFor(id, batch(1, { do: 'setAbout', field: 'contractor', value: 'Too new' })),
+    schema: SCHEMA_VERSION + 1,
+  }
+  expect(await send(id, newer)).toMatchObject({
+    replies: [{ status: 'refused', refusals: [{ code: 'newer_client' }] }],
+  })
   expect(read(await fileOf(id)).site.about.contractor).toBe('Waited long')
 })
 
 test('settings of sizing and material are refused whole where one figure is wrong, and nothing of them is written', async () => {
   const id = await freshCopy()
   const { sizing, material } = read(await fileOf(id)).site.settings
-  for (const [field, value] of [['sizing', { ...sizing, together: 9 }], ['sizing', { ...sizing, school: 'guess' }], ['material', { ...material, stock: [{ gauge: { awg: 14 }, cents_per_m: -1 }] }], ['material', { ...material, spools_m: [0] }]] as const)
-    expect(await send(id, messageFor(id, batch(0, { do: 'setSetting', field, value })))).toMatchObject({ replies: [{ status: 'refused' }] })
+  for (const [field, value] of [
+    ['sizing', { ...sizing, together: 9 }],
+    ['sizing', { ...sizing, school: 'guess' }],
+    ['material', { ...material, stock: [{ gauge: { awg: 14 }, cents_per_m: -1 }] }],
+    ['material', { ...material, spools_m: [0] }],
+  ] as const)
+    expect(await send(id, messageFor(id, batch(0, { do: 'setSetting', field, value })))).toMatchObject({
+      replies: [{ status: 'refused' }],
+    })
   expect(read(await fileOf(id)).site.settings).toMatchObject({ sizing, material })
-  expect(await send(id, messageFor(id, batch(0, { do: 'setSetting', field: 'sizing', value: { ...sizing, together: 2 } })))).toMatchObject({ replies: [{ status: 'accepted' }] })
+  expect(
+    await send(id, messageFor(id, batch(0, { do: 'setSetting', field: 'sizing', value: { ...sizing, together: 2 } }))),
+  ).toMatchObject({ replies: [{ status: 'accepted' }] })
 })
 
 test('a batch is taken once however often it is sent, journalled, and taken back by an undo', async () => {
@@ -82,37 +146,64 @@ test('a batch is taken once however often it is sent, journalled, and taken back
   const change = messageFor(id, batch(0, rename('A-1', 'Rose bed')))
   expect(await send(id, change)).toMatchObject({ status: 200, replies: [{ status: 'accepted', revision: 1 }] })
   expect(await send(id, change, change)).toMatchObject({ replies: [{ status: 'already' }, { status: 'already' }] })
-  expect(await send(id, messageFor(id, { kind: 'undo', undoes: change.id }))).toMatchObject({ replies: [{ status: 'accepted', revision: 2 }] })
+  expect(await send(id, messageFor(id, { kind: 'undo', undoes: change.id }))).toMatchObject({
+    replies: [{ status: 'accepted', revision: 2 }],
+  })
   expect(read(await fileOf(id)).site).toEqual(read(before).site)
-  expect((await send(id, { ...change, body: batch(0, rename('A-2', 'Other')) })).replies[0]).toMatchObject({ status: 'refused', refusals: [{ code: 'id_taken' }] })
+  expect((await send(id, { ...change, body: batch(0, rename('A-2', 'Other')) })).replies[0]).toMatchObject({
+    status: 'refused',
+    refusals: [{ code: 'id_taken' }],
+  })
 })
 
 test('two people: other fields pass, the same field is refused by name with what was missed, half a batch is never written', async () => {
   const id = await freshCopy()
   await send(id, messageFor(id, batch(0, rename('A-1', 'Rose bed'))))
-  expect((await send(id, messageFor(id, batch(0, rename('A-2', 'Herb bed'))))).replies[0]).toMatchObject({ status: 'accepted', revision: 2 })
+  expect((await send(id, messageFor(id, batch(0, rename('A-2', 'Herb bed'))))).replies[0]).toMatchObject({
+    status: 'accepted',
+    revision: 2,
+  })
   const clash = await send(id, messageFor(id, batch(0, rename('A-3', 'Should not be'), rename('A-1', 'Mine'))))
   expect(clash.status).toBe(409)
-  expect(clash.replies[0]!.refusals).toEqual([expect.objectContaining({ code: 'conflict', path: ['stations', 'A-1', 'name'] })])
+  expect(clash.replies[0]!.refusals).toEqual([
+    expect.objectContaining({ code: 'conflict', path: ['stations', 'A-1', 'name'] }),
+  ])
   expect(clash.replies[0]!.missed).toHaveLength(2)
   expect(clash.replies[0]!.sentences![0]).toContain('stations.A-1.name')
   const { site } = read(await fileOf(id))
-  expect([site.stations['A-1' as never], site.stations['A-3' as never]].map((s) => (s as { name: string }).name)).toEqual(['Rose bed', 'Gate hedge'])
+  expect(
+    [site.stations['A-1' as never], site.stations['A-3' as never]].map((s) => (s as { name: string }).name),
+  ).toEqual(['Rose bed', 'Gate hedge'])
 })
 
 test('any past revision can be had, across snapshots, and no other', async () => {
   const id = await freshCopy()
   for (let from = 0; from < 120; from += 40)
-    await send(id, ...Array.from({ length: 40 }, (_, i) => messageFor(id, batch(from + i, rename('A-1', `Bed ${from + i + 1}`)))))
+    await send(
+      id,
+      ...Array.from({ length: 40 }, (_, i) => messageFor(id, batch(from + i, rename('A-1', `Bed ${from + i + 1}`)))),
+    )
   const nameAt = async (revision: number) => {
     const reply = await fetch(`${BASE}/api/properties/${id}/revisions/${revision}`)
-    return reply.status === 200 ? ((await reply.json()) as { site: Property['site'] }).site.stations['A-1' as never]!['name'] as string : reply.status
+    return reply.status === 200
+      ? (((await reply.json()) as { site: Property['site'] }).site.stations['A-1' as never]!['name'] as string)
+      : reply.status
   }
-  expect(await Promise.all([0, 1, 49, 50, 51, 120, 121].map(nameAt))).toEqual(['Entrance bed', 'Bed 1', 'Bed 49', 'Bed 50', 'Bed 51', 'Bed 120', 404])
+  expect(await Promise.all([0, 1, 49, 50, 51, 120, 121].map(nameAt))).toEqual([
+    'Entrance bed',
+    'Bed 1',
+    'Bed 49',
+    'Bed 50',
+    'Bed 51',
+    'Bed 120',
+    404,
+  ])
   expect((await fetch(`${BASE}/api/properties/${id}/revisions/first`)).status).toBe(400)
   const older = async (before: string) => {
     const reply = await fetch(`${BASE}/api/properties/${id}/steps?before=${before}`)
-    return reply.status === 200 ? ((await reply.json()) as { steps: { revision: number }[] }).steps.map((s) => s.revision) : reply.status
+    return reply.status === 200
+      ? ((await reply.json()) as { steps: { revision: number }[] }).steps.map((s) => s.revision)
+      : reply.status
   }
   expect(await older('71')).toEqual(Array.from({ length: 50 }, (_, i) => 70 - i))
   expect([await older('1'), await older('now')]).toEqual([[], 400])
@@ -128,61 +219,128 @@ test('a queue made without an answer between goes in as it was made', async () =
 
 test('many at once on one property: every batch gets its own revision, none is lost', async () => {
   const id = await freshCopy()
-  const sent = await Promise.all(Array.from({ length: 18 }, (_, i) => send(id, messageFor(id, batch(0, rename(`A-${i + 1}`, `Bed ${i}`))))))
-  expect(sent.map((s) => s.replies[0]!.revision).sort((a, b) => a! - b!)).toEqual(Array.from({ length: 18 }, (_, i) => i + 1))
-  expect(Object.values(read(await fileOf(id)).site.stations).map((s) => s.name).filter((n) => n.startsWith('Bed '))).toHaveLength(18)
+  const sent = await Promise.all(
+    Array.from({ length: 18 }, (_, i) => send(id, messageFor(id, batch(0, rename(`A-${i + 1}`, `Bed ${i}`))))),
+  )
+  expect(sent.map((s) => s.replies[0]!.revision).sort((a, b) => a! - b!)).toEqual(
+    Array.from({ length: 18 }, (_, i) => i + 1),
+  )
+  expect(
+    Object.values(read(await fileOf(id)).site.stations)
+      .map((s) => s.name)
+      .filter((n) => n.startsWith('Bed ')),
+  ).toHaveLength(18)
 })
 
 test('facts: a visit before its readings, twice counts once, and a reading of no visit is refused', async () => {
   const id = await freshCopy()
   const visit = messageFor(id, { kind: 'visit', fact: visitFact })
   const reading = messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 34.4) })
-  expect((await send(id, reading)).replies[0]).toMatchObject({ status: 'refused', refusals: [{ code: 'fact_points_nowhere' }] })
-  expect((await send(id, visit, reading, reading)).replies.map((r) => r.status)).toEqual(['accepted', 'accepted', 'already'])
-  const astray = [messageFor(id, { kind: 'visit', fact: { ...visitFact as object, controller: 'Q' } as never }), messageFor(id, { kind: 'reading', fact: { ...readingFact(visit.id, 1) as object, revision: 7 } as never })]
-  expect((await send(id, ...astray)).replies.map((r) => r.refusals![0]!.code)).toEqual(['points_nowhere', 'reading_ahead'])
-  const stations = Object.keys(read(await fileOf(id)).site.stations).map((s): Command => ({ do: 'remove', in: 'stations', id: s }))
-  const splices = Object.entries(read(await fileOf(id)).site.splices).filter(([, s]) => s.connector === 'terminal').map(([s]): Command => ({ do: 'remove', in: 'splices', id: s }))
-  const gone = batch(0, ...stations, ...splices, { do: 'remove', in: 'pointsOfConnection', id: 'lake' }, { do: 'remove', in: 'controllers', id: 'A' })
+  expect((await send(id, reading)).replies[0]).toMatchObject({
+    status: 'refused',
+    refusals: [{ code: 'fact_points_nowhere' }],
+  })
+  expect((await send(id, visit, reading, reading)).replies.map((r) => r.status)).toEqual([
+    'accepted',
+    'accepted',
+    'already',
+  ])
+  const astray = [
+    messageFor(id, { kind: 'visit', fact: { ...(visitFact as object), controller: 'Q' } as never }),
+    messageFor(id, { kind: 'reading', fact: { ...(readingFact(visit.id, 1) as object), revision: 7 } as never }),
+  ]
+  expect((await send(id, ...astray)).replies.map((r) => r.refusals![0]!.code)).toEqual([
+    'points_nowhere',
+    'reading_ahead',
+  ])
+  const stations = Object.keys(read(await fileOf(id)).site.stations).map((s): Command => ({
+    do: 'remove',
+    in: 'stations',
+    id: s,
+  }))
+  const splices = Object.entries(read(await fileOf(id)).site.splices)
+    .filter(([, s]) => s.connector === 'terminal')
+    .map(([s]): Command => ({ do: 'remove', in: 'splices', id: s }))
+  const gone = batch(
+    0,
+    ...stations,
+    ...splices,
+    { do: 'remove', in: 'pointsOfConnection', id: 'lake' },
+    { do: 'remove', in: 'controllers', id: 'A' },
+  )
   expect((await send(id, messageFor(id, gone))).replies[0]!.refusals).toMatchObject([{ code: 'has_visits' }])
   const { facts } = read(await fileOf(id))
   expect(facts.readings[reading.id]!.value).toEqual({ kind: 'ohm', ohm: 34.4 })
 })
 
 test('the doors: content type, size, JSON, addresses, hosts and origins each have their refusal', async () => {
-  const statusOf = async (reply: Promise<Response>) => { const r = await reply; return [r.status, ((await r.json()) as { sentences: string[] }).sentences[0]!.length > 20] }
+  const statusOf = async (reply: Promise<Response>) => {
+    const r = await reply
+    return [r.status, ((await r.json()) as { sentences: string[] }).sentences[0]!.length > 20]
+  }
   expect(await statusOf(post('/api/properties', DEMO, { 'content-type': 'text/plain' }))).toEqual([415, true])
   expect(await statusOf(post('/api/properties', `"${'x'.repeat(5_100_000)}"`))).toEqual([413, true])
   expect(await statusOf(post('/api/properties', DEMO.slice(0, 5000)))).toEqual([422, true])
   expect(await statusOf(post('/api/properties?as=elephant', DEMO))).toEqual([400, true])
   const packed = await fetch(`${BASE}/api/properties/${read(DEMO).id}`)
-  expect([packed.headers.get('content-encoding'), packed.headers.get('cache-control'), ((await packed.json()) as { revision: number }).revision]).toEqual(['gzip', 'no-store', 0])
-  const plain = await fetch(`${BASE}/api/properties/${read(DEMO).id}/file`, { headers: { 'accept-encoding': 'identity' } })
+  expect([
+    packed.headers.get('content-encoding'),
+    packed.headers.get('cache-control'),
+    ((await packed.json()) as { revision: number }).revision,
+  ]).toEqual(['gzip', 'no-store', 0])
+  const plain = await fetch(`${BASE}/api/properties/${read(DEMO).id}/file`, {
+    headers: { 'accept-encoding': 'identity' },
+  })
   expect([plain.headers.get('content-encoding'), await plain.text()]).toEqual([null, DEMO])
   expect(await statusOf(fetch(`${BASE}/api/properties/nobody`))).toEqual([400, true])
   expect(await statusOf(fetch(`${BASE}/api/properties/${v7()}`))).toEqual([404, true])
   expect(await statusOf(fetch(`${BASE}/api/no-such-thing`))).toEqual([404, true])
-  expect(await statusOf(post('/api/properties', DEMO, { ...JSON_TYPE, origin: 'http://elsewhere.example' }))).toEqual([403, true])
+  expect(await statusOf(post('/api/properties', DEMO, { ...JSON_TYPE, origin: 'http://elsewhere.example' }))).toEqual([
+    403,
+    true,
+  ])
   const hostStatus = await new Promise((done) => {
     const { port } = new URL(BASE)
-    request({ host: '127.0.0.1', port, path: '/api/properties', headers: { host: `rebound.example:${port}` } }, (r) => { r.resume(); done(r.statusCode) }).end()
+    request({ host: '127.0.0.1', port, path: '/api/properties', headers: { host: `rebound.example:${port}` } }, (r) => {
+      r.resume()
+      done(r.statusCode)
+    }).end()
   })
   expect(hostStatus).toBe(403)
 })
 
 /** Values that do not belong where they are put. */
-const junk = fc.constantFrom<unknown>(null, true, -1, 1e300, 0.5, '', 'x', '__proto__', 'Ω\u0000', '\ud800', [], {}, [[]], { constructor: 1 }, 'a'.repeat(400))
+const junk = fc.constantFrom<unknown>(
+  null,
+  true,
+  -1,
+  1e300,
+  0.5,
+  '',
+  'x',
+  '__proto__',
+  'Ω\u0000',
+  '\ud800',
+  [],
+  {},
+  [[]],
+  { constructor: 1 },
+  'a'.repeat(400),
+)
 function mutated(value: unknown, steps: readonly number[], put: unknown): unknown {
   if (typeof value !== 'object' || value === null || steps.length === 0) return put
   const keys = Object.keys(value)
   const key = keys[steps[0]! % Math.max(1, keys.length)]
   if (key === undefined) return put
-  const copy = (Array.isArray(value) ? [...value as unknown[]] : { ...value }) as Record<string, unknown>
+  const copy = (Array.isArray(value) ? [...(value as unknown[])] : { ...value }) as Record<string, unknown>
   if (put === undefined && steps.length === 1) delete copy[key]
   else copy[key] = mutated(copy[key], steps.slice(1), put)
   return copy
 }
-const damage = fc.record({ steps: fc.array(fc.nat(40), { minLength: 1, maxLength: 7 }), put: fc.oneof({ weight: 3, arbitrary: junk }, fc.constant(undefined)) })
+const damage = fc.record({
+  steps: fc.array(fc.nat(40), { minLength: 1, maxLength: 7 }),
+  put: fc.oneof({ weight: 3, arbitrary: junk }, fc.constant(undefined)),
+})
 
 test('broken files and bodies by the hundred: never a 5xx, never half written, always a sentence', async () => {
   const id = await freshCopy()
@@ -190,18 +348,31 @@ test('broken files and bodies by the hundred: never a 5xx, never half written, a
   const before = await fileOf(id)
   const file = JSON.parse(DEMO) as unknown
   const visit = messageFor(id, { kind: 'visit', fact: visitFact })
-  const whole = { messages: [messageFor(id, batch(revision, rename('A-1', 'Never'))), visit, messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 3) })] }
+  const whole = {
+    messages: [
+      messageFor(id, batch(revision, rename('A-1', 'Never'))),
+      visit,
+      messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 3) }),
+    ],
+  }
   const wrong: string[] = []
-  await fc.assert(fc.asyncProperty(damage, fc.boolean(), async ({ steps, put }, asFile) => {
-    if (asFile) {
-      const reply = await post('/api/properties', JSON.stringify(mutated(file, steps, put)))
-      const body = await reply.json() as { sentences?: string[] }
-      if (reply.status >= 500 || (reply.status !== 201 && !body.sentences?.every((s) => s.length > 15 && !s.startsWith('refusal.')))) wrong.push(`${reply.status} ${JSON.stringify([steps, put])}`)
-    } else {
-      const reply = await post(`/api/properties/${id}/messages`, JSON.stringify(mutated(whole, steps, put)))
-      if (reply.status >= 500) wrong.push(`${reply.status} ${JSON.stringify([steps, put])}`)
-    }
-  }), { seed: 5, numRuns: 300 })
+  await fc.assert(
+    fc.asyncProperty(damage, fc.boolean(), async ({ steps, put }, asFile) => {
+      if (asFile) {
+        const reply = await post('/api/properties', JSON.stringify(mutated(file, steps, put)))
+        const body = (await reply.json()) as { sentences?: string[] }
+        if (
+          reply.status >= 500 ||
+          (reply.status !== 201 && !body.sentences?.every((s) => s.length > 15 && !s.startsWith('refusal.')))
+        )
+          wrong.push(`${reply.status} ${JSON.stringify([steps, put])}`)
+      } else {
+        const reply = await post(`/api/properties/${id}/messages`, JSON.stringify(mutated(whole, steps, put)))
+        if (reply.status >= 500) wrong.push(`${reply.status} ${JSON.stringify([steps, put])}`)
+      }
+    }),
+    { seed: 5, numRuns: 300 },
+  )
   expect(wrong).toEqual([])
   // Messages of a damaged body that were themselves whole may have been taken; the site they left is whole either way.
   expect(read(await fileOf(id)).site.about).toEqual(read(before).site.about)
@@ -216,9 +387,12 @@ test('the database killed: 503 with a sentence, and everything acknowledged is t
   let [sawDown, killed] = [false, false]
   for (let i = 0; i < 400 && !(sawDown && acknowledged.length > 60); i++) {
     const message = messageFor(id, { kind: 'reading', fact: readingFact(visit.id, i) })
-    if (acknowledged.length > 20 && !killed) { process.kill(notes.database, 'SIGKILL'); killed = true }
+    if (acknowledged.length > 20 && !killed) {
+      process.kill(notes.database, 'SIGKILL')
+      killed = true
+    }
     const reply = await post(`/api/properties/${id}/messages`, JSON.stringify({ messages: [message] }))
-    const body = await reply.json() as Partial<Replies> & { sentences?: string[] }
+    const body = (await reply.json()) as Partial<Replies> & { sentences?: string[] }
     if (reply.status === 200 && body.replies![0]!.status === 'accepted') acknowledged.push(message.id)
     else {
       expect([reply.status, JSON.stringify(body).includes('cannot be reached')]).toEqual([503, true])
@@ -233,19 +407,56 @@ test('the database killed: 503 with a sentence, and everything acknowledged is t
 
 test('pictures: kept once under the SHA-256 of their bytes, whatever they are called; anything else is refused; they ride in the zip', async () => {
   const id = await freshCopy()
-  const png = Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), Buffer.from('a picture for the test')])
+  const png = Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    Buffer.from('a picture for the test'),
+  ])
   const sha256 = createHash('sha256').update(png).digest('hex')
-  const put = async (at: string, body: Buffer) => { const reply = await fetch(`${BASE}/api/properties/${id}/pictures/${at}`, { method: 'PUT', headers: { 'content-type': 'image/png' }, body: new Uint8Array(body) }); return [reply.status, ((await reply.json()) as { refusals?: { code: string }[] }).refusals?.[0]?.code] }
-  expect(await Promise.all([put(sha256, png), put(sha256, png)])).toEqual([[200, undefined], [200, undefined]])
-  expect(await put(sha256.replace(/^./, (c) => (c === '0' ? '1' : '0')), png)).toEqual([400, 'other_bytes'])
+  const put = async (at: string, body: Buffer) => {
+    const reply = await fetch(`${BASE}/api/properties/${id}/pictures/${at}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'image/png' },
+      body: new Uint8Array(body),
+    })
+    return [reply.status, ((await reply.json()) as { refusals?: { code: string }[] }).refusals?.[0]?.code]
+  }
+  expect(await Promise.all([put(sha256, png), put(sha256, png)])).toEqual([
+    [200, undefined],
+    [200, undefined],
+  ])
+  expect(
+    await put(
+      sha256.replace(/^./, (c) => (c === '0' ? '1' : '0')),
+      png,
+    ),
+  ).toEqual([400, 'other_bytes'])
   expect(await put('short', png)).toEqual([400, 'bad_picture_address'])
   expect(await put(sha256, Buffer.from('<svg onload="alert(1)"/>'))).toEqual([415, 'not_a_picture'])
   expect(await put(sha256, Buffer.alloc(5_300_000))).toEqual([413, 'too_large'])
   const got = await fetch(`${BASE}/api/properties/${id}/pictures/${sha256}`)
-  expect([got.status, got.headers.get('content-type'), got.headers.get('x-content-type-options'), Buffer.from(await got.arrayBuffer()).equals(png)]).toEqual([200, 'image/png', 'nosniff', true])
+  expect([
+    got.status,
+    got.headers.get('content-type'),
+    got.headers.get('x-content-type-options'),
+    Buffer.from(await got.arrayBuffer()).equals(png),
+  ]).toEqual([200, 'image/png', 'nosniff', true])
   expect((await fetch(`${BASE}/api/properties/${id}/pictures/${'0'.repeat(64)}`)).status).toBe(404)
-  await send(id, messageFor(id, batch(0, { do: 'create', in: 'underlays', id: 'plan', record: { name: 'Plan', sha256, width_px: 10, height_px: 10 } })))
+  await send(
+    id,
+    messageFor(
+      id,
+      batch(0, {
+        do: 'create',
+        in: 'underlays',
+        id: 'plan',
+        record: { name: 'Plan', sha256, width_px: 10, height_px: 10 },
+      }),
+    ),
+  )
   const files = unzipSync(new Uint8Array(await (await fetch(`${BASE}/api/properties/${id}/file?as=zip`)).arrayBuffer()))
-  expect([Object.keys(files).sort(), Buffer.from(files[`pictures/${sha256}`]!).equals(png)]).toEqual([[`pictures/${sha256}`, 'property.json'], true])
+  expect([Object.keys(files).sort(), Buffer.from(files[`pictures/${sha256}`]!).equals(png)]).toEqual([
+    [`pictures/${sha256}`, 'property.json'],
+    true,
+  ])
   expect(strFromU8(files['property.json']!)).toBe(await fileOf(id))
 })

@@ -11,16 +11,23 @@ test('the plain solver and the circuit engine share nothing and agree: random pr
     const gone = new Set(plainEdits.flatMap((e) => (e.kind === 'open' ? [e.element] : [])))
     const more = new Map(plainEdits.flatMap((e) => (e.kind === 'series' ? [[e.element, e.ohm] as const] : [])))
     const branches: Branch[] = [
-      ...powered.parts.flatMap((p, i) => (gone.has(i) ? [] : [{ a: p.a, b: p.b, z: { re: p.z.re + (more.get(i) ?? 0), im: p.z.im } }])),
+      ...powered.parts.flatMap((p, i) =>
+        gone.has(i) ? [] : [{ a: p.a, b: p.b, z: { re: p.z.re + (more.get(i) ?? 0), im: p.z.im } }],
+      ),
       ...plainEdits.flatMap((e) => (e.kind === 'close' ? [{ a: e.node, b: e.hot, z: { re: 1e-6, im: 0 } }] : [])),
     ]
     const solve = denseSolver(powered.nodeCount, branches)
-    const at = solve(powered.sources.map((s) => ({ into: s.hot, outOf: s.common, amps: { re: s.open_V / s.source_ohm, im: 0 } })))
+    const at = solve(
+      powered.sources.map((s) => ({ into: s.hot, outOf: s.common, amps: { re: s.open_V / s.source_ohm, im: 0 } })),
+    )
     const { common } = powered.sources[0]!
     for (let node = 0; node < powered.nodeCount; node++) {
       if (solution.floating(node)) continue
       const ours = solution.volts(node)
-      worst = Math.max(worst, Math.hypot(at[node]!.re - at[common]!.re - ours.re, at[node]!.im - at[common]!.im - ours.im))
+      worst = Math.max(
+        worst,
+        Math.hypot(at[node]!.re - at[common]!.re - ours.re, at[node]!.im - at[common]!.im - ours.im),
+      )
       volts++
     }
     // Asked again for nothing it says nothing: the taken-apart matrix is not used up.
@@ -31,10 +38,20 @@ test('the plain solver and the circuit engine share nothing and agree: random pr
 })
 
 test('two resistors, by hand; a branch without ohms joins; a part joined to nothing stays at rest', () => {
-  const volts = denseSolver(5, [{ a: 0, b: 1, z: { re: 30, im: 40 } }, { a: 1, b: 2, z: { re: 0, im: 0 } }, { a: 3, b: 4, z: { re: 5, im: 0 } }])([{ into: 0, outOf: 2, amps: { re: 2, im: 0 } }])
+  const volts = denseSolver(5, [
+    { a: 0, b: 1, z: { re: 30, im: 40 } },
+    { a: 1, b: 2, z: { re: 0, im: 0 } },
+    { a: 3, b: 4, z: { re: 5, im: 0 } },
+  ])([{ into: 0, outOf: 2, amps: { re: 2, im: 0 } }])
   const across = (a: number, b: number) => [volts[a]!.re - volts[b]!.re, volts[a]!.im - volts[b]!.im]
   expect(across(0, 2)).toEqual([expect.closeTo(60, 2), expect.closeTo(80, 2)])
   expect(across(1, 2)).toEqual([expect.closeTo(2e-4, 6), expect.closeTo(0, 6)])
-  expect([joined(3, [{ a: 0, b: 1, z: { re: 1, im: 0 } }], 0, 1), joined(3, [{ a: 0, b: 1, z: { re: 1, im: 0 } }], 0, 2)]).toEqual([true, false])
-  expect([volts[3], volts[4]]).toEqual([{ re: 0, im: 0 }, { re: 0, im: 0 }])
+  expect([
+    joined(3, [{ a: 0, b: 1, z: { re: 1, im: 0 } }], 0, 1),
+    joined(3, [{ a: 0, b: 1, z: { re: 1, im: 0 } }], 0, 2),
+  ]).toEqual([true, false])
+  expect([volts[3], volts[4]]).toEqual([
+    { re: 0, im: 0 },
+    { re: 0, im: 0 },
+  ])
 })

@@ -1,7 +1,18 @@
 /** A complex number of its own: this room answers by the plainest arithmetic and borrows none from the circuit engine. */
-export interface Z { readonly re: number; readonly im: number }
-export interface Branch { readonly a: number; readonly b: number; readonly z: Z }
-export interface Current { readonly into: number; readonly outOf: number; readonly amps: Z }
+export interface Z {
+  readonly re: number
+  readonly im: number
+}
+export interface Branch {
+  readonly a: number
+  readonly b: number
+  readonly z: Z
+}
+export interface Current {
+  readonly into: number
+  readonly outOf: number
+  readonly amps: Z
+}
 
 /** Conductance that holds down whatever is joined to nothing, S: a thousandth of what the best insulation leaks. */
 const HAIR = 1e-11
@@ -22,7 +33,15 @@ export function denseSolver(nodes: number, branches: readonly Branch[]): (curren
     const [r, x] = bare ? [CONTACT, 0] : [z.re, z.im]
     const square = r * r + x * x
     const [p, q] = [slot[a]!, slot[b]!]
-    for (const [i, j, s] of [[p, p, 1], [q, q, 1], [p, q, -1], [q, p, -1]] as const) { re[i]![j]! += (s * r) / square; im[i]![j]! -= (s * x) / square }
+    for (const [i, j, s] of [
+      [p, p, 1],
+      [q, q, 1],
+      [p, q, -1],
+      [q, p, -1],
+    ] as const) {
+      re[i]![j]! += (s * r) / square
+      im[i]![j]! -= (s * x) / square
+    }
   }
   for (let n = 0; n < nodes; n++) re[n]![n]! += HAIR
   const right: number[][] = []
@@ -46,7 +65,14 @@ export function denseSolver(nodes: number, branches: readonly Branch[]): (curren
   }
   return (currents) => {
     const [vr, vi] = [new Float64Array(nodes), new Float64Array(nodes)]
-    for (const { into, outOf, amps } of currents) for (const [n, sign] of [[slot[into]!, 1], [slot[outOf]!, -1]] as const) { vr[n]! += sign * amps.re; vi[n]! += sign * amps.im }
+    for (const { into, outOf, amps } of currents)
+      for (const [n, sign] of [
+        [slot[into]!, 1],
+        [slot[outOf]!, -1],
+      ] as const) {
+        vr[n]! += sign * amps.re
+        vi[n]! += sign * amps.im
+      }
     const less = (row: number, c: number) => {
       const r = re[row]![c]!
       const x = im[row]![c]!
@@ -70,18 +96,34 @@ export function denseSolver(nodes: number, branches: readonly Branch[]): (curren
 /** Rows of few neighbours first: most of the matrix then stays empty, and what is empty is passed over. */
 function fewestFirst(nodes: number, branches: readonly Branch[]): number[] {
   const neighbours = new Array<number>(nodes).fill(0)
-  for (const { a, b } of branches) { neighbours[a]!++; neighbours[b]!++ }
+  for (const { a, b } of branches) {
+    neighbours[a]!++
+    neighbours[b]!++
+  }
   const slot = new Array<number>(nodes)
-  neighbours.map((_, n) => n).sort((a, b) => neighbours[a]! - neighbours[b]!).forEach((n, k) => { slot[n] = k })
+  neighbours
+    .map((_, n) => n)
+    .sort((a, b) => neighbours[a]! - neighbours[b]!)
+    .forEach((n, k) => {
+      slot[n] = k
+    })
   return slot
 }
 
 /** Whether branches lead from one node to another. */
 export function joined(nodes: number, branches: readonly Branch[], from: number, to: number): boolean {
   const around: number[][] = Array.from({ length: nodes }, () => [])
-  for (const { a, b } of branches) { around[a]!.push(b); around[b]!.push(a) }
+  for (const { a, b } of branches) {
+    around[a]!.push(b)
+    around[b]!.push(a)
+  }
   const seen = new Set([from])
   const next = [from]
-  for (let at = next.pop(); at !== undefined; at = next.pop()) for (const n of around[at]!) if (!seen.has(n)) { seen.add(n); next.push(n) }
+  for (let at = next.pop(); at !== undefined; at = next.pop())
+    for (const n of around[at]!)
+      if (!seen.has(n)) {
+        seen.add(n)
+        next.push(n)
+      }
   return seen.has(to)
 }

@@ -5,34 +5,77 @@ import { chance, fieldOf, readFault, type Field, type FieldFault } from '.'
 
 /** Two boxes on a jacket, two valves in the first and three in the second, a master valve in the first. */
 const site = (lead_m = 80): Site => {
-  const draft = new Draft('Hard').place('A', 'cabinet').place('B1').place('B2').controller('A', 'A', 5).coilKind('k', 33, { inrush_A: 0.4, holding_A: 0.23 })
-    .cable('K', { gauge: { awg: 18 }, stops: [['A', 0], ['B1', lead_m / 2], ['B2', lead_m]], cores: ['white', 'mv', 'c1', 'c2', 'c3', 'c4', 'c5'] })
-    .valve('MV', 'B1', 'k').pointOfConnection('P', { name: 'Supply', masterValve: 'MV', terminal: { controller: 'A', terminal: 'MV' } }).join('A', ['A:C', 'K.white>']).join('A', ['A:MV', 'K.mv>']).join('B1', ['K.mv<', 'MV.a'])
+  const draft = new Draft('Hard')
+    .place('A', 'cabinet')
+    .place('B1')
+    .place('B2')
+    .controller('A', 'A', 5)
+    .coilKind('k', 33, { inrush_A: 0.4, holding_A: 0.23 })
+    .cable('K', {
+      gauge: { awg: 18 },
+      stops: [
+        ['A', 0],
+        ['B1', lead_m / 2],
+        ['B2', lead_m],
+      ],
+      cores: ['white', 'mv', 'c1', 'c2', 'c3', 'c4', 'c5'],
+    })
+    .valve('MV', 'B1', 'k')
+    .pointOfConnection('P', { name: 'Supply', masterValve: 'MV', terminal: { controller: 'A', terminal: 'MV' } })
+    .join('A', ['A:C', 'K.white>'])
+    .join('A', ['A:MV', 'K.mv>'])
+    .join('B1', ['K.mv<', 'MV.a'])
   for (const n of [1, 2, 3, 4, 5]) {
     const box = n <= 2 ? 'B1' : 'B2'
-    draft.valve(`V${n}`, box, 'k').station(`A:${n}`, `Bed ${n}`, [`V${n}`], { pointOfConnection: 'P' }).join('A', [`A:${n}`, `K.c${n}>`]).join(box, [`K.c${n}<`, `V${n}.a`])
+    draft
+      .valve(`V${n}`, box, 'k')
+      .station(`A:${n}`, `Bed ${n}`, [`V${n}`], { pointOfConnection: 'P' })
+      .join('A', [`A:${n}`, `K.c${n}>`])
+      .join(box, [`K.c${n}<`, `V${n}.a`])
   }
-  return draft.join('B1', ['K.white<', 'MV.b', 'V1.b', 'V2.b', 'K.white>']).join('B2', ['K.white<', 'V3.b', 'V4.b', 'V5.b']).site()
+  return draft
+    .join('B1', ['K.white<', 'MV.b', 'V1.b', 'V2.b', 'K.white>'])
+    .join('B2', ['K.white<', 'V3.b', 'V4.b', 'V5.b'])
+    .site()
 }
 const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
 const ohms = (from: string, to = 'C'): FieldTest => ({ kind: 'ohms', from: at(from), to: at(to) })
 const water = (t: string): FieldTest => ({ kind: 'water', at: at(t) })
-const faultsOf = (on: Site, written: readonly string[]): FieldFault[] => written.map((w) => { const f = readFault(on, w); if (!f.ok) throw new Error(w); return f.value })
+const faultsOf = (on: Site, written: readonly string[]): FieldFault[] =>
+  written.map((w) => {
+    const f = readFault(on, w)
+    if (!f.ok) throw new Error(w)
+    return f.value
+  })
 
-interface Ended { readonly found: string[]; readonly end: string; readonly readings: FieldTest[]; readonly hunt: Hunt }
+interface Ended {
+  readonly found: string[]
+  readonly end: string
+  readonly readings: FieldTest[]
+  readonly hunt: Hunt
+}
 /** Hunts to the end: symptoms first, then whatever is advised; what is named is mended and the hunt goes on. */
 function hunted(on: Site, written: readonly string[], seed: number, options: Partial<HuntOptions> = {}): Ended {
   let left = [...written]
-  const fieldNow = (): Field => fieldOf(on, faultsOf(on, left), { random: chance(seed), noise: chance(seed + 100 + left.length), ground_C: 20 })
+  const fieldNow = (): Field =>
+    fieldOf(on, faultsOf(on, left), { random: chance(seed), noise: chance(seed + 100 + left.length), ground_C: 20 })
   let field = fieldNow()
   const hunt = huntOf(on, A, { meter: COMMON_METER, ...options })!
-  const symptoms = () => Object.values(on.stations).forEach((s) => hunt.take({ test: water(s.terminal), value: field.answer(water(s.terminal), COMMON_METER) }))
+  const symptoms = () =>
+    Object.values(on.stations).forEach((s) =>
+      hunt.take({ test: water(s.terminal), value: field.answer(water(s.terminal), COMMON_METER) }),
+    )
   symptoms()
   const [found, readings] = [[] as string[], [] as FieldTest[]]
   for (let n = 0; n < 80; n++) {
     const stand = hunt.stand()
-    if (stand.kind === 'open') { const { test } = stand.next.candidate; readings.push(test); hunt.take({ test, value: field.answer(test, COMMON_METER) }); continue }
+    if (stand.kind === 'open') {
+      const { test } = stand.next.candidate
+      readings.push(test)
+      hunt.take({ test, value: field.answer(test, COMMON_METER) })
+      continue
+    }
     if (stand.kind !== 'named') return { found, end: stand.kind, readings, hunt }
     found.push(stand.key)
     left = left.filter((w) => truthOf(on, w) !== stand.key)
@@ -45,17 +88,24 @@ function hunted(on: Site, written: readonly string[], seed: number, options: Par
 /** The part that a written fault is a fault of. */
 function truthOf(on: Site, written: string): string {
   const f = faultsOf(on, [written])[0]!
-  if ('end' in f) return `joint ${Object.entries(on.splices).find(([, s]) => s.ends.some((e) => JSON.stringify(e) === JSON.stringify(f.end)))![0]}`
+  if ('end' in f)
+    return `joint ${Object.entries(on.splices).find(([, s]) => s.ends.some((e) => JSON.stringify(e) === JSON.stringify(f.end)))![0]}`
   if (f.kind === 'swap' || f.kind === 'doubled') return `pair A ${[f.one, f.two].sort().join(' ')}`
   if ('device' in f) return `${f.kind.startsWith('stuck') ? 'valve' : 'coil'} ${f.device}`
   if (!('core' in f)) return f.kind === 'terminal' ? `terminal A ${f.terminal}` : `${f.kind} A`
-  return f.core === 'white' ? `run K white ${f.from} ${f.from + 1}` : `run K ${f.core} 0 ${Number(f.core.slice(1)) <= 2 ? 1 : 2}`
+  return f.core === 'white'
+    ? `run K white ${f.from} ${f.from + 1}`
+    : `run K ${f.core} 0 ${Number(f.core.slice(1)) <= 2 ? 1 : 2}`
 }
 
 const HARD: readonly { name: string; written: readonly string[]; lead_m?: number }[] = [
   { name: 'the common cut before the master valve: as dead as the valve itself', written: ['open K/white@A'] },
   { name: 'the common cut between the boxes', written: ['open K/white@B1'] },
-  { name: 'a half-shorted coil at the end of a long lead, which the rule of thumb passes', written: ['coil-part V4 0.4'], lead_m: 420 },
+  {
+    name: 'a half-shorted coil at the end of a long lead, which the rule of thumb passes',
+    written: ['coil-part V4 0.4'],
+    lead_m: 420,
+  },
   { name: 'two faults on one thread: the coil and its lead', written: ['coil-open V3', 'open K/c3@A'] },
   { name: 'two leads under each other’s screws', written: ['swap A:2 A:3'] },
   { name: 'a lead that leaks to earth', written: ['leak K/c4@B1 4000'] },
@@ -79,7 +129,13 @@ test('a cut common with a second way home through a doubled lead: full volts pro
 
 test('with last year’s sweep a coil that lost an eighth of its turns is told from one that was always low', () => {
   const on = site()
-  const known = (seed: number) => { const field = fieldOf(on, [], { random: chance(seed), noise: chance(3), ground_C: 20 }); return ['MV', '1', '2', '3', '4', '5'].flatMap((t) => { const v = field.answer(ohms(t), COMMON_METER); return v.kind === 'ohm' ? [{ test: ohms(t), ohm: v.ohm }] : [] }) }
+  const known = (seed: number) => {
+    const field = fieldOf(on, [], { random: chance(seed), noise: chance(3), ground_C: 20 })
+    return ['MV', '1', '2', '3', '4', '5'].flatMap((t) => {
+      const v = field.answer(ohms(t), COMMON_METER)
+      return v.kind === 'ohm' ? [{ test: ohms(t), ohm: v.ohm }] : []
+    })
+  }
   expect(hunted(on, ['coil-part V2 0.2'], 8, { known: known(8) }).found).toEqual(['coil V2'])
   expect(hunted(on, [], 8, { known: known(8) })).toMatchObject({ found: [], end: 'nothing' })
 })
@@ -87,15 +143,39 @@ test('with last year’s sweep a coil that lost an eighth of its turns is told f
 test('no order of the same readings changes what is believed; a reading taken again replaces the first', () => {
   const on = site()
   const field = fieldOf(on, faultsOf(on, ['joint-series V3.a 25']), { random: chance(4), ground_C: 20 })
-  const taken = [water('3'), ohms('3'), ohms('4'), ohms('3', '4'), { kind: 'coil_volts', device: 'V3' } as FieldTest].map((test) => ({ test, value: field.answer(test, COMMON_METER) }))
-  const beliefs = (list: typeof taken) => { const h = huntOf(on, A, { meter: COMMON_METER })!; for (const r of list) h.take(r); return h.beliefs().parts }
-  const [there, back, twice] = [beliefs(taken), beliefs([...taken].reverse()), beliefs([{ test: ohms('3'), value: { kind: 'open' } }, ...taken])]
-  for (const [key, p] of there) { expect(back.get(key) ?? 0).toBeCloseTo(p, 9); expect(twice.get(key) ?? 0).toBeCloseTo(p, 9) }
+  const taken = [
+    water('3'),
+    ohms('3'),
+    ohms('4'),
+    ohms('3', '4'),
+    { kind: 'coil_volts', device: 'V3' } as FieldTest,
+  ].map((test) => ({ test, value: field.answer(test, COMMON_METER) }))
+  const beliefs = (list: typeof taken) => {
+    const h = huntOf(on, A, { meter: COMMON_METER })!
+    for (const r of list) h.take(r)
+    return h.beliefs().parts
+  }
+  const [there, back, twice] = [
+    beliefs(taken),
+    beliefs([...taken].reverse()),
+    beliefs([{ test: ohms('3'), value: { kind: 'open' } }, ...taken]),
+  ]
+  for (const [key, p] of there) {
+    expect(back.get(key) ?? 0).toBeCloseTo(p, 9)
+    expect(twice.get(key) ?? 0).toBeCloseTo(p, 9)
+  }
 })
 
 test('readings that nothing explains strain the record', () => {
   const hunt = huntOf(site(), A, { meter: COMMON_METER })!
-  for (const [t, ohm] of [['1', 190], ['2', 3.1], ['3', 71], ['4', 12], ['5', 140]] as const) hunt.take({ test: ohms(t), value: { kind: 'ohm', ohm } })
+  for (const [t, ohm] of [
+    ['1', 190],
+    ['2', 3.1],
+    ['3', 71],
+    ['4', 12],
+    ['5', 140],
+  ] as const)
+    hunt.take({ test: ohms(t), value: { kind: 'ohm', ohm } })
   expect(hunt.beliefs().strain).toBeLessThan(-8.3)
 })
 
@@ -104,7 +184,8 @@ test('a helper at the cabinet, or a crew that stands at the valve, changes what 
   const field = fieldOf(on, faultsOf(on, ['coil-open V4']), { random: chance(2), ground_C: 20 })
   const next = (options: Partial<HuntOptions>) => {
     const hunt = huntOf(on, A, { meter: COMMON_METER, ...options })!
-    for (const s of Object.values(on.stations)) hunt.take({ test: water(s.terminal), value: field.answer(water(s.terminal), COMMON_METER) })
+    for (const s of Object.values(on.stations))
+      hunt.take({ test: water(s.terminal), value: field.answer(water(s.terminal), COMMON_METER) })
     const stand = hunt.stand()
     return stand.kind === 'open' ? stand.next.candidate : null
   }

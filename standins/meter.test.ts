@@ -6,7 +6,11 @@ import { chance, fieldOf, meterOn, readFault } from '.'
 
 const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<ReturnType<typeof terminalEnd>, { kind: 'terminal' }>
-const session = (fault: string) => { const f = readFault(quarryLake(), fault); if (!f.ok) throw new Error(fault); return meterOn(fieldOf(quarryLake(), [f.value], { random: chance(3), ground_C: 20 }), COMMON_METER) }
+const session = (fault: string) => {
+  const f = readFault(quarryLake(), fault)
+  if (!f.ok) throw new Error(fault)
+  return meterOn(fieldOf(quarryLake(), [f.value], { random: chance(3), ground_C: 20 }), COMMON_METER)
+}
 
 test('the simulated meter speaks plain SCPI: who it is, ohms with sign and exponent, overload for open, volts, words for eyes and ears', () => {
   const { hear } = session('joint-open V3.a')
@@ -27,7 +31,13 @@ test('the simulated meter speaks plain SCPI: who it is, ohms with sign and expon
 
 test('what it does not know it says when it is asked for errors, and forgets on reset', () => {
   const { hear } = session('coil-open V1')
-  expect([hear('CONF:CURR'), hear('DISP:TEXT "nonsense"'), hear('SYST:ERR?'), hear('SYST:ERR?'), hear('SYST:ERR?')]).toEqual([null, null, '-113,"Undefined header"', '-151,"Invalid string data"', '0,"No error"'])
+  expect([
+    hear('CONF:CURR'),
+    hear('DISP:TEXT "nonsense"'),
+    hear('SYST:ERR?'),
+    hear('SYST:ERR?'),
+    hear('SYST:ERR?'),
+  ]).toEqual([null, null, '-113,"Undefined header"', '-151,"Invalid string data"', '0,"No error"'])
   hear('FOO')
   expect([hear('*RST'), hear('SYST:ERR?')]).toEqual([null, '0,"No error"'])
 })
@@ -37,18 +47,54 @@ test('what it says of every test is read as the reading that the property gave; 
   const splice = Object.keys(site.splices)[0] as SpliceId
   const V3 = 'V3' as DeviceId
   const tests: FieldTest[] = [
-    { kind: 'ohms', from: at('3'), to: at('C') }, { kind: 'supply', controller: A }, { kind: 'volts', at: at('3') }, { kind: 'click', at: at('3') }, { kind: 'tester_coil', at: at('3') }, { kind: 'tester_power', at: at('3') }, { kind: 'water', at: at('3') }, { kind: 'tone', at: at('3') },
-    { kind: 'swap_test', at: at('3'), onto: at('4') }, { kind: 'energise', device: V3 }, { kind: 'by_hand', device: V3 }, { kind: 'look', splice }, { kind: 'remake', splice }, ...(['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth'] as const).map((kind) => ({ kind, device: V3 })),
+    { kind: 'ohms', from: at('3'), to: at('C') },
+    { kind: 'supply', controller: A },
+    { kind: 'volts', at: at('3') },
+    { kind: 'click', at: at('3') },
+    { kind: 'tester_coil', at: at('3') },
+    { kind: 'tester_power', at: at('3') },
+    { kind: 'water', at: at('3') },
+    { kind: 'tone', at: at('3') },
+    { kind: 'swap_test', at: at('3'), onto: at('4') },
+    { kind: 'energise', device: V3 },
+    { kind: 'by_hand', device: V3 },
+    { kind: 'look', splice },
+    { kind: 'remake', splice },
+    ...(
+      ['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth'] as const
+    ).map((kind) => ({ kind, device: V3 })),
   ]
-  for (const fault of ['coil-open V3', 'joint-open V3.a', 'stuck-shut V3', 'water A']) for (const test of tests) {
-    const wrong = readFault(site, fault)
-    if (!wrong.ok) throw new Error(fault)
-    const real = () => fieldOf(site, [wrong.value], { random: chance(9), ground_C: 20 })
-    const { hear } = meterOn(real(), COMMON_METER)
-    hear(scpiDisplay(test))
-    expect(readScpi(test, hear(scpiQuery(test))!)).toEqual(real().answer(test, COMMON_METER))
-  }
-  const [ohms, , volts, click, tester, , , tone] = tests as [FieldTest, FieldTest, FieldTest, FieldTest, FieldTest, FieldTest, FieldTest, FieldTest]
-  for (const [test, line] of [[ohms, ''], [ohms, 'ERR'], [ohms, '-40'], [ohms, '"heard"'], [volts, '+9.90000000E+37'], [click, '"perhaps"'], [click, '1'], [tester, '"lit"'], [tone, '"far"'], [tone, '"-3"']] as const) expect([line, readScpi(test, line)]).toEqual([line, null])
+  for (const fault of ['coil-open V3', 'joint-open V3.a', 'stuck-shut V3', 'water A'])
+    for (const test of tests) {
+      const wrong = readFault(site, fault)
+      if (!wrong.ok) throw new Error(fault)
+      const real = () => fieldOf(site, [wrong.value], { random: chance(9), ground_C: 20 })
+      const { hear } = meterOn(real(), COMMON_METER)
+      hear(scpiDisplay(test))
+      expect(readScpi(test, hear(scpiQuery(test))!)).toEqual(real().answer(test, COMMON_METER))
+    }
+  const [ohms, , volts, click, tester, , , tone] = tests as [
+    FieldTest,
+    FieldTest,
+    FieldTest,
+    FieldTest,
+    FieldTest,
+    FieldTest,
+    FieldTest,
+    FieldTest,
+  ]
+  for (const [test, line] of [
+    [ohms, ''],
+    [ohms, 'ERR'],
+    [ohms, '-40'],
+    [ohms, '"heard"'],
+    [volts, '+9.90000000E+37'],
+    [click, '"perhaps"'],
+    [click, '1'],
+    [tester, '"lit"'],
+    [tone, '"far"'],
+    [tone, '"-3"'],
+  ] as const)
+    expect([line, readScpi(test, line)]).toEqual([line, null])
   expect(readScpi(ohms, '-2.0E-02')).toEqual({ kind: 'ohm', ohm: 0 })
 })

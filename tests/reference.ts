@@ -10,17 +10,29 @@ const cases = Number(process.argv[2] ?? 50)
 let [worst, compared, floating] = [0, 0, 0]
 const failures: string[] = []
 for (let seed = 1; seed <= cases; seed++) {
-  const { engine: { powered, solve }, edits, title } = poweredCase(seed)
+  const {
+    engine: { powered, solve },
+    edits,
+    title,
+  } = poweredCase(seed)
   const solution = solve(edits)
   const reference = solveDeck(writeDeck(powered, edits, title))
   const largest = Math.max(...[...reference.values()].map((v) => Math.hypot(v.re, v.im)))
   let [bad, seen] = [0, 0]
   powered.names.forEach((name, node) => {
-    if (solution.floating(node)) { floating++; if (reference.has(name)) bad++; return }
+    if (solution.floating(node)) {
+      floating++
+      if (reference.has(name)) bad++
+      return
+    }
     const theirs = node === powered.sources[0]!.common ? { re: 0, im: 0 } : reference.get(name)
-    if (!theirs) { bad++; return }
+    if (!theirs) {
+      bad++
+      return
+    }
     const ours = solution.volts(node)
-    const off = Math.hypot(ours.re - theirs.re, ours.im - theirs.im) / Math.max(Math.hypot(theirs.re, theirs.im), SMALL * largest)
+    const off =
+      Math.hypot(ours.re - theirs.re, ours.im - theirs.im) / Math.max(Math.hypot(theirs.re, theirs.im), SMALL * largest)
     worst = Math.max(worst, off)
     seen++
     if (!(off <= RELATIVE)) bad++

@@ -3,18 +3,34 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-export interface Phasor { readonly re: number; readonly im: number }
+export interface Phasor {
+  readonly re: number
+  readonly im: number
+}
 
 /** Runs a deck through Debian's circuit simulator, with more commands of its own where wanted; every output file by its name. */
-export function simulate(deck: string, commands: readonly string[], outputs: readonly string[]): Record<string, Buffer> {
+export function simulate(
+  deck: string,
+  commands: readonly string[],
+  outputs: readonly string[],
+): Record<string, Buffer> {
   const folder = mkdtempSync(join(tmpdir(), 'thread-deck-'))
   try {
-    writeFileSync(join(folder, 'deck.cir'), deck.replace(/\.end\n$/, `.control\nset numdgt=15\n${commands.join('\n')}\nquit\n.endc\n.end\n`))
+    writeFileSync(
+      join(folder, 'deck.cir'),
+      deck.replace(/\.end\n$/, `.control\nset numdgt=15\n${commands.join('\n')}\nquit\n.endc\n.end\n`),
+    )
     const done = spawnSync('ngspice', ['-b', 'deck.cir'], { cwd: folder, encoding: 'utf8', maxBuffer: 1e9 })
     if (done.error) throw done.error
-    return Object.fromEntries(outputs.map((name) => {
-      try { return [name, readFileSync(join(folder, name))] } catch { throw new Error(`the simulator wrote no ${name}:\n${done.stdout.slice(-1500)}${done.stderr.slice(-1500)}`) }
-    }))
+    return Object.fromEntries(
+      outputs.map((name) => {
+        try {
+          return [name, readFileSync(join(folder, name))]
+        } catch {
+          throw new Error(`the simulator wrote no ${name}:\n${done.stdout.slice(-1500)}${done.stderr.slice(-1500)}`)
+        }
+      }),
+    )
   } finally {
     rmSync(folder, { recursive: true })
   }
@@ -30,7 +46,10 @@ export function readRaw(bytes: Buffer): Map<string, Phasor> {
   const marker = bytes.indexOf('Binary:\n')
   const head = bytes.subarray(0, marker).toString('latin1')
   const isComplex = /^Flags:.*complex/m.test(head)
-  const names = [...head.slice(head.indexOf('Variables:')).matchAll(/^\s+(\d+)\s+(\S+)\s+(\S+)/gm)].map((m) => ({ name: m[2]!, kind: m[3]! }))
+  const names = [...head.slice(head.indexOf('Variables:')).matchAll(/^\s+(\d+)\s+(\S+)\s+(\S+)/gm)].map((m) => ({
+    name: m[2]!,
+    kind: m[3]!,
+  }))
   const found = new Map<string, Phasor>()
   let at = marker + 8
   for (const { name, kind } of names) {

@@ -46,7 +46,8 @@ export const appEn = {
     import: 'Open a property file',
     importing: 'Reading the file…',
     none: 'No properties yet.',
-    noneHow: 'Begin a new one from a list of its stations, or open a property file: a .json saved from another copy of Field Thread, or written to the documented format.',
+    noneHow:
+      'Begin a new one from a list of its stations, or open a property file: a .json saved from another copy of Field Thread, or written to the documented format.',
     stations: 'no stations | 1 station | {count} stations',
     controllers: 'no controller | 1 controller | {count} controllers',
     visits: 'no visits | 1 visit | {count} visits',
@@ -101,12 +102,15 @@ export const appEn = {
     notReadable: 'Behind {by}: not readable from the cabinet. Read its coils at the box.',
     why: 'What makes it up',
     tolerance: 'Band',
-    toleranceHow: 'Each source may take this much off; they add as the root of their squares, what is not on record in full.',
+    toleranceHow:
+      'Each source may take this much off; they add as the root of their squares, what is not on record in full.',
     history: 'Readings',
     chart: '{count} readings over the years',
     chartHow: 'At the temperature of the sweep shown; the shaded band is the record’s.',
-    drift: 'Creeping up {perYear} Ω a year. It will leave the record’s band about {day}; nine times in ten not before {early} and not after {late}.',
-    driftOpen: 'Creeping up {perYear} Ω a year. It will leave the record’s band about {day}, nine times in ten not before {early}; how late cannot be told yet.',
+    drift:
+      'Creeping up {perYear} Ω a year. It will leave the record’s band about {day}; nine times in ten not before {early} and not after {late}.',
+    driftOpen:
+      'Creeping up {perYear} Ω a year. It will leave the record’s band about {day}, nine times in ten not before {early}; how late cannot be told yet.',
     baseline: 'baseline',
     accept: 'Take as baseline',
     acceptReason: 'taken as baseline',

@@ -8,48 +8,68 @@ export const coreEn = {
     not_one_of: '{where} has a value that is not known. Use one of: {options}.',
     too_small: '{where} is too small or too short. Use at least {minimum}.',
     too_big: '{where} is too large or too long. Use at most {maximum}.',
-    bad_key: '{where} has an id that cannot be used. Use 1 to 64 letters, digits, _ or -, beginning with a letter or digit.',
+    bad_key:
+      '{where} has an id that cannot be used. Use 1 to 64 letters, digits, _ or -, beginning with a letter or digit.',
     bad_value: '{where} cannot be used as it is. Needed: {rule}.',
     already_there: '{where} is on record already. Choose another id, or change the record that is there.',
     no_such_record: '{where} is not on record; somebody may have removed it. Reload the property and look again.',
     tag_twice: '{where} repeats the tag “{tag}”. Give each its own tag.',
-    two_commons: '{where} has more than one common terminal. Keep one with the role common and give the others another role.',
-    terminal_taken: '{where} uses a terminal that another station has already ({name}). Move one of them to a free terminal.',
-    points_nowhere: '{where} points at “{id}”, which is not among the {collection}. Add that record, or point at one that exists.',
+    two_commons:
+      '{where} has more than one common terminal. Keep one with the role common and give the others another role.',
+    terminal_taken:
+      '{where} uses a terminal that another station has already ({name}). Move one of them to a free terminal.',
+    points_nowhere:
+      '{where} points at “{id}”, which is not among the {collection}. Add that record, or point at one that exists.',
     no_coil_here: '{where} gives a coil to a device of kind {kind}, which has none. Set it to null.',
     stop_twice: '{where} names the stop “{id}” a second time. Name each stop once.',
-    stop_before: '{where} lies at {at_m}, nearer than the stop before it at {reached_m}. Put the stops in the order of the cable.',
-    not_an_inner_stop: '{where} names “{id}”, which is not an inner stop of the cable. A core ends at the first and last stop anyway; name only stops between them.',
+    stop_before:
+      '{where} lies at {at_m}, nearer than the stop before it at {reached_m}. Put the stops in the order of the cable.',
+    not_an_inner_stop:
+      '{where} names “{id}”, which is not an inner stop of the cable. A core ends at the first and last stop anyway; name only stops between them.',
     no_stretch_here: '{where} names “{id}”, at which no stretch of this cable begins. Name a stop before the last.',
     cap_holds_one: '{where} has {count} ends under a cap. A cap holds one; choose another connector or leave one end.',
-    landing_needs_terminal: '{where}: a joint has the connector “terminal” when, and only when, one of its ends is a terminal. Change the connector or the ends.',
-    no_such_end: '{where} names an end that does not exist ({end}). Core ends exist at the first and last stop and where the core is cut; ports by the kind of device.',
+    landing_needs_terminal:
+      '{where}: a joint has the connector “terminal” when, and only when, one of its ends is a terminal. Change the connector or the ends.',
+    no_such_end:
+      '{where} names an end that does not exist ({end}). Core ends exist at the first and last stop and where the core is cut; ports by the kind of device.',
     end_elsewhere: '{where} is at {there}, but the joint is at {here} ({end}). Join only ends that lie in one place.',
     end_in_two_joints: '{where} is held by two joints ({end}, also in {other}). Take it out of one of them.',
-    changed_since: '{where} has been changed since by somebody else, so it was left as it is. Change it by hand if it should go back.',
-    conflict: '{where} was changed by somebody else meanwhile. Nothing of yours was written; look at the new state and change it again.',
+    changed_since:
+      '{where} has been changed since by somebody else, so it was left as it is. Change it by hand if it should go back.',
+    conflict:
+      '{where} was changed by somebody else meanwhile. Nothing of yours was written; look at the new state and change it again.',
     empty_file: 'The file is empty. Choose the file that was saved from a property.',
-    not_json: 'The file stops being readable at line {line}. It was cut off or edited; save it again from the property and use that copy.',
-    not_our_file: 'This is not a property file: its “format” is not “field-thread-property”. Choose the file that was saved from a property.',
+    not_json:
+      'The file stops being readable at line {line}. It was cut off or edited; save it again from the property and use that copy.',
+    not_our_file:
+      'This is not a property file: its “format” is not “field-thread-property”. Choose the file that was saved from a property.',
     bad_version: 'The file’s “version” is not a whole number from 1 to {latest}. Save it again from the property.',
-    newer_file: 'The file is of version {version}; this copy of Field Thread reads up to {latest}. Update Field Thread, then open it again.',
+    newer_file:
+      'The file is of version {version}; this copy of Field Thread reads up to {latest}. Update Field Thread, then open it again.',
     reading_ahead: '{where} is {revision}, later than the property’s own revision {latest}. Correct one of them.',
     has_visits: '{where} has visits on record, so it stays. Set its condition to abandoned instead.',
     fact_points_nowhere: '{where} belongs to “{id}”, which is not on record. Send that first.',
-    no_column: 'The first line has no column “{column}”. Name the columns terminal and reading; to, test and at where they are needed.',
+    no_column:
+      'The first line has no column “{column}”. Name the columns terminal and reading; to, test and at where they are needed.',
     unknown_column: 'The column “{column}” is not known. Use terminal, reading, to, test and at; take others out.',
-    too_many_columns: '{where} has more entries than the first line has columns. Put figures with a decimal comma in quotes, or separate by semicolons.',
+    too_many_columns:
+      '{where} has more entries than the first line has columns. Put figures with a decimal comma in quotes, or separate by semicolons.',
     reading_not_volts: '{where}: “{text}” is no figure of volts. Write it as 26.4, up to 300.',
     bad_moment: '{where}: “{text}” is no moment. Write it as 2026-04-11T09:05:00Z, or leave it empty.',
-    no_such_terminal: '{where}: there is no terminal “{terminal}” on this property. Write it as on the door, such as A:3.',
-    reading_empty: '{where} is empty. Write the ohms, or OL for open; leave the whole line out where nothing was measured.',
+    no_such_terminal:
+      '{where}: there is no terminal “{terminal}” on this property. Write it as on the door, such as A:3.',
+    reading_empty:
+      '{where} is empty. Write the ohms, or OL for open; leave the whole line out where nothing was measured.',
     reading_not_a_figure: '{where}: “{text}” is not a reading. Write ohms as 34.6, 1.2k or 0.5M, or OL for open.',
-    reading_over_range: '{where}: “{text}” is over the meter’s highest range, {highest}. Write OL, or correct the range.',
+    reading_over_range:
+      '{where}: “{text}” is over the meter’s highest range, {highest}. Write OL, or correct the range.',
     reading_mark_or_figure: '{where}: a bare 1 may be the open mark of a meter or one ohm. Write OL, or 1.0.',
-    no_such_joint: '{where}: there is no joint “{written}” on this property. Name it by a coil’s lead in it, such as V3.a.',
+    no_such_joint:
+      '{where}: there is no joint “{written}” on this property. Name it by a coil’s lead in it, such as V3.a.',
     no_such_valve: '{where}: there is no valve “{written}” on this property. Write its tag, such as V3.',
     two_controllers: 'The readings are of more than one controller. Name the one to hunt on with --controller.',
-    nothing_to_hunt: 'Controller {tag} has no common terminal, so nothing can be measured there. Put its common on record first.',
+    nothing_to_hunt:
+      'Controller {tag} has no common terminal, so nothing can be measured there. Put its common on record first.',
     no_such_controller: '{where} names the controller “{tag}”, which is not on this property. Use one of: {options}.',
     no_readings: 'No readings were given. Name a CSV file with the columns terminal and reading.',
     cannot_read: 'The file {file} cannot be read. Check its name and that you may read it.',
@@ -63,34 +83,56 @@ export const coreEn = {
     not_warmer: '{where}: “{text}” is no difference of temperature. Write kelvins from -40 to 60.',
     not_within: '{where}: write a number from {low} to {high}.',
     no_such_stop: '{where} names “{id}”, which is no stop of this cable. Name one of its stops.',
-    jumper_leaves_box: '{where}: a jumper lies within one box. Give both of its stops the same place, or call it another kind of cable.',
-    bad_fault: '{where}: “{text}” is no fault of this property. Write it as open K1/white{\'@\'}B4, series K1/red{\'@\'}A 12, touch K1/red/white{\'@\'}B2, joint-open V3.a, joint-series V5.a 1.8, coil-open V3, coil-part V18 0.45, swap A:2 A:3 or supply A; all of them are in docs/shell.md.',
-    no_core_left: '{cable} has no core left for {valve}. Remake a broken one, lay a new cable, or feed two valves from one core with a sequencer.',
-    no_connector_holds: '{where}: no connector that is carried holds {count} conductors up to {thickest_mm2} mm² at {at}. Carry a larger kind (Plan, Wiring), or bring thick ones down by a pigtail.',
-    connector_too_many: 'A {connector}: it would hold {is} conductors, and takes {limit}. Chain several with short jumpers, or use a larger kind.',
+    jumper_leaves_box:
+      '{where}: a jumper lies within one box. Give both of its stops the same place, or call it another kind of cable.',
+    bad_fault:
+      "{where}: “{text}” is no fault of this property. Write it as open K1/white{'@'}B4, series K1/red{'@'}A 12, touch K1/red/white{'@'}B2, joint-open V3.a, joint-series V5.a 1.8, coil-open V3, coil-part V18 0.45, swap A:2 A:3 or supply A; all of them are in docs/shell.md.",
+    no_core_left:
+      '{cable} has no core left for {valve}. Remake a broken one, lay a new cable, or feed two valves from one core with a sequencer.',
+    no_connector_holds:
+      '{where}: no connector that is carried holds {count} conductors up to {thickest_mm2} mm² at {at}. Carry a larger kind (Plan, Wiring), or bring thick ones down by a pigtail.',
+    connector_too_many:
+      'A {connector}: it would hold {is} conductors, and takes {limit}. Chain several with short jumpers, or use a larger kind.',
     connector_too_few: 'A {connector}: it would hold {is} conductor, and needs {limit}. Cap it, or join more.',
-    connector_too_thick: 'A {connector}: a conductor of {is} mm² does not fit; it takes up to {limit} mm². Use a nut with a gel tube, or a pigtail.',
-    connector_too_thin: 'A {connector}: a conductor of {is} mm² is too thin; it grips from {limit} mm². Use a smaller kind.',
-    connector_too_full: 'A {connector}: the conductors are {is} mm² together, and it holds {limit} mm². Use a larger kind, or chain several.',
-    both_leads: '{where}: both leads of {valve} would be in one joint. Join one to the common, the other to its station’s core.',
-    dc_coil_on_ac: '{where}: {valve} would be a DC latching coil on the AC output {terminal}, which burns or does nothing. Choose an AC coil.',
+    connector_too_thick:
+      'A {connector}: a conductor of {is} mm² does not fit; it takes up to {limit} mm². Use a nut with a gel tube, or a pigtail.',
+    connector_too_thin:
+      'A {connector}: a conductor of {is} mm² is too thin; it grips from {limit} mm². Use a smaller kind.',
+    connector_too_full:
+      'A {connector}: the conductors are {is} mm² together, and it holds {limit} mm². Use a larger kind, or chain several.',
+    both_leads:
+      '{where}: both leads of {valve} would be in one joint. Join one to the common, the other to its station’s core.',
+    dc_coil_on_ac:
+      '{where}: {valve} would be a DC latching coil on the AC output {terminal}, which burns or does nothing. Choose an AC coil.',
     bay_skipped: 'The module in bay {bay} is not seen: bay {empty} before it is empty. Move it there.',
-    stations_after_decoders: 'The station module in bay {bay} comes after the decoder module in bay {decoders}. Put station modules first.',
-    terminals_miscounted: 'Controller {controller} has {counted} stations by its base and modules, but {onRecord} station terminals are on record. Count the modules again, or bring the terminals to the count.',
-    decoders_make_hybrid: 'Controller {controller} has a decoder module but is on record as conventional. Set its kind to hybrid.',
-    master_over_limit: '{terminal} would hold {sum_A} A ({devices}), over its limit of {limit_A} A. Use a relay coil of lower draw, or give the master valve a relay of its own.',
-    sensor_open: 'The sensor terminals of {controller} are open: no station will run. Put the link in, or wire the sensor in its place.',
-    sensor_rest_unknown: 'It is not on record how the sensor of {controller} stands in the dry. Read its sheet, and set the controller to match.',
-    too_many_points: 'Controller {controller} serves at most {most} points of connection. Put the next on another controller.',
-    no_path_here: '{point} has a device declared on the path, but controller {controller} has none. Declare it direct, or set the controller’s kind.',
-    path_jumper: '{point}: a decoder drives the master valve or pump. Some controllers then need a jumper between power module and decoder module; look at its sheet.',
+    stations_after_decoders:
+      'The station module in bay {bay} comes after the decoder module in bay {decoders}. Put station modules first.',
+    terminals_miscounted:
+      'Controller {controller} has {counted} stations by its base and modules, but {onRecord} station terminals are on record. Count the modules again, or bring the terminals to the count.',
+    decoders_make_hybrid:
+      'Controller {controller} has a decoder module but is on record as conventional. Set its kind to hybrid.',
+    master_over_limit:
+      '{terminal} would hold {sum_A} A ({devices}), over its limit of {limit_A} A. Use a relay coil of lower draw, or give the master valve a relay of its own.',
+    sensor_open:
+      'The sensor terminals of {controller} are open: no station will run. Put the link in, or wire the sensor in its place.',
+    sensor_rest_unknown:
+      'It is not on record how the sensor of {controller} stands in the dry. Read its sheet, and set the controller to match.',
+    too_many_points:
+      'Controller {controller} serves at most {most} points of connection. Put the next on another controller.',
+    no_path_here:
+      '{point} has a device declared on the path, but controller {controller} has none. Declare it direct, or set the controller’s kind.',
+    path_jumper:
+      '{point}: a decoder drives the master valve or pump. Some controllers then need a jumper between power module and decoder module; look at its sheet.',
     terminal_shared: '{point} and {other} use one master terminal. Give each a terminal of its own.',
-    no_origin: 'The property has no latitude and longitude, and the format has nothing else. Set the origin under the map first.',
+    no_origin:
+      'The property has no latitude and longitude, and the format has nothing else. Set the origin under the map first.',
     not_drawn: '{where}: {cable} is not drawn from the cabinet on. Put its cabinet and first box on the map.',
     place_in_use: 'At {at} something stands, ends or passes, so it stays. Take that away first.',
     cable_in_use: '{cable} is joined to something, so it stays. Take its joints apart first.',
-    passes_no_boxes: '{where}: the line passes fewer than two boxes. Begin and end it on one, and let it touch those between.',
-    not_geojson: 'This is no GeoJSON: its “type” is neither FeatureCollection nor Feature. Save it as GeoJSON and try again.',
+    passes_no_boxes:
+      '{where}: the line passes fewer than two boxes. Begin and end it on one, and let it touch those between.',
+    not_geojson:
+      'This is no GeoJSON: its “type” is neither FeatureCollection nor Feature. Save it as GeoJSON and try again.',
     not_xml: 'The file stops being readable at line {line}. Save it again as GPX 1.1.',
     not_gpx: 'This is no GPX file: it does not begin with a gpx element. Save it as GPX 1.1.',
     other_bytes: 'The picture’s bytes are not those of its address. Send it again.',
@@ -98,13 +140,16 @@ export const coreEn = {
     bad_picture_address: '{where} is not the SHA-256 of a picture.',
     not_a_picture: 'The file is no picture that can be shown. Use PNG, JPEG or WebP up to {limit} MB.',
     not_a_position: '{where}: “{text}” is no latitude and longitude. Write them in degrees: -47.5, -120.25.',
-    not_a_run: '{where} names {cable}, which brings no common out from this controller. Name a cable that does, or a new one.',
+    not_a_run:
+      '{where} names {cable}, which brings no common out from this controller. Name a cable that does, or a new one.',
     common_is_no_output: '{where} names a common terminal. Name the terminals of the stations that run.',
-    usage: 'Say what to do: thread check, expect, judge, solve, deck, size, material, stations, wiring, simulate or hunt, then FILE, for judge and hunt also readings.csv. More in docs/shell.md.',
+    usage:
+      'Say what to do: thread check, expect, judge, solve, deck, size, material, stations, wiring, simulate or hunt, then FILE, for judge and hunt also readings.csv. More in docs/shell.md.',
     too_large: 'The file is larger than 5 MB, the most that is read. Leave out what is not part of the property.',
     json_only: 'Send JSON with the content type application/json.',
     bad_address: '{where} is not the id of a property. Open the property from the list.',
-    no_such_property: 'This property is not on record here. It may have been opened from another computer; go back to the list.',
+    no_such_property:
+      'This property is not on record here. It may have been opened from another computer; go back to the list.',
     already_here: 'This property is here already. Open it, or import the file as a copy.',
     wrong_property: '{where} names another property than the address. Reload the page.',
     newer_client: 'The page and the server are of different versions. Reload the page; what was not sent is kept.',
@@ -131,36 +176,67 @@ export const coreEn = {
     known_suspect: 'On record as suspect: {at}.',
     box_lost: 'Box {at} is lost.',
     coil_unknown: 'The coil of {valve} is not on record; 20–60 Ω is taken.',
-    length_unknown: 'Cable {cable} has {count} stop without a distance. | Cable {cable} has {count} stops without a distance.',
+    length_unknown:
+      'Cable {cable} has {count} stop without a distance. | Cable {cable} has {count} stops without a distance.',
     gauge_unknown: 'The conductor size of cable {cable} is not on record.',
     common_colour_on_lead: 'Cable {cable} uses {colour}, the common’s colour, for a station.',
-    ends_unjoined: 'At {at}, {count} core end of cable {cable} has no joint or cap on record. | At {at}, {count} core ends of cable {cable} have no joint or cap on record.',
+    ends_unjoined:
+      'At {at}, {count} core end of cable {cable} has no joint or cap on record. | At {at}, {count} core ends of cable {cable} have no joint or cap on record.',
   },
   breach: {
     bare_in_box: '{at}: a bare twist, dead within months. Cut back to bright copper and use a sealed connector.',
     dry_in_box: '{at}: a dry nut in a box. Use a sealed connector.',
-    holds_too_many: '{at}: a connector holds {is} conductors and takes {limit}. Chain several with jumpers, or use a larger kind.',
+    holds_too_many:
+      '{at}: a connector holds {is} conductors and takes {limit}. Chain several with jumpers, or use a larger kind.',
     holds_too_few: '{at}: a connector holds {is} conductor and needs {limit}. Cap the end, or join more.',
     holds_too_thick: '{at}: {is} mm² in a connector that takes {limit} mm². Use a nut with a gel tube, or a pigtail.',
     holds_too_thin: '{at}: {is} mm² in a connector that grips from {limit} mm². Use a smaller kind.',
-    holds_too_full: '{at}: {is} mm² of copper in a connector that holds {limit} mm². Use a larger kind, or chain several.',
+    holds_too_full:
+      '{at}: {is} mm² of copper in a connector that holds {limit} mm². Use a larger kind, or chain several.',
     connector_unknown: '{at}: a joint was made, but not its kind of connector noted.',
-    spare_open: '{at}: {count} spare end of {cable} is open. Cap it: water creeps along the copper. | {at}: {count} spare ends of {cable} are open. Cap them: water creeps along the copper.',
+    spare_open:
+      '{at}: {count} spare end of {cable} is open. Cap it: water creeps along the copper. | {at}: {count} spare ends of {cable} are open. Cap them: water creeps along the copper.',
     two_alike: '{cable} has two {colour} cores. Tell them apart at both ends, and mark them, before anything lands.',
-    unlike_ends: 'A core of {cable} is {colour}, but {other} at {at}. One of them is wrong, or there is a joint that nobody knows: prove it end to end.',
+    unlike_ends:
+      'A core of {cable} is {colour}, but {other} at {at}. One of them is wrong, or there is a joint that nobody knows: prove it end to end.',
     filler: '{cable} has a {filler} beside its {cores} cores: it is no conductor.',
-    filler_by_pale_core: '{cable} has a {filler} that looks like its pale core: joined by mistake it is a silent open. Count {cores} cores.',
-    leads_unlike: '{valve} at {at} has leads of unlike colour ({a}, {b}): it may be a DC latching coil. Read its label or its ohms (a few, against 20–60).',
-    common_crowded: '{controller}: {count} conductors under C, which takes {holds}. Join them to one tail, and land the tail.',
+    filler_by_pale_core:
+      '{cable} has a {filler} that looks like its pale core: joined by mistake it is a silent open. Count {cores} cores.',
+    leads_unlike:
+      '{valve} at {at} has leads of unlike colour ({a}, {b}): it may be a DC latching coil. Read its label or its ohms (a few, against 20–60).',
+    common_crowded:
+      '{controller}: {count} conductors under C, which takes {holds}. Join them to one tail, and land the tail.',
   },
   connector: {
-    gel_crimp_3: 'gel crimp, 3 ports', nut_and_gel_tube: 'nut and gel tube', gel_nut: 'pre-filled gel nut', solder_heatshrink: 'solder and heat-shrink', dry_nut: 'dry twist nut', bare_twist: 'bare twist',
-    terminal: 'terminal', cap: 'cap', unknown: 'connector not known',
+    gel_crimp_3: 'gel crimp, 3 ports',
+    nut_and_gel_tube: 'nut and gel tube',
+    gel_nut: 'pre-filled gel nut',
+    solder_heatshrink: 'solder and heat-shrink',
+    dry_nut: 'dry twist nut',
+    bare_twist: 'bare twist',
+    terminal: 'terminal',
+    cap: 'cap',
+    unknown: 'connector not known',
   },
   verdict: {
-    fits: 'fits', fits_bounds: 'fits, as far as known', high: 'high', low: 'low', open: 'open', short: 'short', two_coils: 'two coils',
-    drifted: 'drifted', as_before: 'as before', earth_new: 'as new', earth_fine: 'fine', earth_watch: 'watch', earth_leak: 'leak', earth_fault: 'earth fault', earth_over: 'over range',
-    unexpected: 'unexpected', not_readable: 'not readable here', not_measured: 'not measured',
+    fits: 'fits',
+    fits_bounds: 'fits, as far as known',
+    high: 'high',
+    low: 'low',
+    open: 'open',
+    short: 'short',
+    two_coils: 'two coils',
+    drifted: 'drifted',
+    as_before: 'as before',
+    earth_new: 'as new',
+    earth_fine: 'fine',
+    earth_watch: 'watch',
+    earth_leak: 'leak',
+    earth_fault: 'earth fault',
+    earth_over: 'over range',
+    unexpected: 'unexpected',
+    not_readable: 'not readable here',
+    not_measured: 'not measured',
   },
   /** One sentence for a single reading. */
   verdictWhy: {
@@ -172,35 +248,59 @@ export const coreEn = {
     open_on_record: 'No current passes, as the record has it.',
     open_over: 'Over the meter’s {over_ohm}: open, or only over the range. Raise the range if you can.',
     short: 'Lead and common touch, {distance_m} out at the most.',
-    short_at_coil: 'All of the wire is in the reading and none of the coil: the coil is shorted, or its leads touch in the box.',
-    two_coils: 'The wire plus two coils side by side would read {expected_ohm}; so would one with half its turns shorted, nearly.',
-    drifted: 'Inside the record’s band, but {by_ohm} off what this thread read before ({before_ohm} at this temperature): a joint or a coil is changing.',
-    as_before: 'Outside the record’s band, but what this thread read before ({before_ohm} at this temperature): the record or the coil’s sheet is off.',
+    short_at_coil:
+      'All of the wire is in the reading and none of the coil: the coil is shorted, or its leads touch in the box.',
+    two_coils:
+      'The wire plus two coils side by side would read {expected_ohm}; so would one with half its turns shorted, nearly.',
+    drifted:
+      'Inside the record’s band, but {by_ohm} off what this thread read before ({before_ohm} at this temperature): a joint or a coil is changing.',
+    as_before:
+      'Outside the record’s band, but what this thread read before ({before_ohm} at this temperature): the record or the coil’s sheet is off.',
     earth_new: '20 MΩ or more to earth: insulation as new.',
     earth_fine: '1 MΩ or more to earth: fine.',
     earth_watch: '100 kΩ to 1 MΩ to earth: watch it, and read again when the ground is wet.',
-    earth_leak: 'Below 100 kΩ to earth: a leak to find. While coils are joined every conductor shows it through the common; separate the coils to learn which one leaks.',
-    earth_fault: 'Below 10 kΩ to earth: a fault. While coils are joined every conductor shows it through the common; separate the coils to learn which one leaks.',
+    earth_leak:
+      'Below 100 kΩ to earth: a leak to find. While coils are joined every conductor shows it through the common; separate the coils to learn which one leaks.',
+    earth_fault:
+      'Below 10 kΩ to earth: a fault. While coils are joined every conductor shows it through the common; separate the coils to learn which one leaks.',
     earth_over: 'Over this meter’s highest range, which is too low to tell. Use one that reads to 1 MΩ at least.',
     unexpected: 'By the record no current can pass here. Check the record of this thread.',
     not_readable: 'A sequencer or decoder stands between: read its coils at the box.',
     not_measured: '',
   },
   check: {
-    from_to: '{from} to {to}', earthTag: 'earth', what: { supply: 'Supply', volts: 'Volts at {at}, on', click: 'Click of {at}', tester_coil: 'Tester on {at}', tester_power: '24 V lamp on {at}' },
-    heard: 'heard', notHeard: 'not heard', lamp: { good: 'good', open: 'open', short: 'short', lit: 'lit', dark: 'dark' },
+    from_to: '{from} to {to}',
+    earthTag: 'earth',
+    what: {
+      supply: 'Supply',
+      volts: 'Volts at {at}, on',
+      click: 'Click of {at}',
+      tester_coil: 'Tester on {at}',
+      tester_power: '24 V lamp on {at}',
+    },
+    heard: 'heard',
+    notHeard: 'not heard',
+    lamp: { good: 'good', open: 'open', short: 'short', lit: 'lit', dark: 'dark' },
   },
   /** Checks at the cabinet other than ohms. */
   cabinet: {
-    supply_fits: 'Between 24 and 28 V, as a 24 V transformer gives unloaded.', supply_none: 'No supply: outlet, its protection, fuse, transformer. A lit display proves nothing.',
-    supply_low: 'Below 24 V: a loaded or failing transformer, or low mains.', supply_high: 'Above 28 V: look at the transformer’s label and at the mains.',
+    supply_fits: 'Between 24 and 28 V, as a 24 V transformer gives unloaded.',
+    supply_none: 'No supply: outlet, its protection, fuse, transformer. A lit display proves nothing.',
+    supply_low: 'Below 24 V: a loaded or failing transformer, or low mains.',
+    supply_high: 'Above 28 V: look at the transformer’s label and at the mains.',
     wrong_transformer: 'Over 30 V: a wrong transformer. Switch it off.',
-    volts_fit: 'Within 2 V of the supply ({supply_V} V): the terminal gives what it should.', volts_none: 'No volts with the station on: the terminal, its module or its fuse. Try a free terminal.',
-    volts_low: 'More than 2 V below the supply ({supply_V} V): a tired output, a poor clamp, or too much on it.', volts_high: 'More than 2 V above the supply read before ({supply_V} V): read the supply again.',
+    volts_fit: 'Within 2 V of the supply ({supply_V} V): the terminal gives what it should.',
+    volts_none: 'No volts with the station on: the terminal, its module or its fuse. Try a free terminal.',
+    volts_low: 'More than 2 V below the supply ({supply_V} V): a tired output, a poor clamp, or too much on it.',
+    volts_high: 'More than 2 V above the supply read before ({supply_V} V): read the supply again.',
     volts_without_supply: 'Read the supply first: a terminal is judged by what the supply gives at that moment.',
-    click_heard: 'Heard: current reached the coil, and it moved.', click_missing: 'Not heard: its coil, its lead or the common; or too far to hear.',
-    lamp_good: 'The tester passes it, as it passes anything near 20–60 Ω. Ohms tell more.', lamp_open: 'The tester finds it open.', lamp_short: 'The tester finds a short.',
-    lamp_lit: 'Lit: 24 V is there. It proves no more than that; a poor joint lights a lamp too.', lamp_dark: 'Dark: no 24 V at this terminal.',
+    click_heard: 'Heard: current reached the coil, and it moved.',
+    click_missing: 'Not heard: its coil, its lead or the common; or too far to hear.',
+    lamp_good: 'The tester passes it, as it passes anything near 20–60 Ω. Ohms tell more.',
+    lamp_open: 'The tester finds it open.',
+    lamp_short: 'The tester finds a short.',
+    lamp_lit: 'Lit: 24 V is there. It proves no more than that; a poor joint lights a lamp too.',
+    lamp_dark: 'Dark: no 24 V at this terminal.',
   },
   conclusion: {
     open_thread: 'Terminal {tags} is open: its lead, its coil or its own joints.',
@@ -212,7 +312,8 @@ export const coreEn = {
     open_cable_in: 'Conductors are open in {from}.',
     branch_coil: 'Terminal {tags} reads as if {part} were not there: open in its coil, its lead or its own joints.',
     branch: 'Terminal {tags} reads as if one of its ways were not there: open at {at}.',
-    resistive_thread: 'Terminal {tags} reads {excess_ohm} high: a poor joint on its lead, at its coil or on its own tap.',
+    resistive_thread:
+      'Terminal {tags} reads {excess_ohm} high: a poor joint on its lead, at its coil or on its own tap.',
     resistive_common_between: 'A poor joint on the common between {from} and {to} adds {excess_ohm}.',
     resistive_common_first: 'A poor joint on the common between the controller and {to} adds {excess_ohm}.',
     resistive_common_in: 'A poor joint on the common in {from} adds {excess_ohm}.',
@@ -242,23 +343,40 @@ export const coreEn = {
   next: {
     read_coil_at_box: 'Next: open box {to}, take the coil off and read its ohms alone.',
     read_coil_at_home: 'Next: take the coil’s leads off in {from} and read its ohms alone.',
-    open_near_box: 'Next: open {from} and look at the joint of the common, then {to}. Measure the common from there to the controller.',
-    check_home_then_box: 'Next: bite the clip into C again, then open {to} and measure the common back to the controller.',
-    look_along: 'Next: look where the ground was opened between {from} and {to}; take lead and common apart in {to} and read again.',
+    open_near_box:
+      'Next: open {from} and look at the joint of the common, then {to}. Measure the common from there to the controller.',
+    check_home_then_box:
+      'Next: bite the clip into C again, then open {to} and measure the common back to the controller.',
+    look_along:
+      'Next: look where the ground was opened between {from} and {to}; take lead and common apart in {to} and read again.',
     look_for_second: 'Next: run the station and see which valves answer; look for a second coil in the box.',
-    look_at_terminals: 'Next: look at both terminals, one screw at a time; run both stations and see which zone waters.',
+    look_at_terminals:
+      'Next: look at both terminals, one screw at a time; run both stations and see which zone waters.',
     repeat: 'Next: bite the clips in again and repeat the reading.',
     check_record: 'Next: read from station to station, and check the record of these threads in their boxes.',
   },
   term: {
-    wire_lead: 'Lead, {colour}{gauge}, {length_m}', wire_return: 'Common, {colour}{gauge}, {length_m}', wire_other: 'Wire, {colour}{gauge}, {length_m}',
-    joints: 'Joint | Joints ({count})', aside: 'Other ways round', coil: '{name} at {at_C}', sum: 'Sum', band: 'Record band', before: 'Baseline band', shared: '{share_ratio} of the current',
+    wire_lead: 'Lead, {colour}{gauge}, {length_m}',
+    wire_return: 'Common, {colour}{gauge}, {length_m}',
+    wire_other: 'Wire, {colour}{gauge}, {length_m}',
+    joints: 'Joint | Joints ({count})',
+    aside: 'Other ways round',
+    coil: '{name} at {at_C}',
+    sum: 'Sum',
+    band: 'Record band',
+    before: 'Baseline band',
+    shared: '{share_ratio} of the current',
   },
   because_of: {
-    coil: 'coil {spread}', wire: 'wire {spread}', joints: 'joints {spread}', meter: 'meter {spread}', unknown: 'not on record {spread}',
+    coil: 'coil {spread}',
+    wire: 'wire {spread}',
+    joints: 'joints {spread}',
+    meter: 'meter {spread}',
+    unknown: 'not on record {spread}',
   },
   rule: {
-    passes: 'The {low}–{high} Ω rule of thumb would pass this.', fails: 'The {low}–{high} Ω rule of thumb would not pass this.',
+    passes: 'The {low}–{high} Ω rule of thumb would pass this.',
+    fails: 'The {low}–{high} Ω rule of thumb would not pass this.',
     passes_fault: 'The {low}–{high} Ω rule of thumb would have passed this fault.',
   },
   /** What sizing comes to. */

@@ -11,12 +11,18 @@ function namesOf(site: Site, speaker: Speaker) {
     const d = site.devices[device]
     return station?.name ?? (d?.name || d?.tag || device)
   }
-  const terminal = (controller: string, id: TerminalId) => site.controllers[controller as keyof typeof site.controllers]?.terminals[id]?.tag ?? id
-  const station = (controller: string, id: TerminalId) => Object.values(site.stations).find((s) => s.controller === controller && s.terminal === id)?.name ?? terminal(controller, id)
+  const terminal = (controller: string, id: TerminalId) =>
+    site.controllers[controller as keyof typeof site.controllers]?.terminals[id]?.tag ?? id
+  const station = (controller: string, id: TerminalId) =>
+    Object.values(site.stations).find((s) => s.controller === controller && s.terminal === id)?.name ??
+    terminal(controller, id)
   /** Whose wire a core or an end is, through all joints: the common's, a lead's, or nobody's. */
   const wire = (at: End | Leaving): { readonly common: boolean; readonly name: string | null } => {
     const held = speaker.wire(site, at)
-    return { common: held !== null && site.controllers[held.controller]?.terminals[held.terminal]?.role === 'common', name: held && station(held.controller, held.terminal) }
+    return {
+      common: held !== null && site.controllers[held.controller]?.terminals[held.terminal]?.role === 'common',
+      name: held && station(held.controller, held.terminal),
+    }
   }
   return { box, valve, terminal, station, wire }
 }
@@ -30,7 +36,8 @@ export function sayPart(where: Where, site: Site, speaker: Speaker): string {
       const splice = site.splices[where.splice]!
       const ports = splice.ends.filter((e) => e.kind === 'port')
       const box = names.box(splice.place)
-      if (ports.length > 1 || splice.ends.some((e) => e.kind === 'core' && names.wire(e).common)) return part('joint_common', { box })
+      if (ports.length > 1 || splice.ends.some((e) => e.kind === 'core' && names.wire(e).common))
+        return part('joint_common', { box })
       // A lead that is jointed on its way holds no coil there: it goes by whose lead it is.
       const name = ports[0] ? names.valve(ports[0].device) : splice.ends[0] ? names.wire(splice.ends[0]).name : null
       return name ? part('joint', { name, box }) : part('joint_other', { box })
@@ -40,18 +47,36 @@ export function sayPart(where: Where, site: Site, speaker: Speaker): string {
       const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
       const { common, name } = names.wire({ cable: where.cable, core: where.core, from: where.from })
       if (common) return part('run_common', { from, to })
-      return name ? part('run', { name, from, to }) : part('run_other', { colour: cable.cores[where.core]?.colour?.value ?? where.core, cable: cable.tag ?? where.cable, from, to })
+      return name
+        ? part('run', { name, from, to })
+        : part('run_other', {
+            colour: cable.cores[where.core]?.colour?.value ?? where.core,
+            cable: cable.tag ?? where.cable,
+            from,
+            to,
+          })
     }
     case 'touch': {
       const cable = site.cables[where.cable]!
       const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
-      const core = (id: CoreId) => { const { common, name } = names.wire({ cable: where.cable, core: id, from: where.from }); return common ? part('common') : name ?? cable.cores[id]?.colour?.value ?? id }
+      const core = (id: CoreId) => {
+        const { common, name } = names.wire({ cable: where.cable, core: id, from: where.from })
+        return common ? part('common') : (name ?? cable.cores[id]?.colour?.value ?? id)
+      }
       return part('touch', { one: core(where.core), two: core(where.other), from, to })
     }
-    case 'coil': case 'valve': return part(where.kind, { name: names.valve(where.device), box: names.box(site.devices[where.device]!.place) })
-    case 'pair': return part('pair', { one: names.station(where.controller, where.one), two: names.station(where.controller, where.two) })
-    case 'terminal': return part('terminal', { terminal: names.terminal(where.controller, where.terminal) })
-    default: return part(where.kind)
+    case 'coil':
+    case 'valve':
+      return part(where.kind, { name: names.valve(where.device), box: names.box(site.devices[where.device]!.place) })
+    case 'pair':
+      return part('pair', {
+        one: names.station(where.controller, where.one),
+        two: names.station(where.controller, where.two),
+      })
+    case 'terminal':
+      return part('terminal', { terminal: names.terminal(where.controller, where.terminal) })
+    default:
+      return part(where.kind)
   }
 }
 
@@ -62,42 +87,98 @@ function testParams(test: FieldTest, site: Site, speaker: Speaker): Record<strin
   const end = (e: End) => (e.kind === 'terminal' ? names.terminal(e.controller, e.terminal) : e.kind)
   if (test.kind === 'ohms') return { from: end(test.from), to: end(test.to) }
   if (test.kind === 'supply') return {}
-  if (test.kind === 'look' || test.kind === 'remake') return { part: sayPart({ kind: 'joint', splice: test.splice as SpliceId }, site, speaker) }
+  if (test.kind === 'look' || test.kind === 'remake')
+    return { part: sayPart({ kind: 'joint', splice: test.splice as SpliceId }, site, speaker) }
   if ('device' in test) {
     const station = Object.values(site.stations).find((s) => s.valves.includes(test.device))
-    const point = Object.values(site.pointsOfConnection).find((p) => p.masterValve === test.device || p.pumpRelay === test.device)
-    const at = station ? names.terminal(station.controller, station.terminal) : point?.terminal ? names.terminal(point.terminal.controller, point.terminal.terminal) : ''
+    const point = Object.values(site.pointsOfConnection).find(
+      (p) => p.masterValve === test.device || p.pumpRelay === test.device,
+    )
+    const at = station
+      ? names.terminal(station.controller, station.terminal)
+      : point?.terminal
+        ? names.terminal(point.terminal.controller, point.terminal.terminal)
+        : ''
     return { name: names.valve(test.device), at }
   }
-  return { at: end(test.at), name: names.station(test.at.controller, test.at.terminal), onto: test.kind === 'swap_test' ? end(test.onto) : '' }
+  return {
+    at: end(test.at),
+    name: names.station(test.at.controller, test.at.terminal),
+    onto: test.kind === 'swap_test' ? end(test.onto) : '',
+  }
 }
-const testCode = (test: FieldTest): string => (test.kind === 'ohms' && test.to.kind === 'earth' ? 'ohms_earth' : test.kind)
+const testCode = (test: FieldTest): string =>
+  test.kind === 'ohms' && test.to.kind === 'earth' ? 'ohms_earth' : test.kind
 
-export const sayTest = (test: FieldTest, site: Site, speaker: Speaker): string => say({ code: `huntTest.${testCode(test)}`, params: testParams(test, site, speaker) }, speaker)
+export const sayTest = (test: FieldTest, site: Site, speaker: Speaker): string =>
+  say({ code: `huntTest.${testCode(test)}`, params: testParams(test, site, speaker) }, speaker)
 /** Where to clip, and what must be on, off or undone. */
-export const sayHow = (test: FieldTest, site: Site, speaker: Speaker): string => say({ code: `huntHow.${testCode(test)}`, params: testParams(test, site, speaker) }, speaker)
+export const sayHow = (test: FieldTest, site: Site, speaker: Speaker): string =>
+  say({ code: `huntHow.${testCode(test)}`, params: testParams(test, site, speaker) }, speaker)
 
 /** The usual caution at a test. */
-export function sayCare({ test, needs }: Pick<NextReport, 'test' | 'needs'>, atCabinet: boolean, speaker: Speaker): string {
-  const code = test.kind === 'by_hand' ? 'water' : needs.undone !== null ? 'undone' : (test.kind === 'ohms' && test.to.kind === 'earth') || test.kind === 'lead_through' ? 'earth' : needs.leads === 'on' || test.kind === 'supply' ? 'on' : atCabinet ? 'off' : 'box'
+export function sayCare(
+  { test, needs }: Pick<NextReport, 'test' | 'needs'>,
+  atCabinet: boolean,
+  speaker: Speaker,
+): string {
+  const code =
+    test.kind === 'by_hand'
+      ? 'water'
+      : needs.undone !== null
+        ? 'undone'
+        : (test.kind === 'ohms' && test.to.kind === 'earth') || test.kind === 'lead_through'
+          ? 'earth'
+          : needs.leads === 'on' || test.kind === 'supply'
+            ? 'on'
+            : atCabinet
+              ? 'off'
+              : 'box'
   return say({ code: `huntCare.${code}`, params: {} }, speaker)
 }
 
 /** One answer of a test in words or figures. */
-export function sayAnswer(test: FieldTest, outcome: Pick<OutcomeReport, 'kind' | 'low' | 'high'>, speaker: Speaker): string {
-  const word = (code: string, params: Record<string, string> = {}) => say({ code: `huntAnswer.${code}`, params }, speaker)
+export function sayAnswer(
+  test: FieldTest,
+  outcome: Pick<OutcomeReport, 'kind' | 'low' | 'high'>,
+  speaker: Speaker,
+): string {
+  const word = (code: string, params: Record<string, string> = {}) =>
+    say({ code: `huntAnswer.${code}`, params }, speaker)
   const unit = test.kind === 'supply' || test.kind === 'volts' || test.kind === 'coil_volts' ? 'V' : 'Ω'
-  const figure = (x: number) => `${x >= 1000 ? `${(x / 1000).toPrecision(2)} k` : x >= 100 ? x.toFixed(0) : x.toFixed(x < 10 ? 1 : 0)}${x >= 1000 ? unit : ` ${unit}`}`
+  const figure = (x: number) =>
+    `${x >= 1000 ? `${(x / 1000).toPrecision(2)} k` : x >= 100 ? x.toFixed(0) : x.toFixed(x < 10 ? 1 : 0)}${x >= 1000 ? unit : ` ${unit}`}`
   switch (outcome.kind) {
-    case 'open': return word('open')
-    case 'figure': return outcome.low === null ? (outcome.high === null ? unit : word('below', { high: figure(outcome.high) })) : outcome.high === null ? word('above', { low: figure(outcome.low) }) : word('figure', { low: figure(outcome.low), high: figure(outcome.high) })
-    case 'lamp_good': return word('good')
-    case 'lamp_open': case 'lamp_short': return word(outcome.kind)
-    default: return word(YES_NO[test.kind]?.[outcome.kind === 'yes' ? 0 : 1] ?? outcome.kind)
+    case 'open':
+      return word('open')
+    case 'figure':
+      return outcome.low === null
+        ? outcome.high === null
+          ? unit
+          : word('below', { high: figure(outcome.high) })
+        : outcome.high === null
+          ? word('above', { low: figure(outcome.low) })
+          : word('figure', { low: figure(outcome.low), high: figure(outcome.high) })
+    case 'lamp_good':
+      return word('good')
+    case 'lamp_open':
+    case 'lamp_short':
+      return word(outcome.kind)
+    default:
+      return word(YES_NO[test.kind]?.[outcome.kind === 'yes' ? 0 : 1] ?? outcome.kind)
   }
 }
 const YES_NO: Partial<Record<FieldTest['kind'], readonly [string, string]>> = {
-  click: ['heard', 'not_heard'], swap_test: ['heard', 'not_heard'], energise: ['heard', 'not_heard'], by_hand: ['flows', 'dry'], look: ['sound', 'bad'], remake: ['sound', 'bad'], water: ['waters', 'waters_not'], tester_power: ['lit', 'dark'], tone: ['lost', 'through'], lead_through: ['soil', 'open'],
+  click: ['heard', 'not_heard'],
+  swap_test: ['heard', 'not_heard'],
+  energise: ['heard', 'not_heard'],
+  by_hand: ['flows', 'dry'],
+  look: ['sound', 'bad'],
+  remake: ['sound', 'bad'],
+  water: ['waters', 'waters_not'],
+  tester_power: ['lit', 'dark'],
+  tone: ['lost', 'through'],
+  lead_through: ['soil', 'open'],
 }
 
 /** A reading as it was kept. */
@@ -105,24 +186,57 @@ export function sayValue(test: FieldTest, value: ReadingValue, site: Site, speak
   const names = namesOf(site, speaker)
   const answer = (kind: OutcomeReport['kind']) => sayAnswer(test, { kind, low: null, high: null }, speaker)
   switch (value.kind) {
-    case 'ohm': return speaker.figure('reading_ohm', value.ohm)
-    case 'open': return answer('open')
-    case 'volt': return `${value.volt} V`
-    case 'heard': return answer(value.heard ? 'yes' : 'no')
-    case 'flows': return answer(value.flows ? 'yes' : 'no')
-    case 'looked': return answer(value.sound ? 'yes' : 'no')
-    case 'lamp': return say({ code: `huntAnswer.${value.lamp === 'open' ? 'lamp_open' : value.lamp === 'short' ? 'lamp_short' : value.lamp}`, params: {} }, speaker)
-    case 'waters': return value.valves.length === 0 ? answer('no') : value.valves.map((v) => names.valve(v)).join(', ')
-    case 'tone': return value.lost_m === null ? answer('no') : speaker.figure('lost_m', value.lost_m)
+    case 'ohm':
+      return speaker.figure('reading_ohm', value.ohm)
+    case 'open':
+      return answer('open')
+    case 'volt':
+      return `${value.volt} V`
+    case 'heard':
+      return answer(value.heard ? 'yes' : 'no')
+    case 'flows':
+      return answer(value.flows ? 'yes' : 'no')
+    case 'looked':
+      return answer(value.sound ? 'yes' : 'no')
+    case 'lamp':
+      return say(
+        {
+          code: `huntAnswer.${value.lamp === 'open' ? 'lamp_open' : value.lamp === 'short' ? 'lamp_short' : value.lamp}`,
+          params: {},
+        },
+        speaker,
+      )
+    case 'waters':
+      return value.valves.length === 0 ? answer('no') : value.valves.map((v) => names.valve(v)).join(', ')
+    case 'tone':
+      return value.lost_m === null ? answer('no') : speaker.figure('lost_m', value.lost_m)
   }
 }
 
 const likely = (where: Where | null, p: number, site: Site, speaker: Speaker): string =>
-  say({ code: 'huntAnswer.likely', params: { part: where === null ? say({ code: 'part.nothing', params: {} }, speaker) : sayPart(where, site, speaker), p_ratio: p } }, speaker)
+  say(
+    {
+      code: 'huntAnswer.likely',
+      params: {
+        part: where === null ? say({ code: 'part.nothing', params: {} }, speaker) : sayPart(where, site, speaker),
+        p_ratio: p,
+      },
+    },
+    speaker,
+  )
 
 /** What an answer would mean: "open: the coil (62 %), the lead (20 %)". */
 export const sayOutcome = (test: FieldTest, outcome: OutcomeReport, site: Site, speaker: Speaker): string =>
-  say({ code: 'huntAnswer.means', params: { answer: sayAnswer(test, outcome, speaker), parts: outcome.parts.map((x) => likely(x.where, x.p, site, speaker)).join(', ') } }, speaker)
+  say(
+    {
+      code: 'huntAnswer.means',
+      params: {
+        answer: sayAnswer(test, outcome, speaker),
+        parts: outcome.parts.map((x) => likely(x.where, x.p, site, speaker)).join(', '),
+      },
+    },
+    speaker,
+  )
 
 /** A part that rounds to 0 % is not told of. */
 const TOLD = 0.005
@@ -131,13 +245,39 @@ const TOLD = 0.005
 export function sayStand(report: HuntReport, site: Site, speaker: Speaker): string {
   if (report.named) {
     const cause = report.named.causes[0]
-    return say({ code: cause ? 'hunt.named' : 'hunt.namedPlain', params: { part: sayPart(report.named.where, site, speaker), cause: cause ? sayCause(cause.cause, speaker) : '', p_ratio: report.named.p } }, speaker)
+    return say(
+      {
+        code: cause ? 'hunt.named' : 'hunt.namedPlain',
+        params: {
+          part: sayPart(report.named.where, site, speaker),
+          cause: cause ? sayCause(cause.cause, speaker) : '',
+          p_ratio: report.named.p,
+        },
+      },
+      speaker,
+    )
   }
   if (report.end === 'nothing') return say({ code: 'hunt.nothing', params: { p_ratio: report.nothing } }, speaker)
   const nothing = report.nothing > (report.parts[0]?.p ?? 0) ? [{ where: null, p: report.nothing }] : []
   const likeliest = [...nothing, ...report.parts].slice(0, 3).filter((x, n) => n === 0 || x.p >= TOLD)
-  return say({ code: `hunt.${report.end}`, params: { parts: likeliest.map((x) => likely(x.where, x.p, site, speaker)).join(', ') } }, speaker)
+  return say(
+    {
+      code: `hunt.${report.end}`,
+      params: { parts: likeliest.map((x) => likely(x.where, x.p, site, speaker)).join(', ') },
+    },
+    speaker,
+  )
 }
 
-export const sayTelling = ({ test, value }: { test: FieldTest; value: ReadingValue }, site: Site, speaker: Speaker): string =>
-  say({ code: 'hunt.because', params: { test: sayTest(test, site, speaker), value: sayValue(test, value, site, speaker) } }, speaker)
+export const sayTelling = (
+  { test, value }: { test: FieldTest; value: ReadingValue },
+  site: Site,
+  speaker: Speaker,
+): string =>
+  say(
+    {
+      code: 'hunt.because',
+      params: { test: sayTest(test, site, speaker), value: sayValue(test, value, site, speaker) },
+    },
+    speaker,
+  )

@@ -12,7 +12,8 @@ export const planEn = {
     openCsv: 'Open a CSV',
     saveCsv: 'Save as CSV',
     listText: 'A line for each station',
-    listHow: 'As it comes: “3 Rose bed”, or cells from a spreadsheet: station, name, box, distance, coil. MV and relay are the master valve and the pump relay. What is left out stays unknown.',
+    listHow:
+      'As it comes: “3 Rose bed”, or cells from a spreadsheet: station, name, box, distance, coil. MV and relay are the master valve and the pump relay. What is left out stays unknown.',
     takeIn: 'Take in 1 station | Take in {count} stations',
     takeInNone: 'Take in',
     station: 'Station',
@@ -31,7 +32,8 @@ export const planEn = {
     takeAway: 'Take station {station} away',
     keys: 'Enter and the arrows go up and down a column, Tab along the row. Each cell is one change; Ctrl Z takes it back.',
     runs: 'Runs of cable',
-    runsHow: 'Boxes in order from the controller, each with its distance: B1 30, B2 55. Warmer: than the ground elsewhere, under paving say. Sizes left open are chosen under Sizes.',
+    runsHow:
+      'Boxes in order from the controller, each with its distance: B1 30, B2 55. Warmer: than the ground elsewhere, under paving say. Sizes left open are chosen under Sizes.',
     kind: 'Kind',
     kinds: {
       multicore: 'multi-core',
@@ -78,7 +80,8 @@ export const planEn = {
       holding: 'running while another starts',
     },
     profileLabel: 'Volts against distance of {count} threads',
-    profileHow: 'Volts left between lead and common, each thread at its own worst moment. Choose one by its line or in the table.',
+    profileHow:
+      'Volts left between lead and common, each thread at its own worst moment. Choose one by its line or in the table.',
     out: 'out along the run, {unit}',
     least: 'needed: {volt} V',
     losses: 'Where the volts of {name} go',
@@ -92,9 +95,11 @@ export const planEn = {
     joints: 'Joints',
     whileStarts: 'While {name} starts.',
     whileRuns: '{name} is running.',
-    bothPhases: 'With the coil’s real part its winding’s alone it has {optimistic} V; with every coil drawing its sheet’s amperes, drops added, {model} V.',
+    bothPhases:
+      'With the coil’s real part its winding’s alone it has {optimistic} V; with every coil drawing its sheet’s amperes, drops added, {model} V.',
     unknownOnWay: 'A length or size on the way is not on record: the worst it may be is taken.',
-    source2: 'Current by the circuit engine, the coil’s impedance all in phase with the wire; wire at its standard’s maximum in the hottest ground.',
+    source2:
+      'Current by the circuit engine, the coil’s impedance all in phase with the wire; wire at its standard’s maximum in the hottest ground.',
     bear: 'What the wire must bear',
     school: 'School',
     schools: {
@@ -139,10 +144,12 @@ export const planEn = {
     leadTo: 'lead to {box}',
     onlyIf: 'Chosen for the property as it would be. Go back to as it is to write sizes in.',
     writeIn: 'Write these sizes into the plan',
-    costHow: 'Copper at the prices under Material; where none are given, by its weight. One size per jacket; single conductors may change at a box.',
+    costHow:
+      'Copper at the prices under Material; where none are given, by its weight. One size per jacket; single conductors may change at a box.',
     reach: 'Reach table',
     print: 'Print',
-    reachHow: 'Longest run, lead and common of one size, {station} A a valve and {masters} A of master valve and relay on the common, {open} V open, ground {hottest} °{unit}.',
+    reachHow:
+      'Longest run, lead and common of one size, {station} A a valve and {masters} A of master valve and relay on the common, {open} V open, ground {hottest} °{unit}.',
     reachFormula: 'Length = volts that may be lost / (Ω per length · (lead + common amperes)).',
     valves: '1 valve | {count} valves',
   },
@@ -182,7 +189,8 @@ export const planEn = {
       cap: 'cap',
       unknown: 'not decided',
     },
-    connectorsHow: 'Landings on terminals need none. A joint with more conductors than its connector holds is split when the joints are planned.',
+    connectorsHow:
+      'Landings on terminals need none. A joint with more conductors than its connector holds is split when the joints are planned.',
     conductors: 'Conductors and devices',
     device: {
       coil: 'valves',
@@ -205,7 +213,8 @@ export const planEn = {
     spoolLengths: 'Spools in stock',
     badSpools: 'Write up to 8 lengths from 1 to 10000, separated by commas.',
     stock: 'Sizes in stock, price per {unit} of one conductor',
-    stockHow: 'A line for each size. Emptied: the market’s usual sizes at the price of their copper. Sizing chooses from these.',
+    stockHow:
+      'A line for each size. Emptied: the market’s usual sizes at the price of their copper. Sizing chooses from these.',
     badStock: 'Write up to 12 lines, each a size and its price, as “16 AWG 0.15” or “1.5 mm² 0.16”.',
   },
   whatIf: {

@@ -14,27 +14,52 @@ export function sayVerdict(verdict: Verdict, meter: Meter, speaker: Speaker): st
 }
 
 function detail(verdict: Verdict, meter: Meter): string {
-  if (verdict.code === 'open') return verdict.onRecord ? 'open_on_record' : meter.highest_ohm < LOW_RANGE_ohm ? 'open_over' : 'open'
+  if (verdict.code === 'open')
+    return verdict.onRecord ? 'open_on_record' : meter.highest_ohm < LOW_RANGE_ohm ? 'open_over' : 'open'
   return verdict.code === 'short' && verdict.atCoil ? 'short_at_coil' : verdict.code
 }
 
 /** One line of the sum: `Lead, red, 1 mm², 46 m`. Sizes arrive printed, since only the core knows how. */
 export function sayTerm(term: Term, site: Site, climate: Climate, speaker: Speaker): string {
   switch (term.kind) {
-    case 'aside': return say({ code: 'term.aside', params: {} }, speaker)
-    case 'joints': return say({ code: 'term.joints', params: { count: term.count } }, speaker)
+    case 'aside':
+      return say({ code: 'term.aside', params: {} }, speaker)
+    case 'joints':
+      return say({ code: 'term.joints', params: { count: term.count } }, speaker)
     case 'coil': {
       const device = site.devices[term.device]!
       const kind = device.coilKind && site.coilKinds[device.coilKind]
-      return withShare(say({ code: 'term.coil', params: { name: (kind && kind.name) || device.name || device.tag || term.device, at_C: climate.coil_C } }, speaker), term.share, speaker)
+      return withShare(
+        say(
+          {
+            code: 'term.coil',
+            params: { name: (kind && kind.name) || device.name || device.tag || term.device, at_C: climate.coil_C },
+          },
+          speaker,
+        ),
+        term.share,
+        speaker,
+      )
     }
     case 'wire': {
       const cable = site.cables[term.cable]!
       const core = cable.cores[term.core]!
       const gauge = (core.gauge ?? cable.gauge)?.value
-      return withShare(say({ code: `term.wire_${term.side}`, params: {
-        colour: core.colour ? `${core.colour.value}, ` : '', gauge: gauge ? speaker.gauge(gauge) : '?', length_m: term.length_m,
-      } }, speaker), term.share, speaker)
+      return withShare(
+        say(
+          {
+            code: `term.wire_${term.side}`,
+            params: {
+              colour: core.colour ? `${core.colour.value}, ` : '',
+              gauge: gauge ? speaker.gauge(gauge) : '?',
+              length_m: term.length_m,
+            },
+          },
+          speaker,
+        ),
+        term.share,
+        speaker,
+      )
     }
   }
 }
@@ -46,5 +71,8 @@ function withShare(text: string, share: number, speaker: Speaker): string {
 /** What the rule of thumb says of a reading, beside the verdict. */
 export function sayRule(rule: Judged['rule'], settings: Settings, speaker: Speaker): string {
   const { low, high } = settings.ruleOfThumb_ohm
-  return say({ code: `rule.${rule.passesFault ? 'passes_fault' : rule.passes ? 'passes' : 'fails'}`, params: { low, high } }, speaker)
+  return say(
+    { code: `rule.${rule.passesFault ? 'passes_fault' : rule.passes ? 'passes' : 'fails'}`, params: { low, high } },
+    speaker,
+  )
 }

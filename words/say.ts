@@ -17,7 +17,8 @@ export interface Speaker {
 
 /** One sentence: the field, the problem, the mend. */
 export function sayRefusal(r: Refusal, speaker: Speaker): string {
-  const named: Record<string, string> = typeof r.params.connector === 'string' ? { connector: speaker.t(`connector.${r.params.connector}`, {}) } : {}
+  const named: Record<string, string> =
+    typeof r.params.connector === 'string' ? { connector: speaker.t(`connector.${r.params.connector}`, {}) } : {}
   return say({ code: `refusal.${r.code}`, params: { ...r.params, ...named, where: whereText(r.path) } }, speaker)
 }
 

@@ -1,4 +1,13 @@
-import { createCoreContext, fallbackWithSimple, registerMessageCompiler, compile, registerMessageResolver, resolveValue, registerLocaleFallbacker, translate } from '@intlify/core-base'
+import {
+  createCoreContext,
+  fallbackWithSimple,
+  registerMessageCompiler,
+  compile,
+  registerMessageResolver,
+  resolveValue,
+  registerLocaleFallbacker,
+  translate,
+} from '@intlify/core-base'
 import { coreEn } from './core-en'
 import { huntEn } from './hunt-en'
 import type { Translate } from './say'
@@ -7,10 +16,17 @@ registerMessageCompiler(compile)
 registerMessageResolver(resolveValue)
 registerLocaleFallbacker(fallbackWithSimple)
 
-const context = createCoreContext({ locale: 'en', fallbackLocale: 'en', messages: { en: { ...coreEn, ...huntEn } }, missingWarn: false, fallbackWarn: false })
+const context = createCoreContext({
+  locale: 'en',
+  fallbackLocale: 'en',
+  messages: { en: { ...coreEn, ...huntEn } },
+  missingWarn: false,
+  fallbackWarn: false,
+})
 
 /** Messages for the shell and the server, where there is no screen to hold a language. */
 export const translateHere: Translate = (key, params, count) => {
-  const text = count === undefined ? translate(context, key, params) : translate(context, key, params, { plural: count })
+  const text =
+    count === undefined ? translate(context, key, params) : translate(context, key, params, { plural: count })
   return typeof text === 'string' ? text : key
 }

@@ -8,7 +8,8 @@ export const sweepEn = {
     resume: 'Go on',
     look: 'Look',
     none: 'No sweep yet.',
-    noneHow: 'A sweep reads the ohms from C to every terminal, conductors off the controller. It takes a few minutes and tells what is wrong and between which two boxes.',
+    noneHow:
+      'A sweep reads the ohms from C to every terminal, conductors off the controller. It takes a few minutes and tells what is wrong and between which two boxes.',
     count: '{done} of {all} read',
     closed: 'ended',
     faults: 'no faults | 1 fault | {count} faults',
@@ -100,9 +101,11 @@ export const sweepEn = {
     },
     badVolts: 'Volts: write a number from 0 to 300.',
     sameTwice: 'Choose two terminals that differ.',
-    powerOn: 'Power is on for this: common and lead back on their terminals, clips insulated, nothing of yours on the mains side.',
+    powerOn:
+      'Power is on for this: common and lead back on their terminals, clips insulated, nothing of yours on the mains side.',
     leadsOff: 'Power off, common and conductors off the terminals.',
-    earthHow: 'Power off, conductors off. Swap the leads and read twice: soil makes its own volts. An ohmmeter only, never an insulation tester with coils joined.',
+    earthHow:
+      'Power off, conductors off. Swap the leads and read twice: soil makes its own volts. An ohmmeter only, never an insulation tester with coils joined.',
   },
   compare: {
     title: 'Two sweeps side by side',

@@ -18,15 +18,31 @@ import { sayTerm } from './reading'
 import { translateHere } from './speaker'
 
 const ROOT = join(__dirname, '..')
-const speaker: Speaker = { t: translateHere, gauge: gaugeText, wire: terminalAt, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
+const speaker: Speaker = {
+  t: translateHere,
+  gauge: gaugeText,
+  wire: terminalAt,
+  figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }),
+}
 const messages = { ...coreEn, ...appEn, ...wiringEn, ...huntEn } as Record<string, unknown>
-const at = (key: string) => key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
-const files = (folder: string): string[] => readdirSync(join(ROOT, folder), { withFileTypes: true }).flatMap((e) =>
-  (e.isDirectory() ? files(join(folder, e.name)) : /\.(ts|vue)$/.test(e.name) && !e.name.endsWith('.test.ts') ? [join(folder, e.name)] : []))
+const at = (key: string) =>
+  key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
+const files = (folder: string): string[] =>
+  readdirSync(join(ROOT, folder), { withFileTypes: true }).flatMap((e) =>
+    e.isDirectory()
+      ? files(join(folder, e.name))
+      : /\.(ts|vue)$/.test(e.name) && !e.name.endsWith('.test.ts')
+        ? [join(folder, e.name)]
+        : [],
+  )
 
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
-  expect([...Object.keys(wiringEn), ...Object.keys(huntEn)].filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn))).toEqual([])
+  expect(
+    [...Object.keys(wiringEn), ...Object.keys(huntEn)].filter(
+      (key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn),
+    ),
+  ).toEqual([])
 })
 
 test('every message that the code asks for by name is there', () => {
@@ -44,7 +60,11 @@ test('every message that the code asks for by name is there', () => {
 
 test('every message can be read by the messages library: no stray @, | or brace', () => {
   const all: string[] = []
-  const walk = (o: object, path: string): void => { for (const [k, v] of Object.entries(o)) if (typeof v === 'string') all.push(`${path}${k}`); else walk(v as object, `${path}${k}.`) }
+  const walk = (o: object, path: string): void => {
+    for (const [k, v] of Object.entries(o))
+      if (typeof v === 'string') all.push(`${path}${k}`)
+      else walk(v as object, `${path}${k}.`)
+  }
   walk({ ...coreEn, ...huntEn }, '')
   expect(all.length).toBeGreaterThan(400)
   for (const key of all) expect([key, translateHere(key, {}).length >= 0]).toEqual([key, true])
@@ -52,16 +72,24 @@ test('every message can be read by the messages library: no stray @, | or brace'
 
 test('every message of the screen is asked for somewhere, by name or by its section', () => {
   const code = [...files('app'), ...files('words')].map((f) => readFileSync(join(ROOT, f), 'utf8')).join('\n')
-  const keysOf = (o: object, path: string): string[] => Object.entries(o).flatMap(([k, v]) => (typeof v === 'string' ? [`${path}${k}`] : keysOf(v as object, `${path}${k}.`)))
-  const unused = [...keysOf(appEn, ''), ...keysOf(wiringEn, ''), ...keysOf(huntEn, '')].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
+  const keysOf = (o: object, path: string): string[] =>
+    Object.entries(o).flatMap(([k, v]) =>
+      typeof v === 'string' ? [`${path}${k}`] : keysOf(v as object, `${path}${k}.`),
+    )
+  const unused = [...keysOf(appEn, ''), ...keysOf(wiringEn, ''), ...keysOf(huntEn, '')].filter(
+    (key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`),
+  )
   expect(unused).toEqual([])
 })
 
 test('every refusal, finding and verdict code in the core has its sentence', () => {
-  const core = [...files('core'), ...files('server'), ...files('cli')].map((f) => readFileSync(join(ROOT, f), 'utf8')).join('\n')
+  const core = [...files('core'), ...files('server'), ...files('cli')]
+    .map((f) => readFileSync(join(ROOT, f), 'utf8'))
+    .join('\n')
   const refusals = [...core.matchAll(/\brefusal\('([a-z_]+)'/g)].map((m) => `refusal.${m[1]}`)
   const rules = [...core.matchAll(/\bbreach\([a-zA-Z.]+, '(?:wrong|doubt)', '([a-z_]+)'/g)].map((m) => `breach.${m[1]}`)
-  for (const misfit of ['too_many', 'too_few', 'too_thick', 'too_thin', 'too_full']) rules.push(`breach.holds_${misfit}`, `refusal.connector_${misfit}`)
+  for (const misfit of ['too_many', 'too_few', 'too_thick', 'too_thin', 'too_full'])
+    rules.push(`breach.holds_${misfit}`, `refusal.connector_${misfit}`)
   const findings = [...core.matchAll(/\bfinding\('(?:wrong|doubt|gap)', '([a-z_]+)'/g)].map((m) => `finding.${m[1]}`)
   expect(refusals.length).toBeGreaterThan(40)
   expect(findings.length).toBeGreaterThan(12)
@@ -73,9 +101,15 @@ test('what the demo has to say comes out whole: no code, no gap, no figure witho
   const said: string[] = []
   for (const [id, visit] of Object.entries(facts.visits)) {
     const scene = sceneOf(site, climateOf(site, visit.ground_C))
-    const observations = Object.values(facts.readings).filter((r) => r.visit === id).filter(isOhms)
+    const observations = Object.values(facts.readings)
+      .filter((r) => r.visit === id)
+      .filter(isOhms)
     const { joint } = judgeSweep(scene, observations)
-    for (const d of tell(scene, visit.controller, observations, joint)) said.push(say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker), say({ ...d.next, code: `next.${d.next.code}` }, speaker))
+    for (const d of tell(scene, visit.controller, observations, joint))
+      said.push(
+        say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker),
+        say({ ...d.next, code: `next.${d.next.code}` }, speaker),
+      )
     for (const o of observations) {
       const e = predict(scene, o.test, o.meter)
       if (e.kind === 'ohms') said.push(...e.terms.map((term) => sayTerm(term, site, scene.climate, speaker)))
@@ -90,24 +124,60 @@ test('what the demo has to say comes out whole: no code, no gap, no figure witho
 
 test('every broken rule of boxes and controllers comes out as a whole sentence, with its mend and its figures', () => {
   const { site } = demoProperty()
-  const set = (collection: 'splices' | 'devices' | 'cables' | 'controllers' | 'pointsOfConnection', id: string, field: string, value: unknown): Command => ({ do: 'set', in: collection, id, field, value })
+  const set = (
+    collection: 'splices' | 'devices' | 'cables' | 'controllers' | 'pointsOfConnection',
+    id: string,
+    field: string,
+    value: unknown,
+  ): Command => ({ do: 'set', in: collection, id, field, value })
   const core = site.cables['K1' as never] as { cores: Record<string, object> }
-  const joint = (box: string, kind: string) => boxJoints(site, box as never).find((j) => j.holds[0]!.record.connector === kind)!.id
+  const joint = (box: string, kind: string) =>
+    boxJoints(site, box as never).find((j) => j.holds[0]!.record.connector === kind)!.id
   const broken = applyBatch(site, [
-    set('splices', joint('B2', 'nut_and_gel_tube'), 'connector', 'gel_crimp_3'), set('splices', joint('B3', 'gel_nut'), 'connector', 'bare_twist'), set('splices', joint('B4', 'gel_nut'), 'connector', 'dry_nut'), set('splices', joint('B5', 'gel_nut'), 'connector', 'unknown'),
-    set('cables', 'K1', 'cores', { ...core.cores, pink: { ...core.cores.pink, colour: { value: 'red', how: 'seen' }, colourAt: { B6: 'black' } } }), set('cables', 'K3', 'filler', 'string'),
-    set('devices', 'V3', 'leads', { a: 'red', b: 'black' }), set('devices', 'V3', 'coilKind', null), { do: 'remove', in: 'splices', id: Object.entries(site.splices).find(([, s]) => s.connector === 'cap' && s.place === ('B7' as never))![0] },
-    set('controllers', 'A', 'masterLimit_A', 0.1), set('controllers', 'A', 'sensor', { closedBy: 'nothing' }), set('controllers', 'A', 'bays', [{ tag: '1' }, { tag: '2', module: { kind: 'decoders', stations: 9 } }, { tag: '3', module: { kind: 'stations', stations: 4 } }]),
+    set('splices', joint('B2', 'nut_and_gel_tube'), 'connector', 'gel_crimp_3'),
+    set('splices', joint('B3', 'gel_nut'), 'connector', 'bare_twist'),
+    set('splices', joint('B4', 'gel_nut'), 'connector', 'dry_nut'),
+    set('splices', joint('B5', 'gel_nut'), 'connector', 'unknown'),
+    set('cables', 'K1', 'cores', {
+      ...core.cores,
+      pink: { ...core.cores.pink, colour: { value: 'red', how: 'seen' }, colourAt: { B6: 'black' } },
+    }),
+    set('cables', 'K3', 'filler', 'string'),
+    set('devices', 'V3', 'leads', { a: 'red', b: 'black' }),
+    set('devices', 'V3', 'coilKind', null),
+    {
+      do: 'remove',
+      in: 'splices',
+      id: Object.entries(site.splices).find(([, s]) => s.connector === 'cap' && s.place === ('B7' as never))![0],
+    },
+    set('controllers', 'A', 'masterLimit_A', 0.1),
+    set('controllers', 'A', 'sensor', { closedBy: 'nothing' }),
+    set('controllers', 'A', 'bays', [
+      { tag: '1' },
+      { tag: '2', module: { kind: 'decoders', stations: 9 } },
+      { tag: '3', module: { kind: 'stations', stations: 4 } },
+    ]),
     set('pointsOfConnection', 'lake', 'reached', { masterValve: 'path' }),
   ])
   if (!broken.ok) throw new Error(JSON.stringify(broken.refusals))
   const rules = brokenRules(broken.value.site)
   expect(new Set(rules.map((r) => r.code)).size).toBeGreaterThanOrEqual(9)
   const controller = Object.keys(site.controllers)[0] as ControllerId
-  const sentences = [...rules.map((r) => sayBreach(r, speaker)), ...[...controllerRules(broken.value.site, controller), ...modulesOf(broken.value.site, controller).broken].map((r) => sayRefusal(r, speaker))]
-  for (const sentence of sentences) { expect(sentence).toMatch(/^[A-Z0-9].*[.)]$/); expect(sentence).not.toMatch(/[{}]|undefined|NaN|_|^(breach|refusal)\./) }
+  const sentences = [
+    ...rules.map((r) => sayBreach(r, speaker)),
+    ...[...controllerRules(broken.value.site, controller), ...modulesOf(broken.value.site, controller).broken].map(
+      (r) => sayRefusal(r, speaker),
+    ),
+  ]
+  for (const sentence of sentences) {
+    expect(sentence).toMatch(/^[A-Z0-9].*[.)]$/)
+    expect(sentence).not.toMatch(/[{}]|undefined|NaN|_|^(breach|refusal)\./)
+  }
   for (const connector of ['gel_crimp_3', 'nut_and_gel_tube'] as const) {
     const refused = connectorCommands(site, joint('B2', 'nut_and_gel_tube'), connector)
-    if (!refused.ok) expect(sayRefusal(refused.refusals[0]!, speaker)).toBe('A gel crimp, 3 ports: it would hold 5 conductors, and takes 3. Chain several with short jumpers, or use a larger kind.')
+    if (!refused.ok)
+      expect(sayRefusal(refused.refusals[0]!, speaker)).toBe(
+        'A gel crimp, 3 ports: it would hold 5 conductors, and takes 3. Chain several with short jumpers, or use a larger kind.',
+      )
   }
 })

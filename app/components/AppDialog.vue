@@ -11,7 +11,15 @@ usePrimeVue()
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal :header="title" :draggable="false" dismissable-mask :close-button-props="{ 'aria-label': t('app.close') }" :pt="{ mask: { class: 'veil' } }">
+  <Dialog
+    v-model:visible="visible"
+    modal
+    :header="title"
+    :draggable="false"
+    dismissable-mask
+    :close-button-props="{ 'aria-label': t('app.close') }"
+    :pt="{ mask: { class: 'veil' } }"
+  >
     <slot />
   </Dialog>
 </template>

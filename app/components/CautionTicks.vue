@@ -21,15 +21,40 @@ function tick(code: CautionCode): void {
     <h2>{{ t('caution.title') }}</h2>
     <div v-for="code in CAUTIONS" :key="code" class="caution line" :class="{ done: done(code) }">
       <span>{{ t(`caution.${code}`) }}</span>
-      <span v-if="done(code)" class="fits"><StateMark state="fits" silent /> {{ t('caution.tick') }}</span>
-      <button v-else type="button" class="button" :class="{ primary: code === next }" :disabled="code !== next" :autofocus="code === next" @click="tick(code)">{{ t('caution.tick') }}</button>
+      <span v-if="done(code)" class="fits">
+        <StateMark state="fits" silent />
+        {{ t('caution.tick') }}
+      </span>
+      <button
+        v-else
+        type="button"
+        class="button"
+        :class="{ primary: code === next }"
+        :disabled="code !== next"
+        :autofocus="code === next"
+        @click="tick(code)"
+      >
+        {{ t('caution.tick') }}
+      </button>
     </div>
   </section>
 </template>
 
 <style scoped>
-.cautions { gap: 8px; }
-.line { display: flex; align-items: center; justify-content: space-between; gap: 12px; font-size: 15px; }
-.line.done { border-left-color: var(--fits); }
-.line > :last-child { flex: none; }
+.cautions {
+  gap: 8px;
+}
+.line {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  font-size: 15px;
+}
+.line.done {
+  border-left-color: var(--fits);
+}
+.line > :last-child {
+  flex: none;
+}
 </style>

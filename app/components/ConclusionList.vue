@@ -14,20 +14,33 @@ const fitting = computed(() => props.rows.filter((r) => r.state === 'fits').map(
 function because(d: Described): string {
   if (d.conclusion.kind !== 'open' || d.terminals.length < 2) return ''
   const here = props.rows.filter((r) => d.terminals.includes(r.terminal))
-  if (here.every((r) => r.judged?.verdict.code !== 'open')) return t('because.second_way', { tags: tagsText(here.map((r) => r.tag)) })
-  return fitting.value.length === 0 ? t('because.open_all') : t('because.open', { open: tagsText(open.value), rest: tagsText(fitting.value) }, open.value.length)
+  if (here.every((r) => r.judged?.verdict.code !== 'open'))
+    return t('because.second_way', { tags: tagsText(here.map((r) => r.tag)) })
+  return fitting.value.length === 0
+    ? t('because.open_all')
+    : t('because.open', { open: tagsText(open.value), rest: tagsText(fitting.value) }, open.value.length)
 }
 </script>
 
 <template>
   <div class="conclusions" aria-live="polite">
-    <p v-if="concluded.severalOrWrong" class="sheet several"><StateMark state="fault" silent /> {{ t('because.several') }}</p>
-    <article v-for="(d, i) in concluded.described" :key="i" class="sheet conclusion" :class="{ compact, weak: d.conclusion.doubtful }">
+    <p v-if="concluded.severalOrWrong" class="sheet several">
+      <StateMark state="fault" silent />
+      {{ t('because.several') }}
+    </p>
+    <article
+      v-for="(d, i) in concluded.described"
+      :key="i"
+      class="sheet conclusion"
+      :class="{ compact, weak: d.conclusion.doubtful }"
+    >
       <StateMark class="big" :state="d.conclusion.doubtful ? 'doubtful' : 'fault'" silent />
       <div>
         <h2>{{ say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker) }}</h2>
         <p v-if="d.conclusion.doubtful" class="quiet">{{ t('because.doubtful') }}</p>
-        <p v-for="(other, k) in d.or" :key="k" class="quiet">{{ t('because.or') }} {{ say({ ...other, code: `conclusion.${other.code}` }, speaker) }}</p>
+        <p v-for="(other, k) in d.or" :key="k" class="quiet">
+          {{ t('because.or') }} {{ say({ ...other, code: `conclusion.${other.code}` }, speaker) }}
+        </p>
         <p v-if="because(d)" class="quiet">{{ because(d) }}</p>
       </div>
       <p class="next">{{ say({ ...d.next, code: `next.${d.next.code}` }, speaker) }}</p>
@@ -36,17 +49,60 @@ function because(d: Described): string {
 </template>
 
 <style scoped>
-.conclusions { display: grid; gap: 8px; container-type: inline-size; }
-.several { grid-column: 1 / -1; }
-.conclusion { display: grid; grid-template-columns: 28px 3fr 2fr; gap: 4px 12px; align-items: start; border-left: 5px solid var(--fault); padding: 8px 16px; }
-.conclusion.weak { border-left-color: var(--doubtful); }
-.conclusion h2 { font-size: 16px; }
-.conclusion.compact { padding: 8px 12px; }
-.conclusion.compact h2 { font-size: 15px; }
-.several { padding: 8px 16px; }
-.big { width: 22px; height: 22px; margin-top: 2px; }
-.conclusion p { font-size: 14px; }
-.next { color: var(--copper); font-weight: 600; }
-@container (max-width: 560px) { .conclusion { grid-template-columns: 28px 1fr; } .next { grid-column: 2; } }
-@media (max-width: 759px) { .conclusion p { font-size: 16px; } }
+.conclusions {
+  display: grid;
+  gap: 8px;
+  container-type: inline-size;
+}
+.several {
+  grid-column: 1 / -1;
+}
+.conclusion {
+  display: grid;
+  grid-template-columns: 28px 3fr 2fr;
+  gap: 4px 12px;
+  align-items: start;
+  border-left: 5px solid var(--fault);
+  padding: 8px 16px;
+}
+.conclusion.weak {
+  border-left-color: var(--doubtful);
+}
+.conclusion h2 {
+  font-size: 16px;
+}
+.conclusion.compact {
+  padding: 8px 12px;
+}
+.conclusion.compact h2 {
+  font-size: 15px;
+}
+.several {
+  padding: 8px 16px;
+}
+.big {
+  width: 22px;
+  height: 22px;
+  margin-top: 2px;
+}
+.conclusion p {
+  font-size: 14px;
+}
+.next {
+  color: var(--copper);
+  font-weight: 600;
+}
+@container (max-width: 560px) {
+  .conclusion {
+    grid-template-columns: 28px 1fr;
+  }
+  .next {
+    grid-column: 2;
+  }
+}
+@media (max-width: 759px) {
+  .conclusion p {
+    font-size: 16px;
+  }
+}
 </style>

@@ -16,9 +16,23 @@ const long = computed(() => props.width ?? 28)
 </template>
 
 <style scoped>
-.swatch { display: inline-block; vertical-align: middle; flex: none; }
-.case { stroke: var(--ink); stroke-width: 10; }
-.core { stroke-width: 7; }
-.core.unknown { stroke-dasharray: 4 3; }
-.stripe { stroke-width: 7; stroke-dasharray: 4 7; }
+.swatch {
+  display: inline-block;
+  vertical-align: middle;
+  flex: none;
+}
+.case {
+  stroke: var(--ink);
+  stroke-width: 10;
+}
+.core {
+  stroke-width: 7;
+}
+.core.unknown {
+  stroke-dasharray: 4 3;
+}
+.stripe {
+  stroke-width: 7;
+  stroke-dasharray: 4 7;
+}
 </style>

@@ -10,9 +10,14 @@ const { t } = useI18n()
 <template>
   <section class="sheet stack">
     <template v-if="closed === null">
-      <p><strong>{{ left === 0 ? t('sweep.all') : t('sweep.someLeft', left) }}</strong></p>
+      <p>
+        <strong>{{ left === 0 ? t('sweep.all') : t('sweep.someLeft', left) }}</strong>
+      </p>
       <p class="caution">{{ t('caution.after') }}</p>
-      <div class="row"><button type="button" class="button" @click="emit('end', true)">{{ t('caution.dial') }}</button><button type="button" class="button" @click="emit('end', false)">{{ t('caution.dialNot') }}</button></div>
+      <div class="row">
+        <button type="button" class="button" @click="emit('end', true)">{{ t('caution.dial') }}</button>
+        <button type="button" class="button" @click="emit('end', false)">{{ t('caution.dialNot') }}</button>
+      </div>
     </template>
     <p v-else>{{ t('caution.ended', { dial: closed ? t('caution.dial') : t('caution.dialNot') }) }}.</p>
   </section>

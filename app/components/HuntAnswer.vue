@@ -8,33 +8,70 @@ import { useHuntWords } from '../composables/useHuntWords'
 import { figureIn } from '../lib/figures'
 
 /** The answer of one test: a figure with a key for open, two words, or the zones that water. */
-const props = defineProps<{ test: FieldTest; site: Site; meter: Meter; speaker: Speaker; zones: readonly { device: DeviceId; name: string }[] }>()
+const props = defineProps<{
+  test: FieldTest
+  site: Site
+  meter: Meter
+  speaker: Speaker
+  zones: readonly { device: DeviceId; name: string }[]
+}>()
 const emit = defineEmits<{ value: [value: ReadingValue] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
 const IN_VOLTS: readonly FieldTest['kind'][] = ['supply', 'volts', 'coil_volts']
 const kind = computed((): 'ohms' | 'volts' | 'words' | 'lamps' | 'waters' | 'tone' => {
   switch (props.test.kind) {
-    case 'ohms': case 'coil_ohms': case 'loop_lead': case 'loop_common': case 'lead_earth': case 'lead_through': case 'common_earth': return 'ohms'
-    case 'water': return 'waters'
-    case 'tone': return 'tone'
-    case 'tester_coil': return 'lamps'
-    default: return IN_VOLTS.includes(props.test.kind) ? 'volts' : 'words'
+    case 'ohms':
+    case 'coil_ohms':
+    case 'loop_lead':
+    case 'loop_common':
+    case 'lead_earth':
+    case 'lead_through':
+    case 'common_earth':
+      return 'ohms'
+    case 'water':
+      return 'waters'
+    case 'tone':
+      return 'tone'
+    case 'tester_coil':
+      return 'lamps'
+    default:
+      return IN_VOLTS.includes(props.test.kind) ? 'volts' : 'words'
   }
 })
 /** Two of these stand on the page: each has its own field. */
 const id = useId()
 const [text, bad] = [ref(''), ref('')]
 const watered = ref<DeviceId[]>([])
-watch(() => testKey(props.test), () => { text.value = ''; bad.value = ''; watered.value = [] })
+watch(
+  () => testKey(props.test),
+  () => {
+    text.value = ''
+    bad.value = ''
+    watered.value = []
+  },
+)
 const words = computed((): readonly { says: string; value: ReadingValue }[] => {
-  const says = (yes: boolean) => sayAnswer(props.test, { kind: yes ? 'yes' : 'no', low: null, high: null }, props.speaker)
+  const says = (yes: boolean) =>
+    sayAnswer(props.test, { kind: yes ? 'yes' : 'no', low: null, high: null }, props.speaker)
   switch (props.test.kind) {
-    case 'click': case 'swap_test': case 'energise': return [true, false].map((heard) => ({ says: says(heard), value: { kind: 'heard', heard } }))
-    case 'by_hand': return [true, false].map((flows) => ({ says: says(flows), value: { kind: 'flows', flows } }))
-    case 'look': case 'remake': return [true, false].map((sound) => ({ says: says(sound), value: { kind: 'looked', sound } }))
-    case 'tester_power': return [true, false].map((lit) => ({ says: says(lit), value: { kind: 'lamp', lamp: lit ? 'lit' : 'dark' } }))
-    case 'tester_coil': return (['good', 'open', 'short'] as const).map((lamp) => ({ says: sayAnswer(props.test, { kind: `lamp_${lamp}`, low: null, high: null }, props.speaker), value: { kind: 'lamp', lamp } }))
-    default: return []
+    case 'click':
+    case 'swap_test':
+    case 'energise':
+      return [true, false].map((heard) => ({ says: says(heard), value: { kind: 'heard', heard } }))
+    case 'by_hand':
+      return [true, false].map((flows) => ({ says: says(flows), value: { kind: 'flows', flows } }))
+    case 'look':
+    case 'remake':
+      return [true, false].map((sound) => ({ says: says(sound), value: { kind: 'looked', sound } }))
+    case 'tester_power':
+      return [true, false].map((lit) => ({ says: says(lit), value: { kind: 'lamp', lamp: lit ? 'lit' : 'dark' } }))
+    case 'tester_coil':
+      return (['good', 'open', 'short'] as const).map((lamp) => ({
+        says: sayAnswer(props.test, { kind: `lamp_${lamp}`, low: null, high: null }, props.speaker),
+        value: { kind: 'lamp', lamp },
+      }))
+    default:
+      return []
   }
 })
 function keep(): void {
@@ -47,7 +84,10 @@ function keep(): void {
   }
   const [high, sentence] = kind.value === 'volts' ? [300, 'diagnose.badVolts'] : [20_000, 'diagnose.badMetres']
   const figure = figureIn(text.value, 0, high)
-  if (figure === null || figure < 0 || figure > high) { bad.value = t(sentence); return }
+  if (figure === null || figure < 0 || figure > high) {
+    bad.value = t(sentence)
+    return
+  }
   emit('value', kind.value === 'volts' ? { kind: 'volt', volt: figure } : { kind: 'tone', lost_m: figure })
 }
 </script>
@@ -55,28 +95,84 @@ function keep(): void {
 <template>
   <div class="stack answer" role="group" :aria-label="sayTest(test, site, speaker)">
     <form v-if="kind === 'ohms' || kind === 'volts' || kind === 'tone'" class="row figures" @submit.prevent="keep">
-      <div class="field"><label :for="`${id}-figure`">{{ t(kind === 'ohms' ? 'diagnose.ohms' : kind === 'volts' ? 'diagnose.volts' : 'diagnose.metres') }}</label><TextField :id="`${id}-figure`" v-model="text" class="big figure" :inputmode="kind === 'ohms' ? 'text' : 'decimal'" autocomplete="off" :aria-invalid="bad !== ''" :aria-describedby="`${id}-bad`" /></div>
-      <button v-if="kind === 'ohms'" type="button" class="button" @click="emit('value', { kind: 'open' })">{{ t('diagnose.open') }}</button>
-      <button v-if="kind === 'tone'" type="button" class="button" @click="emit('value', { kind: 'tone', lost_m: null })">{{ sayAnswer(test, { kind: 'no', low: null, high: null }, speaker) }}</button>
+      <div class="field">
+        <label :for="`${id}-figure`">
+          {{ t(kind === 'ohms' ? 'diagnose.ohms' : kind === 'volts' ? 'diagnose.volts' : 'diagnose.metres') }}
+        </label>
+        <TextField
+          :id="`${id}-figure`"
+          v-model="text"
+          class="big figure"
+          :inputmode="kind === 'ohms' ? 'text' : 'decimal'"
+          autocomplete="off"
+          :aria-invalid="bad !== ''"
+          :aria-describedby="`${id}-bad`"
+        />
+      </div>
+      <button v-if="kind === 'ohms'" type="button" class="button" @click="emit('value', { kind: 'open' })">
+        {{ t('diagnose.open') }}
+      </button>
+      <button
+        v-if="kind === 'tone'"
+        type="button"
+        class="button"
+        @click="emit('value', { kind: 'tone', lost_m: null })"
+      >
+        {{ sayAnswer(test, { kind: 'no', low: null, high: null }, speaker) }}
+      </button>
       <button class="button primary">{{ t('diagnose.keep') }}</button>
     </form>
     <div v-else-if="kind === 'waters'" class="stack">
-      <div class="row zones"><label v-for="z in zones" :key="z.device" class="row"><input v-model="watered" type="checkbox" :value="z.device">{{ z.name }}</label></div>
-      <button type="button" class="button primary" @click="emit('value', { kind: 'waters', valves: watered })">{{ watered.length === 0 ? t('diagnose.nothingWaters') : t('diagnose.keep') }}</button>
+      <div class="row zones">
+        <label v-for="z in zones" :key="z.device" class="row">
+          <input v-model="watered" type="checkbox" :value="z.device" />
+          {{ z.name }}
+        </label>
+      </div>
+      <button type="button" class="button primary" @click="emit('value', { kind: 'waters', valves: watered })">
+        {{ watered.length === 0 ? t('diagnose.nothingWaters') : t('diagnose.keep') }}
+      </button>
     </div>
-    <div v-else class="row"><button v-for="w in words" :key="w.says" type="button" class="button word" @click="emit('value', w.value)">{{ w.says }}</button></div>
+    <div v-else class="row">
+      <button v-for="w in words" :key="w.says" type="button" class="button word" @click="emit('value', w.value)">
+        {{ w.says }}
+      </button>
+    </div>
     <p v-if="bad" :id="`${id}-bad`" class="bad fault" role="alert">{{ bad }}</p>
   </div>
 </template>
 
 <style scoped>
-.answer { gap: 8px; }
-.figures { align-items: end; }
-.figures .field { flex: 1 1 120px; }
-.big :deep(input), .big { font-size: 22px; font-weight: 700; }
-.word { flex: 1 1 120px; min-height: 48px; }
-.word::first-letter { text-transform: uppercase; }
-.zones { max-height: 220px; overflow: auto; }
-.zones label { min-height: 40px; gap: 6px; }
-.bad { font-weight: 600; }
+.answer {
+  gap: 8px;
+}
+.figures {
+  align-items: end;
+}
+.figures .field {
+  flex: 1 1 120px;
+}
+.big :deep(input),
+.big {
+  font-size: 22px;
+  font-weight: 700;
+}
+.word {
+  flex: 1 1 120px;
+  min-height: 48px;
+}
+.word::first-letter {
+  text-transform: uppercase;
+}
+.zones {
+  max-height: 220px;
+  overflow: auto;
+}
+.zones label {
+  min-height: 40px;
+  gap: 6px;
+}
+.bad {
+  font-weight: 600;
+}
 </style>

@@ -21,8 +21,19 @@ async function begin(): Promise<void> {
   if (name.value.trim() === '' || busy.value) return
   busy.value = true
   const site = emptySite(name.value.trim())
-  const settings = { ...site.settings, market: market.value, mains_Hz: market.value === 'awg' ? 60 as const : 50 as const, units: market.value === 'awg' ? { length: 'ft' as const, temperature: 'F' as const } : { length: 'm' as const, temperature: 'C' as const } }
-  const reply = await postPropertyFile(writeProperty({ id: v7(), revision: 0, site: { ...site, settings }, facts: noFacts() }), null)
+  const settings = {
+    ...site.settings,
+    market: market.value,
+    mains_Hz: market.value === 'awg' ? (60 as const) : (50 as const),
+    units:
+      market.value === 'awg'
+        ? { length: 'ft' as const, temperature: 'F' as const }
+        : { length: 'm' as const, temperature: 'C' as const },
+  }
+  const reply = await postPropertyFile(
+    writeProperty({ id: v7(), revision: 0, site: { ...site, settings }, facts: noFacts() }),
+    null,
+  )
   busy.value = false
   if (reply.kind === 'ok') await navigateTo(`/p/${reply.value.id}/plan`)
   else refused.value = reply.kind === 'refused' ? reply.refusals : [{ code: 'database_down', path: [], params: {} }]
@@ -32,15 +43,37 @@ async function begin(): Promise<void> {
 <template>
   <AppDialog v-model:visible="visible" :title="t('properties.new')">
     <form class="stack" @submit.prevent="begin">
-      <div class="field"><label for="new-name">{{ t('record.name') }}</label><TextField id="new-name" v-model="name" maxlength="120" autofocus /></div>
-      <fieldset class="field"><legend class="label">{{ t('properties.market') }}</legend><label class="row pick"><input v-model="market" type="radio" name="market" value="metric"> {{ t('properties.metric') }}</label><label class="row pick"><input v-model="market" type="radio" name="market" value="awg"> {{ t('properties.awg') }}</label></fieldset>
+      <div class="field">
+        <label for="new-name">{{ t('record.name') }}</label>
+        <TextField id="new-name" v-model="name" maxlength="120" autofocus />
+      </div>
+      <fieldset class="field">
+        <legend class="label">{{ t('properties.market') }}</legend>
+        <label class="row pick">
+          <input v-model="market" type="radio" name="market" value="metric" />
+          {{ t('properties.metric') }}
+        </label>
+        <label class="row pick">
+          <input v-model="market" type="radio" name="market" value="awg" />
+          {{ t('properties.awg') }}
+        </label>
+      </fieldset>
       <p v-for="(r, i) in refused" :key="i" class="fault" role="alert">{{ sayRefusal(r, speaker) }}</p>
-      <div class="row end"><button type="button" class="button" @click="visible = false">{{ t('app.cancel') }}</button><button class="button primary" :disabled="name.trim() === '' || busy">{{ t('properties.begin') }}</button></div>
+      <div class="row end">
+        <button type="button" class="button" @click="visible = false">{{ t('app.cancel') }}</button>
+        <button class="button primary" :disabled="name.trim() === '' || busy">{{ t('properties.begin') }}</button>
+      </div>
     </form>
   </AppDialog>
 </template>
 
 <style scoped>
-.end { justify-content: flex-end; }
-.pick { min-height: 32px; font-size: 15px; color: var(--ink); }
+.end {
+  justify-content: flex-end;
+}
+.pick {
+  min-height: 32px;
+  font-size: 15px;
+  color: var(--ink);
+}
 </style>

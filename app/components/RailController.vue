@@ -9,7 +9,10 @@ const props = defineProps<{ controller: ControllerId; selected: string | null }>
 const route = useRoute()
 const property = useProperty()
 const visit = useShownVisit(() => props.controller)
-const { rows } = useSweep(() => props.controller, () => visit.value)
+const { rows } = useSweep(
+  () => props.controller,
+  () => visit.value,
+)
 const sweeping = computed(() => typeof route.params.visit === 'string' && route.params.visit === visit.value)
 const to = computed(() => (sweeping.value ? route.path : `/p/${String(route.params.id)}`))
 const here = computed(() => must(property.site!.controllers, props.controller))
@@ -17,11 +20,20 @@ const here = computed(() => must(property.site!.controllers, props.controller))
 
 <template>
   <section>
-    <p class="group"><span>{{ here.name }}</span><span>{{ rows.length }}</span></p>
+    <p class="group">
+      <span>{{ here.name }}</span>
+      <span>{{ rows.length }}</span>
+    </p>
     <ul>
       <li v-for="row in rows" :key="row.terminal">
-        <NuxtLink class="station" :class="{ selected: selected === `${here.tag}:${row.tag}` }" :to="{ path: to, query: { ...(to === route.path ? route.query : {}), station: `${here.tag}:${row.tag}` } }">
-          <span class="tag figure">{{ row.tag }}</span><span class="name">{{ row.name }}</span><StateMark :state="row.state" />
+        <NuxtLink
+          class="station"
+          :class="{ selected: selected === `${here.tag}:${row.tag}` }"
+          :to="{ path: to, query: { ...(to === route.path ? route.query : {}), station: `${here.tag}:${row.tag}` } }"
+        >
+          <span class="tag figure">{{ row.tag }}</span>
+          <span class="name">{{ row.name }}</span>
+          <StateMark :state="row.state" />
         </NuxtLink>
       </li>
     </ul>
@@ -29,10 +41,39 @@ const here = computed(() => must(property.site!.controllers, props.controller))
 </template>
 
 <style scoped>
-.group { display: flex; justify-content: space-between; padding: 16px 16px 6px; font-size: 13px; font-weight: 700; color: var(--quiet); }
-.station { display: grid; grid-template-columns: 30px 1fr 20px; align-items: center; min-height: 26px; padding: 0 16px 0 13px; border-left: 3px solid transparent; color: inherit; text-decoration: none; font-size: 14px; }
-.station .tag { color: var(--quiet); font-size: 13px; }
-.station .name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.station:hover { background: var(--paper); }
-.station.selected { background: var(--copper-soft); border-color: var(--copper); }
+.group {
+  display: flex;
+  justify-content: space-between;
+  padding: 16px 16px 6px;
+  font-size: 13px;
+  font-weight: 700;
+  color: var(--quiet);
+}
+.station {
+  display: grid;
+  grid-template-columns: 30px 1fr 20px;
+  align-items: center;
+  min-height: 26px;
+  padding: 0 16px 0 13px;
+  border-left: 3px solid transparent;
+  color: inherit;
+  text-decoration: none;
+  font-size: 14px;
+}
+.station .tag {
+  color: var(--quiet);
+  font-size: 13px;
+}
+.station .name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.station:hover {
+  background: var(--paper);
+}
+.station.selected {
+  background: var(--copper-soft);
+  border-color: var(--copper);
+}
 </style>

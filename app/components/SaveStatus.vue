@@ -8,7 +8,10 @@ const property = useProperty()
 
 <template>
   <p class="status" role="status" :class="{ waiting: property.pending > 0 }">
-    <template v-if="property.pending === 0"><span aria-hidden="true">●</span> {{ t('app.saved') }}</template>
+    <template v-if="property.pending === 0">
+      <span aria-hidden="true">●</span>
+      {{ t('app.saved') }}
+    </template>
     <template v-else-if="property.unkept">{{ t('app.unkept', { count: property.pending }) }}</template>
     <template v-else-if="property.outdated">{{ t('app.outdated', { count: property.pending }) }}</template>
     <template v-else-if="property.reached">{{ t('app.sending', { count: property.pending }) }}</template>
@@ -17,6 +20,13 @@ const property = useProperty()
 </template>
 
 <style scoped>
-.status { color: var(--fits); font-size: 14px; text-align: right; }
-.status.waiting { color: var(--doubtful); font-weight: 600; }
+.status {
+  color: var(--fits);
+  font-size: 14px;
+  text-align: right;
+}
+.status.waiting {
+  color: var(--doubtful);
+  font-weight: 600;
+}
 </style>

@@ -12,10 +12,26 @@ function toggle(): void {
 </script>
 
 <template>
-  <button type="button" class="button plain theme" :aria-label="t('app.theme')" :title="t(theme === 'noon' ? 'app.dusk' : 'app.noon')" @click="toggle"><Moon v-if="theme === 'noon'" :size="18" /><Sun v-else :size="18" /></button>
+  <button
+    type="button"
+    class="button plain theme"
+    :aria-label="t('app.theme')"
+    :title="t(theme === 'noon' ? 'app.dusk' : 'app.noon')"
+    @click="toggle"
+  >
+    <Moon v-if="theme === 'noon'" :size="18" />
+    <Sun v-else :size="18" />
+  </button>
 </template>
 
 <style scoped>
-.theme { color: var(--quiet); min-width: 40px; }
-@media (max-width: 759px) { .theme { min-width: 48px; } }
+.theme {
+  color: var(--quiet);
+  min-width: 40px;
+}
+@media (max-width: 759px) {
+  .theme {
+    min-width: 48px;
+  }
+}
 </style>

@@ -9,7 +9,14 @@ import { unbroken } from '../composables/useSpeaker'
 const props = defineProps<{ thread: ThreadMargin; site: Site; name: string; units: Units }>()
 const { t } = useI18n()
 const tag = (place: string) => must(props.site.places, place).tag
-const word = (s: StretchLoss) => t(s.side === 'lead' ? 'sizes.leadFrom' : 'sizes.commonFrom', { from: tag(s.from), to: tag(s.to), size: s.gauge ? gaugeText(s.gauge) : t('plan.unknown'), length: unbroken(lengthText(s.length_m, props.units)), amps: s.current_A.toFixed(2) })
+const word = (s: StretchLoss) =>
+  t(s.side === 'lead' ? 'sizes.leadFrom' : 'sizes.commonFrom', {
+    from: tag(s.from),
+    to: tag(s.to),
+    size: s.gauge ? gaugeText(s.gauge) : t('plan.unknown'),
+    length: unbroken(lengthText(s.length_m, props.units)),
+    amps: s.current_A.toFixed(2),
+  })
 const lines = computed(() => [
   { text: t('sizes.open', { volt: props.thread.open_V.toFixed(1) }), volt: props.thread.open_V, sum: false },
   { text: t('sizes.source'), volt: props.thread.terminal_V - props.thread.open_V, sum: false },
@@ -19,21 +26,56 @@ const lines = computed(() => [
   { text: t('sizes.needed'), volt: props.thread.needed_V, sum: false },
   { text: props.thread.margin_V < 0 ? t('sizes.lacks') : t('sizes.spare'), volt: props.thread.margin_V, sum: true },
 ])
-const others = computed(() => [props.thread.part !== 'starting' ? t('sizes.whileStarts', { name: props.site.stations[props.thread.starter]?.name ?? '' }) : '', ...props.thread.running.map((s) => t('sizes.whileRuns', { name: props.site.stations[s]?.name ?? '' }))].filter((s) => s !== ''))
+const others = computed(() =>
+  [
+    props.thread.part !== 'starting'
+      ? t('sizes.whileStarts', { name: props.site.stations[props.thread.starter]?.name ?? '' })
+      : '',
+    ...props.thread.running.map((s) => t('sizes.whileRuns', { name: props.site.stations[s]?.name ?? '' })),
+  ].filter((s) => s !== ''),
+)
 </script>
 
 <template>
   <div class="stack losses">
     <h2>{{ t('sizes.losses', { name }) }}</h2>
     <p v-if="others.length > 0" class="quiet">{{ others.join(' ') }}</p>
-    <table class="table"><tbody><tr v-for="(l, i) in lines" :key="i" :class="{ sum: l.sum }"><td>{{ l.text }}</td><td class="figure">{{ l.volt.toFixed(2).replace('-', '−') }} V</td></tr></tbody></table>
-    <p class="small" :class="thread.rating_VA !== null && thread.load_VA > thread.rating_VA ? 'fault' : 'quiet'">{{ thread.rating_VA === null ? t('sizes.load', { load: thread.load_VA.toFixed(1) }) : t(thread.load_VA > thread.rating_VA ? 'sizes.overload' : 'sizes.loadOf', { load: thread.load_VA.toFixed(1), rating: thread.rating_VA }) }}</p>
-    <p class="quiet small">{{ t('sizes.bothPhases', { optimistic: thread.optimistic_V.toFixed(2), model: thread.model_V.toFixed(2) }) }}<template v-if="thread.unknown"> {{ t('sizes.unknownOnWay') }}</template></p>
+    <table class="table">
+      <tbody>
+        <tr v-for="(l, i) in lines" :key="i" :class="{ sum: l.sum }">
+          <td>{{ l.text }}</td>
+          <td class="figure">{{ l.volt.toFixed(2).replace('-', '−') }} V</td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="small" :class="thread.rating_VA !== null && thread.load_VA > thread.rating_VA ? 'fault' : 'quiet'">
+      {{
+        thread.rating_VA === null
+          ? t('sizes.load', { load: thread.load_VA.toFixed(1) })
+          : t(thread.load_VA > thread.rating_VA ? 'sizes.overload' : 'sizes.loadOf', {
+              load: thread.load_VA.toFixed(1),
+              rating: thread.rating_VA,
+            })
+      }}
+    </p>
+    <p class="quiet small">
+      {{ t('sizes.bothPhases', { optimistic: thread.optimistic_V.toFixed(2), model: thread.model_V.toFixed(2) }) }}
+      <template v-if="thread.unknown">{{ t('sizes.unknownOnWay') }}</template>
+    </p>
     <p class="quiet small">{{ t('sizes.source2') }}</p>
   </div>
 </template>
 
 <style scoped>
-.losses { gap: 8px; } .small { font-size: 13px; }
-@media (max-width: 759px) { .small { font-size: 15px; } }
+.losses {
+  gap: 8px;
+}
+.small {
+  font-size: 13px;
+}
+@media (max-width: 759px) {
+  .small {
+    font-size: 15px;
+  }
+}
 </style>

@@ -8,14 +8,30 @@ import { sayVerdict } from '../../words/reading'
 import { useProperty } from '../stores/property'
 
 /** A check that is no part of the sweep proper: what was done, what it gave, and what that says. */
-export interface CheckRow { readonly id: string; readonly reading: Reading; readonly what: string; readonly value: string; readonly state: State; readonly says: string }
+export interface CheckRow {
+  readonly id: string
+  readonly reading: Reading
+  readonly what: string
+  readonly value: string
+  readonly state: State
+  readonly says: string
+}
 
 /** The further readings of a visit: station to station, to earth, volts, clicks, tester lamps. */
-export function useCabinetChecks(visitId: () => string, visit: () => Visit | null, scene: () => Scene | null, speaker: () => Speaker) {
+export function useCabinetChecks(
+  visitId: () => string,
+  visit: () => Visit | null,
+  scene: () => Scene | null,
+  speaker: () => Speaker,
+) {
   const property = useProperty()
   const t = (code: string, params: Record<string, string | number> = {}) => say({ code, params }, speaker())
   /** What a hunt adds in the boxes is told in Diagnose. */
-  const standing = computed(() => standingReadings(property.facts!, visitId()).flatMap(({ id, reading }) => (isHuntTest(reading.test) ? [] : [{ id, reading, test: reading.test }])))
+  const standing = computed(() =>
+    standingReadings(property.facts!, visitId()).flatMap(({ id, reading }) =>
+      isHuntTest(reading.test) ? [] : [{ id, reading, test: reading.test }],
+    ),
+  )
   const supply_V = computed(() => {
     const reading = standing.value.find((l) => l.reading.test.kind === 'supply')?.reading
     return reading?.value.kind === 'volt' ? reading.value.volt : null
@@ -28,7 +44,9 @@ export function useCabinetChecks(visitId: () => string, visit: () => Visit | nul
   }
   const tagOf = (end: End): string => {
     if (end.kind === 'earth') return t('check.earthTag')
-    return end.kind === 'terminal' ? must(must(property.site!.controllers, end.controller).terminals, end.terminal).tag : end.kind
+    return end.kind === 'terminal'
+      ? must(must(property.site!.controllers, end.controller).terminals, end.terminal).tag
+      : end.kind
   }
   const whatOf = (test: CabinetTest): string => {
     if (test.kind === 'ohms') return t('check.from_to', { from: tagOf(test.from), to: tagOf(test.to) })
@@ -36,23 +54,49 @@ export function useCabinetChecks(visitId: () => string, visit: () => Visit | nul
   }
   const valueOf = ({ value, meter }: Reading): string => {
     switch (value.kind) {
-      case 'ohm': return ohmsWithUnit(value.ohm)
-      case 'open': return meter.openMark
-      case 'volt': return `${value.volt} V`
-      case 'heard': return t(value.heard ? 'check.heard' : 'check.notHeard')
-      case 'lamp': return t(`check.lamp.${value.lamp}`)
-      default: throw new Error(`useCabinetChecks: a check at the cabinet gives no ${value.kind}`)
+      case 'ohm':
+        return ohmsWithUnit(value.ohm)
+      case 'open':
+        return meter.openMark
+      case 'volt':
+        return `${value.volt} V`
+      case 'heard':
+        return t(value.heard ? 'check.heard' : 'check.notHeard')
+      case 'lamp':
+        return t(`check.lamp.${value.lamp}`)
+      default:
+        throw new Error(`useCabinetChecks: a check at the cabinet gives no ${value.kind}`)
     }
   }
-  const rows = computed((): CheckRow[] => standing.value.filter((l) => !isSweep(l.test)).map(({ id, reading, test }) => {
-    const row = { id, reading, what: whatOf(test), value: valueOf(reading) }
-    if (isOhms(reading)) {
-      const { verdict } = judge(scene()!, reading.test, reading.value, reading.meter, baselineOf(scene()!, property.sceneAt, reading.test, reading.meter, pastOfTest(property.pastBefore(visitId()), reading.test)))
-      return { ...row, state: stateOf(verdict.code), says: sayVerdict(verdict, reading.meter, speaker()) }
-    }
-    if (test.kind === 'ohms') throw new Error('useCabinetChecks: an ohms reading that is none')
-    const { code, state } = judgeCabinet(test, reading.value, supply_V.value)
-    return { ...row, state, says: t(`cabinet.${code}`, supply_V.value === null ? {} : { supply_V: supply_V.value }) }
-  }))
+  const rows = computed((): CheckRow[] =>
+    standing.value
+      .filter((l) => !isSweep(l.test))
+      .map(({ id, reading, test }) => {
+        const row = { id, reading, what: whatOf(test), value: valueOf(reading) }
+        if (isOhms(reading)) {
+          const { verdict } = judge(
+            scene()!,
+            reading.test,
+            reading.value,
+            reading.meter,
+            baselineOf(
+              scene()!,
+              property.sceneAt,
+              reading.test,
+              reading.meter,
+              pastOfTest(property.pastBefore(visitId()), reading.test),
+            ),
+          )
+          return { ...row, state: stateOf(verdict.code), says: sayVerdict(verdict, reading.meter, speaker()) }
+        }
+        if (test.kind === 'ohms') throw new Error('useCabinetChecks: an ohms reading that is none')
+        const { code, state } = judgeCabinet(test, reading.value, supply_V.value)
+        return {
+          ...row,
+          state,
+          says: t(`cabinet.${code}`, supply_V.value === null ? {} : { supply_V: supply_V.value }),
+        }
+      }),
+  )
   return { rows, supply_V }
 }

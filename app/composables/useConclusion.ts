@@ -12,28 +12,46 @@ function workerAtHand(): Remote<ConcludeWork> {
 }
 
 /** How every reading stood when it was taken, by id, worked out beside the page; null until it is there. */
-export function useStates(site: () => Site | null, facts: () => Facts | null): Readonly<Ref<Readonly<Record<string, State>> | null>> {
+export function useStates(
+  site: () => Site | null,
+  facts: () => Facts | null,
+): Readonly<Ref<Readonly<Record<string, State>> | null>> {
   const states = shallowRef<Record<string, State> | null>(null)
   let asked = 0
-  watch([site, facts], async ([s, f]) => {
-    const mine = ++asked
-    if (!s || !f) return
-    const answer = await workerAtHand().states(...JSON.parse(JSON.stringify([s, f])) as [Site, Facts])
-    if (mine === asked) states.value = answer
-  }, { immediate: true })
+  watch(
+    [site, facts],
+    async ([s, f]) => {
+      const mine = ++asked
+      if (!s || !f) return
+      const answer = await workerAtHand().states(...(JSON.parse(JSON.stringify([s, f])) as [Site, Facts]))
+      if (mine === asked) states.value = answer
+    },
+    { immediate: true },
+  )
   return states
 }
 
 /** The joint conclusion of a visit's readings, worked out beside the page; null while it is being worked out or there is nothing to judge. */
-export function useConclusion(site: () => Site | null, visit: () => Visit | null, observations: () => readonly Observation[]): Readonly<Ref<Concluded | null>> {
+export function useConclusion(
+  site: () => Site | null,
+  visit: () => Visit | null,
+  observations: () => readonly Observation[],
+): Readonly<Ref<Concluded | null>> {
   const concluded = shallowRef<Concluded | null>(null)
   let asked = 0
-  watch([site, visit, observations], async ([s, v, o]) => {
-    const mine = ++asked
-    if (!s || !v || o.length === 0) { concluded.value = null; return }
-    const plain = JSON.parse(JSON.stringify([s, o])) as [Site, Observation[]]
-    const answer = await workerAtHand().concludeSweep(plain[0], v.controller, v.ground_C, v.coil_C, plain[1])
-    if (mine === asked) concluded.value = answer
-  }, { immediate: true })
+  watch(
+    [site, visit, observations],
+    async ([s, v, o]) => {
+      const mine = ++asked
+      if (!s || !v || o.length === 0) {
+        concluded.value = null
+        return
+      }
+      const plain = JSON.parse(JSON.stringify([s, o])) as [Site, Observation[]]
+      const answer = await workerAtHand().concludeSweep(plain[0], v.controller, v.ground_C, v.coil_C, plain[1])
+      if (mine === asked) concluded.value = answer
+    },
+    { immediate: true },
+  )
   return concluded
 }

@@ -6,7 +6,9 @@ export function useElementWidth(element: Ref<HTMLElement | null>): Ref<number> {
     watching?.disconnect()
     if (!el) return
     width.value = el.clientWidth
-    watching = new ResizeObserver(() => { width.value = el.clientWidth })
+    watching = new ResizeObserver(() => {
+      width.value = el.clientWidth
+    })
     watching.observe(el)
   })
   onBeforeUnmount(() => watching?.disconnect())

@@ -5,10 +5,20 @@ import type { SweepRow } from './useSweep'
 import { draftOf, keepDraft } from '../lib/device'
 import { useProperty } from '../stores/property'
 
-const COMPLAINTS = { not_a_figure: 'sweep.notFigure', over_range: 'sweep.overRange', mark_or_figure: 'sweep.mark' } as const
+const COMPLAINTS = {
+  not_a_figure: 'sweep.notFigure',
+  over_range: 'sweep.overRange',
+  mark_or_figure: 'sweep.mark',
+} as const
 
 /** Entering a sweep's readings: where the cursor is, what is typed there, and what the keys do. */
-export function useEntry(visitId: () => string, rows: () => readonly SweepRow[], log: () => readonly Logged[], meter: () => Meter, ground_C: () => number) {
+export function useEntry(
+  visitId: () => string,
+  rows: () => readonly SweepRow[],
+  log: () => readonly Logged[],
+  meter: () => Meter,
+  ground_C: () => number,
+) {
   const { t } = useI18n()
   const property = useProperty()
   const at = ref<string | null>(null)
@@ -17,10 +27,17 @@ export function useEntry(visitId: () => string, rows: () => readonly SweepRow[],
   const complaint = ref('')
   const said = ref('')
 
-  const index = computed(() => Math.max(0, rows().findIndex((r) => r.terminal === at.value)))
+  const index = computed(() =>
+    Math.max(
+      0,
+      rows().findIndex((r) => r.terminal === at.value),
+    ),
+  )
   const row = computed((): SweepRow | null => rows()[index.value] ?? null)
   const next = computed(() => rows()[index.value + 1] ?? null)
-  const left = computed(() => rows().filter((r) => r.logged === null && r.expected.expectation.kind !== 'not_readable').length)
+  const left = computed(
+    () => rows().filter((r) => r.logged === null && r.expected.expectation.kind !== 'not_readable').length,
+  )
 
   /** Back to where the visit was left: what was being typed, else the first terminal without a reading. */
   function resume(): void {
@@ -41,7 +58,10 @@ export function useEntry(visitId: () => string, rows: () => readonly SweepRow[],
     text.value = ''
     asShort.value = false
   }
-  const step = (by: number) => { const to = rows()[index.value + by]; if (to) move(to.terminal) }
+  const step = (by: number) => {
+    const to = rows()[index.value + by]
+    if (to) move(to.terminal)
+  }
 
   /** The last reading on its way to the disk: an undo typed right after it waits for it. */
   let underWay: Promise<unknown> = Promise.resolve()
@@ -52,7 +72,10 @@ export function useEntry(visitId: () => string, rows: () => readonly SweepRow[],
     if (!here) return
     const read = readText(written, meter())
     if (!read.ok && read.code === 'empty') return step(1)
-    if (!read.ok) { complaint.value = t(COMPLAINTS[read.code as keyof typeof COMPLAINTS]); return undefined }
+    if (!read.ok) {
+      complaint.value = t(COMPLAINTS[read.code as keyof typeof COMPLAINTS])
+      return undefined
+    }
     const before = here.logged
     const now = new Date().toISOString()
     const author = property.facts!.visits[visitId()]!.author
@@ -60,10 +83,25 @@ export function useEntry(visitId: () => string, rows: () => readonly SweepRow[],
     said.value = ''
     const { value } = read
     underWay = (async () => {
-      await property.record({ kind: 'reading', fact: {
-        visit: visitId(), at: now, author, revision: property.held!.revision, test: here.expected.test, off: 'all_leads', meter: meter(), ground_C: ground_C(), value,
-      } })
-      if (before) await property.record({ kind: 'strikeOut', fact: { reading: before.id, at: now, author, reason: t('sweep.again') } })
+      await property.record({
+        kind: 'reading',
+        fact: {
+          visit: visitId(),
+          at: now,
+          author,
+          revision: property.held!.revision,
+          test: here.expected.test,
+          off: 'all_leads',
+          meter: meter(),
+          ground_C: ground_C(),
+          value,
+        },
+      })
+      if (before)
+        await property.record({
+          kind: 'strikeOut',
+          fact: { reading: before.id, at: now, author, reason: t('sweep.again') },
+        })
     })()
     await underWay
     return undefined
@@ -72,9 +110,19 @@ export function useEntry(visitId: () => string, rows: () => readonly SweepRow[],
   /** Strikes out the reading entered last and puts the cursor back on it. */
   async function undo(): Promise<void> {
     await underWay
-    const last = log().filter((l) => l.struck === null).at(-1)
+    const last = log()
+      .filter((l) => l.struck === null)
+      .at(-1)
     if (!last) return
-    await property.record({ kind: 'strikeOut', fact: { reading: last.id, at: new Date().toISOString(), author: last.reading.author, reason: t('sweep.undoReason') } })
+    await property.record({
+      kind: 'strikeOut',
+      fact: {
+        reading: last.id,
+        at: new Date().toISOString(),
+        author: last.reading.author,
+        reason: t('sweep.undoReason'),
+      },
+    })
     const { test } = last.reading
     if (test.kind === 'ohms' && test.from.kind === 'terminal') move(test.from.terminal)
     said.value = t('sweep.undone', { tag: row.value?.tag ?? '' })
@@ -90,8 +138,10 @@ export function useEntry(visitId: () => string, rows: () => readonly SweepRow[],
     else if (event.key === 's') step(1)
     else if (event.key === 'ArrowDown') step(1)
     else if (event.key === 'ArrowUp') step(-1)
-    else if (event.key === 'Escape') { text.value = ''; asShort.value = false }
-    else if (event.key === '?' || event.key === '/' || /^[0-9.,kKM]$/.test(event.key) || event.key.length > 1) return
+    else if (event.key === 'Escape') {
+      text.value = ''
+      asShort.value = false
+    } else if (event.key === '?' || event.key === '/' || /^[0-9.,kKM]$/.test(event.key) || event.key.length > 1) return
     event.preventDefault()
   }
 

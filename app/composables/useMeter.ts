@@ -15,26 +15,44 @@ export function useMeter() {
   let socket: WebSocket | null = null
   let waiting: ((line: string | null) => void) | null = null
 
-  const ask = (command: string): Promise<string | null> => new Promise((resolve) => {
-    const late = setTimeout(() => answer(null), PATIENCE_ms)
-    const answer = (line: string | null) => { clearTimeout(late); waiting = null; resolve(line) }
-    waiting = answer
-    socket!.send(command)
-  })
+  const ask = (command: string): Promise<string | null> =>
+    new Promise((resolve) => {
+      const late = setTimeout(() => answer(null), PATIENCE_ms)
+      const answer = (line: string | null) => {
+        clearTimeout(late)
+        waiting = null
+        resolve(line)
+      }
+      waiting = answer
+      socket!.send(command)
+    })
 
   /** Opens the meter at an address; false where nothing answers there. */
   async function connect(address: string): Promise<boolean> {
     disconnect()
     trouble.value = ''
     const opened = await new Promise<boolean>((resolve) => {
-      try { socket = new WebSocket(address) } catch { resolve(false); return }
+      try {
+        socket = new WebSocket(address)
+      } catch {
+        resolve(false)
+        return
+      }
       socket.onopen = () => resolve(true)
       socket.onerror = () => resolve(false)
       socket.onmessage = (e) => waiting?.(String(e.data).trim())
-      socket.onclose = () => { if (connected.value) trouble.value = 'lost'; connected.value = false; waiting?.(null) }
+      socket.onclose = () => {
+        if (connected.value) trouble.value = 'lost'
+        connected.value = false
+        waiting?.(null)
+      }
     })
     const identity = opened ? await ask('*IDN?') : null
-    if (identity === null) { trouble.value = 'lost'; disconnect(); return false }
+    if (identity === null) {
+      trouble.value = 'lost'
+      disconnect()
+      return false
+    }
     simulated.value = identity.startsWith(SIMULATED)
     name.value = identity.split(',').slice(0, 2).join(' ')
     connected.value = true
@@ -44,7 +62,10 @@ export function useMeter() {
     const open = socket
     socket = null
     connected.value = false
-    if (open) { open.onclose = null; open.close() }
+    if (open) {
+      open.onclose = null
+      open.close()
+    }
   }
   /** Takes a reading of a test; null where the meter cannot give it. */
   async function measure(test: FieldTest): Promise<ReadingValue | null> {
@@ -56,7 +77,8 @@ export function useMeter() {
     return value
   }
   /** What the meter can answer a test with: a figure of its own, what a simulated property shows to eyes and ears, or nothing. */
-  const gives = (test: FieldTest): 'figure' | 'senses' | null => (!connected.value ? null : scpiQuery(test) !== 'READ?' ? 'figure' : simulated.value ? 'senses' : null)
+  const gives = (test: FieldTest): 'figure' | 'senses' | null =>
+    !connected.value ? null : scpiQuery(test) !== 'READ?' ? 'figure' : simulated.value ? 'senses' : null
   onBeforeUnmount(disconnect)
   return { connected, name, trouble, connect, disconnect, measure, gives }
 }

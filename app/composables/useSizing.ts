@@ -12,11 +12,17 @@ let margins: Remote<MarginsWork> | null = null
  * Every thread at its worst, worked out beside the page. While a slider moves, the state that is being worked out is
  * finished and then the latest one taken; those between are left out, so the page never waits.
  */
-export function useMargins(site: () => Site | null, what: () => WhatIf): { found: Readonly<Ref<Margins | null>>; reach: Readonly<Ref<ReachTable | null>>; behind: Readonly<Ref<boolean>> } {
+export function useMargins(
+  site: () => Site | null,
+  what: () => WhatIf,
+): { found: Readonly<Ref<Margins | null>>; reach: Readonly<Ref<ReachTable | null>>; behind: Readonly<Ref<boolean>> } {
   const [found, reach, behind] = [shallowRef<Margins | null>(null), shallowRef<ReachTable | null>(null), ref(false)]
   let [running, waiting, gone] = [false, false, false]
   async function work(): Promise<void> {
-    if (running) { waiting = true; return }
+    if (running) {
+      waiting = true
+      return
+    }
     running = true
     behind.value = true
     do {
@@ -32,14 +38,24 @@ export function useMargins(site: () => Site | null, what: () => WhatIf): { found
     behind.value = false
   }
   watch([site, what], () => void work(), { immediate: true, deep: true })
-  onBeforeUnmount(() => { gone = true })
+  onBeforeUnmount(() => {
+    gone = true
+  })
   return { found, reach, behind }
 }
 
-export interface SizingRun { readonly best_cents: number | null; readonly bound_cents: number | null }
+export interface SizingRun {
+  readonly best_cents: number | null
+  readonly bound_cents: number | null
+}
 
 /** The choice of sizes in a worker of its own, which is ended to stop it. */
-export function useSizing(): { running: Readonly<Ref<SizingRun | null>>; answer: Ref<SizingAnswer | null>; start: (site: Site, anew: boolean) => Promise<void>; stop: () => void } {
+export function useSizing(): {
+  running: Readonly<Ref<SizingRun | null>>
+  answer: Ref<SizingAnswer | null>
+  start: (site: Site, anew: boolean) => Promise<void>
+  stop: () => void
+} {
   const running = shallowRef<SizingRun | null>(null)
   const answer = shallowRef<SizingAnswer | null>(null)
   let worker: Worker | null = null
@@ -52,10 +68,15 @@ export function useSizing(): { running: Readonly<Ref<SizingRun | null>>; answer:
     stop()
     answer.value = null
     running.value = { best_cents: null, bound_cents: null }
-    const mine = worker = new Worker(new URL('../workers/sizing.ts', import.meta.url), { type: 'module' })
-    const found = await wrap<SizingWork>(mine).size(plain(site), anew, proxy((best_cents: number | null, bound_cents: number) => {
-      if (worker === mine) running.value = { best_cents, bound_cents: Number.isFinite(bound_cents) ? bound_cents : null }
-    }))
+    const mine = (worker = new Worker(new URL('../workers/sizing.ts', import.meta.url), { type: 'module' }))
+    const found = await wrap<SizingWork>(mine).size(
+      plain(site),
+      anew,
+      proxy((best_cents: number | null, bound_cents: number) => {
+        if (worker === mine)
+          running.value = { best_cents, bound_cents: Number.isFinite(bound_cents) ? bound_cents : null }
+      }),
+    )
     if (worker !== mine) return
     answer.value = found
     stop()

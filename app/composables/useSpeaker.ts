@@ -22,5 +22,7 @@ export function useSpeaker(units: () => Units): { t: ReturnType<typeof useI18n>[
 export const unbroken = (text: string): string => text.replaceAll(' ', '\u00a0')
 
 /** A day as the reader's own settings write it. */
-export const dayText = (instant: string): string => new Date(instant).toLocaleDateString(undefined, { year: 'numeric', month: 'short', day: 'numeric' })
-export const timeText = (instant: string): string => new Date(instant).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })
+export const dayText = (instant: string): string =>
+  new Date(instant).toLocaleDateString(undefined, { year: 'numeric', month: 'short', day: 'numeric' })
+export const timeText = (instant: string): string =>
+  new Date(instant).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })

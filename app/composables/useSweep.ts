@@ -1,13 +1,42 @@
-import { corrected_ohm, expectSweep, judge, readText, stateOf, type Baseline, type Expected, type Judged, type Observation, type Scene, type State, type Verdict } from '../../core/expect'
+import {
+  corrected_ohm,
+  expectSweep,
+  judge,
+  readText,
+  stateOf,
+  type Baseline,
+  type Expected,
+  type Judged,
+  type Observation,
+  type Scene,
+  type State,
+  type Verdict,
+} from '../../core/expect'
 import { baselineOf, pastOfTest } from '../../core/history'
-import { COMMON_METER, isOhms, readingsOf, standingReadings, testKey, type Logged, type Meter, type OhmsReading, type Visit } from '../../core/record'
+import {
+  COMMON_METER,
+  isOhms,
+  readingsOf,
+  standingReadings,
+  testKey,
+  type Logged,
+  type Meter,
+  type OhmsReading,
+  type Visit,
+} from '../../core/record'
 import { must, type ControllerId, type TerminalId } from '../../core/site'
 import { useProperty } from '../stores/property'
 
 /** A terminal of a sweep as the screens show it. */
 export interface SweepRow {
-  readonly terminal: TerminalId; readonly tag: string; readonly name: string; readonly expected: Expected; readonly baseline: Baseline | null
-  readonly logged: Logged | null; readonly judged: Judged | null; readonly state: State
+  readonly terminal: TerminalId
+  readonly tag: string
+  readonly name: string
+  readonly expected: Expected
+  readonly baseline: Baseline | null
+  readonly logged: Logged | null
+  readonly judged: Judged | null
+  readonly state: State
 }
 
 /** A controller's terminals with what they should read and, of a visit, what they did. */
@@ -15,46 +44,81 @@ export function useSweep(controller: () => ControllerId | null, visitId: () => s
   const property = useProperty()
   const visit = computed((): Visit | null => {
     const id = visitId()
-    return id === null ? null : property.facts?.visits[id] ?? null
+    return id === null ? null : (property.facts?.visits[id] ?? null)
   })
   const meter = computed((): Meter => visit.value?.meter ?? COMMON_METER)
-  const scene = computed(() => (property.site ? property.sceneAt(visit.value?.ground_C ?? null, visit.value?.coil_C ?? null) : null))
+  const scene = computed(() =>
+    property.site ? property.sceneAt(visit.value?.ground_C ?? null, visit.value?.coil_C ?? null) : null,
+  )
   const expected = computed(() => {
     const id = controller()
     return scene.value && id ? expectSweep(scene.value, id, meter.value) : []
   })
   /** Baselines hang on earlier visits alone, so they stay while this one's readings come in. */
   const past = computed(() => property.pastBefore(visitId()))
-  const baselines = computed(() => new Map(expected.value.map((e) => [e.terminal, baselineOf(scene.value!, property.sceneAt, e.test, meter.value, pastOfTest(past.value, e.test))])))
+  const baselines = computed(
+    () =>
+      new Map(
+        expected.value.map((e) => [
+          e.terminal,
+          baselineOf(scene.value!, property.sceneAt, e.test, meter.value, pastOfTest(past.value, e.test)),
+        ]),
+      ),
+  )
   const standing = computed((): Map<string, Logged> => {
     const id = visitId()
     if (!property.facts || id === null) return new Map()
     return new Map(standingReadings(property.facts, id).map((l) => [testKey(l.reading.test), l]))
   })
-  const rows = computed((): SweepRow[] => expected.value.map((e) => {
-    const logged = standing.value.get(testKey(e.test)) ?? null
-    const baseline = baselines.value.get(e.terminal) ?? null
-    const judged = logged && scene.value && isOhms(logged.reading) ? judge(scene.value, e.test, logged.reading.value, logged.reading.meter, baseline) : null
-    const at = must(property.site!.controllers, controller()!)
-    return {
-      terminal: e.terminal, tag: must(at.terminals, e.terminal).tag, name: nameOf(e.terminal), expected: e, baseline, logged, judged,
-      state: judged ? stateOf(judged.verdict.code) : 'none',
-    }
-  }))
+  const rows = computed((): SweepRow[] =>
+    expected.value.map((e) => {
+      const logged = standing.value.get(testKey(e.test)) ?? null
+      const baseline = baselines.value.get(e.terminal) ?? null
+      const judged =
+        logged && scene.value && isOhms(logged.reading)
+          ? judge(scene.value, e.test, logged.reading.value, logged.reading.meter, baseline)
+          : null
+      const at = must(property.site!.controllers, controller()!)
+      return {
+        terminal: e.terminal,
+        tag: must(at.terminals, e.terminal).tag,
+        name: nameOf(e.terminal),
+        expected: e,
+        baseline,
+        logged,
+        judged,
+        state: judged ? stateOf(judged.verdict.code) : 'none',
+      }
+    }),
+  )
   function nameOf(terminal: TerminalId): string {
     const site = property.site!
     const id = controller()
     const station = Object.values(site.stations).find((s) => s.controller === id && s.terminal === terminal)
     if (station) return station.name
-    const supply = Object.values(site.pointsOfConnection).find((p) => p.terminal?.controller === id && p.terminal.terminal === terminal)
+    const supply = Object.values(site.pointsOfConnection).find(
+      (p) => p.terminal?.controller === id && p.terminal.terminal === terminal,
+    )
     const valve = supply?.masterValve && site.devices[supply.masterValve]
-    return valve ? valve.name || supply.name : supply?.name ?? ''
+    return valve ? valve.name || supply.name : (supply?.name ?? '')
   }
   /** Every ohms reading of the visit that stands: what the joint conclusion is drawn from. */
-  const observations = computed((): Observation[] => [...standing.value.values()].flatMap(({ reading }) => (isOhms(reading)
-    ? [{ test: reading.test, value: reading.value, meter: reading.meter, baseline: baselineIn(scene.value, reading) }] : [])))
+  const observations = computed((): Observation[] =>
+    [...standing.value.values()].flatMap(({ reading }) =>
+      isOhms(reading)
+        ? [
+            {
+              test: reading.test,
+              value: reading.value,
+              meter: reading.meter,
+              baseline: baselineIn(scene.value, reading),
+            },
+          ]
+        : [],
+    ),
+  )
   const baselineIn = (now: Scene | null, reading: OhmsReading): Baseline | null =>
-    (now ? baselineOf(now, property.sceneAt, reading.test, reading.meter, pastOfTest(past.value, reading.test)) : null)
+    now ? baselineOf(now, property.sceneAt, reading.test, reading.meter, pastOfTest(past.value, reading.test)) : null
   const log = computed(() => (property.facts && visitId() !== null ? readingsOf(property.facts, visitId()!) : []))
 
   /** The verdict on what is being typed, or null where it is no reading yet. */

@@ -10,5 +10,14 @@ export function useWiringPage() {
   const site = computed((): Site => property.site!)
   const { t, speaker } = useWiringWords(() => site.value.settings.units)
   const { keep, sentences } = usePlan(() => speaker.value)
-  return { property, site, t, speaker, keep, sentences, doing: (outcome: Outcome<Command[]>) => void keep(outcome), fixed: computed(() => property.viewed !== null) }
+  return {
+    property,
+    site,
+    t,
+    speaker,
+    keep,
+    sentences,
+    doing: (outcome: Outcome<Command[]>) => void keep(outcome),
+    fixed: computed(() => property.viewed !== null),
+  }
 }

@@ -3,13 +3,35 @@ import { factsSchema } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 import { command, siteSchema, write } from '../../core/site'
 
-const refusals: z.ZodType<readonly Refusal[]> = z.array(z.object({ code: z.string(), path: z.array(z.union([z.string(), z.number()])), params: z.record(z.string(), z.union([z.string(), z.number()])) }))
+const refusals: z.ZodType<readonly Refusal[]> = z.array(
+  z.object({
+    code: z.string(),
+    path: z.array(z.union([z.string(), z.number()])),
+    params: z.record(z.string(), z.union([z.string(), z.number()])),
+  }),
+)
 const refusedBody = z.object({ refusals })
 
-const listed = z.object({ id: z.uuid(), name: z.string(), revision: z.int(), controllers: z.int(), stations: z.int(), visits: z.int(), lastVisit: z.string().nullable() })
+const listed = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  revision: z.int(),
+  controllers: z.int(),
+  stations: z.int(),
+  visits: z.int(),
+  lastVisit: z.string().nullable(),
+})
 export type Listed = z.infer<typeof listed>
 
-const step = z.object({ id: z.uuid(), revision: z.int(), author: z.string(), device: z.string(), at: z.string(), undoes: z.string().nullable(), writes: z.array(write) })
+const step = z.object({
+  id: z.uuid(),
+  revision: z.int(),
+  author: z.string(),
+  device: z.string(),
+  at: z.string(),
+  undoes: z.string().nullable(),
+  writes: z.array(write),
+})
 export type Step = z.infer<typeof step>
 
 const whole = z.object({ id: z.uuid(), revision: z.int(), site: siteSchema, facts: factsSchema, steps: z.array(step) })
@@ -19,9 +41,24 @@ const revisionSchema = z.object({ revision: z.int(), site: siteSchema })
 export type Revision = z.infer<typeof revisionSchema>
 
 const messageReply = z.discriminatedUnion('status', [
-  z.object({ id: z.string().nullable(), status: z.literal('accepted'), revision: z.int().optional(), writes: z.array(write).optional() }),
-  z.object({ id: z.string().nullable(), status: z.literal('already'), revision: z.int().optional(), writes: z.array(write).optional() }),
-  z.object({ id: z.string().nullable(), status: z.literal('refused'), refusals, missed: z.array(z.object({ id: z.string(), revision: z.int(), commands: z.array(command) })).optional() }),
+  z.object({
+    id: z.string().nullable(),
+    status: z.literal('accepted'),
+    revision: z.int().optional(),
+    writes: z.array(write).optional(),
+  }),
+  z.object({
+    id: z.string().nullable(),
+    status: z.literal('already'),
+    revision: z.int().optional(),
+    writes: z.array(write).optional(),
+  }),
+  z.object({
+    id: z.string().nullable(),
+    status: z.literal('refused'),
+    refusals,
+    missed: z.array(z.object({ id: z.string(), revision: z.int(), commands: z.array(command) })).optional(),
+  }),
 ])
 export type MessageReply = z.infer<typeof messageReply>
 
@@ -33,7 +70,11 @@ export type Reply<T> =
 
 async function ask<S extends z.ZodType>(schema: S, path: string, init?: RequestInit): Promise<Reply<z.output<S>>> {
   try {
-    const reply = await fetch(path, { ...init, headers: { ...(init?.body ? { 'content-type': 'application/json' } : {}) }, signal: AbortSignal.timeout(20_000) })
+    const reply = await fetch(path, {
+      ...init,
+      headers: { ...(init?.body ? { 'content-type': 'application/json' } : {}) },
+      signal: AbortSignal.timeout(20_000),
+    })
     const body: unknown = await reply.json()
     const parsed = schema.safeParse(body)
     if (parsed.success) return { kind: 'ok', value: parsed.data }
@@ -50,14 +91,28 @@ const at = (id: string) => `/api/properties/${encodeURIComponent(id)}`
 export const fetchProperties = () => ask(z.object({ properties: z.array(listed) }), '/api/properties')
 export const fetchProperty = (id: string) => ask(whole, at(id))
 export const fetchRevision = (id: string, revision: number) => ask(revisionSchema, `${at(id)}/revisions/${revision}`)
-export const fetchSteps = (id: string, before: number) => ask(z.object({ steps: z.array(step) }), `${at(id)}/steps?before=${before}`)
+export const fetchSteps = (id: string, before: number) =>
+  ask(z.object({ steps: z.array(step) }), `${at(id)}/steps?before=${before}`)
 export const postMessages = (property: string, messages: readonly unknown[]) =>
-  ask(z.object({ replies: z.array(messageReply) }), `${at(property)}/messages`, { method: 'POST', body: JSON.stringify({ messages }) })
+  ask(z.object({ replies: z.array(messageReply) }), `${at(property)}/messages`, {
+    method: 'POST',
+    body: JSON.stringify({ messages }),
+  })
 /** Takes a file's text in; with a name, as a copy under that name. */
 export const postPropertyFile = (text: string, copyName: string | null) =>
-  ask(z.object({ id: z.uuid() }), `/api/properties${copyName === null ? '' : `?as=copy&name=${encodeURIComponent(copyName)}`}`, { method: 'POST', body: text })
+  ask(
+    z.object({ id: z.uuid() }),
+    `/api/properties${copyName === null ? '' : `?as=copy&name=${encodeURIComponent(copyName)}`}`,
+    { method: 'POST', body: text },
+  )
 export const fileAddress = (id: string, withPictures: boolean) => `${at(id)}/file${withPictures ? '?as=zip' : ''}`
 /** Sends a picture under its SHA-256; false where it did not arrive. */
 export const putPicture = async (id: string, sha256: string, blob: Blob): Promise<boolean> =>
-  (await fetch(pictureAddress(id, sha256), { method: 'PUT', headers: { 'content-type': blob.type || 'application/octet-stream' }, body: blob }).catch(() => null))?.ok ?? false
+  (
+    await fetch(pictureAddress(id, sha256), {
+      method: 'PUT',
+      headers: { 'content-type': blob.type || 'application/octet-stream' },
+      body: blob,
+    }).catch(() => null)
+  )?.ok ?? false
 export const pictureAddress = (id: string, sha256: string) => `${at(id)}/pictures/${sha256}`

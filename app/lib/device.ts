@@ -4,10 +4,18 @@ import { COMMON_METER, meter, type Meter } from '../../core/record'
 const KEYS = { device: 'field-thread.device', author: 'field-thread.author', meter: 'field-thread.meter' } as const
 
 function stored(key: string): string | null {
-  try { return localStorage.getItem(key) } catch { return null }
+  try {
+    return localStorage.getItem(key)
+  } catch {
+    return null
+  }
 }
 function store(key: string, value: string): void {
-  try { localStorage.setItem(key, value) } catch { /* a device that keeps nothing still works; it asks again next time */ }
+  try {
+    localStorage.setItem(key, value)
+  } catch {
+    /* a device that keeps nothing still works; it asks again next time */
+  }
 }
 
 /** This browser's own name in the journal, made once. */
@@ -27,7 +35,9 @@ export function lastMeter(): Meter {
   try {
     const parsed = meter.safeParse(JSON.parse(stored(KEYS.meter) ?? 'null'))
     return parsed.success ? parsed.data : COMMON_METER
-  } catch { return COMMON_METER }
+  } catch {
+    return COMMON_METER
+  }
 }
 export const rememberMeter = (described: Meter): void => store(KEYS.meter, JSON.stringify(described))
 
@@ -37,6 +47,11 @@ export const keepDraft = (visit: string, text: string): void => store(`field-thr
 
 /** Where the crew stands and what the season brought, for a visit's hunt. */
 export function huntOptionsOf(visit: string): unknown {
-  try { return JSON.parse(stored(`field-thread.hunt.${visit}`) ?? 'null') } catch { return null }
+  try {
+    return JSON.parse(stored(`field-thread.hunt.${visit}`) ?? 'null')
+  } catch {
+    return null
+  }
 }
-export const keepHuntOptions = (visit: string, options: unknown): void => store(`field-thread.hunt.${visit}`, JSON.stringify(options))
+export const keepHuntOptions = (visit: string, options: unknown): void =>
+  store(`field-thread.hunt.${visit}`, JSON.stringify(options))

@@ -8,5 +8,7 @@ export function figureIn(text: string | number, low: number, high: number): numb
 }
 
 /** A temperature as its field shows it, and back; stored in °C. */
-export const temperatureShown = (at_C: number, units: Units): string => String(Math.round((units.temperature === 'F' ? fahrenheit(at_C) : at_C) * 10) / 10)
-export const temperatureMeant = (shown: number, units: Units): number => (units.temperature === 'F' ? celsius(shown) : shown)
+export const temperatureShown = (at_C: number, units: Units): string =>
+  String(Math.round((units.temperature === 'F' ? fahrenheit(at_C) : at_C) * 10) / 10)
+export const temperatureMeant = (shown: number, units: Units): number =>
+  units.temperature === 'F' ? celsius(shown) : shown

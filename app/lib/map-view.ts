@@ -23,7 +23,8 @@ import { entries, type CableId, type PlaceId, type Point, type Site, type StopId
 
 /** What the reader is doing on the map. */
 export type MapMode = 'choose' | 'move' | 'place' | 'cable' | 'bend'
-export type MapThing = { readonly kind: 'place'; readonly id: PlaceId } | { readonly kind: 'cable'; readonly id: CableId }
+export type MapThing =
+  { readonly kind: 'place'; readonly id: PlaceId } | { readonly kind: 'cable'; readonly id: CableId }
 /** What happened on the map, in metres of the property. */
 export interface MapEvents {
   chose(thing: MapThing | null): void
@@ -32,10 +33,31 @@ export interface MapEvents {
   bent(cable: CableId, stop: StopId, bends: Point[]): void
   drew(line: Point[]): void
 }
-export interface MapColours { readonly ink: string; readonly paper: string; readonly sheet: string; readonly quiet: string; readonly copper: string; readonly pine: string; readonly ochre: string; readonly brick: string }
+export interface MapColours {
+  readonly ink: string
+  readonly paper: string
+  readonly sheet: string
+  readonly quiet: string
+  readonly copper: string
+  readonly pine: string
+  readonly ochre: string
+  readonly brick: string
+}
 
 /** Words in lines of about so many letters. */
-const folded = (text: string, most = 14): string => text.split(' ').reduce((lines, word) => { const last = lines.at(-1)!; return last === '' || last.length + word.length < most ? [...lines.slice(0, -1), `${last} ${word}`.trim()] : [...lines, word] }, ['']).join('\n')
+const folded = (text: string, most = 14): string =>
+  text
+    .split(' ')
+    .reduce(
+      (lines, word) => {
+        const last = lines.at(-1)!
+        return last === '' || last.length + word.length < most
+          ? [...lines.slice(0, -1), `${last} ${word}`.trim()]
+          : [...lines, word]
+      },
+      [''],
+    )
+    .join('\n')
 const point = ([x_m, y_m]: number[]): Point => ({ x_m: x_m!, y_m: y_m! })
 const coordinate = ({ x_m, y_m }: Point) => [x_m, y_m]
 
@@ -54,22 +76,48 @@ export class PropertyMap {
   private readonly picture: ImageCanvasSource
   private readonly pictureLayer: ImageLayer<ImageCanvasSource>
 
-  constructor(target: HTMLElement, private readonly events: MapEvents, private colours: MapColours, private readonly font: string) {
-    this.picture = new ImageCanvasSource({ canvasFunction: (extent, resolution, ratio, size) => this.drawPicture(extent, ratio / resolution, size), projection: this.projection, ratio: 1 })
+  constructor(
+    target: HTMLElement,
+    private readonly events: MapEvents,
+    private colours: MapColours,
+    private readonly font: string,
+  ) {
+    this.picture = new ImageCanvasSource({
+      canvasFunction: (extent, resolution, ratio, size) => this.drawPicture(extent, ratio / resolution, size),
+      projection: this.projection,
+      ratio: 1,
+    })
     this.pictureLayer = new ImageLayer({ source: this.picture })
     this.map = new OlMap({
-      target, controls: defaultControls({ attribution: false, rotate: false }).extend([this.scale]),
-      layers: [this.pictureLayer, new VectorLayer({ source: this.cables, style: (f) => this.cableStyle(f) }), new VectorLayer({ source: this.notes, style: (f) => this.noteStyle(f) }), new VectorLayer({ source: this.places, style: (f) => this.placeStyle(f), declutter: false })],
-      view: new View({ projection: this.projection, center: [0, 0], resolution: 0.5, minResolution: 0.005, maxResolution: 40 }),
+      target,
+      controls: defaultControls({ attribution: false, rotate: false }).extend([this.scale]),
+      layers: [
+        this.pictureLayer,
+        new VectorLayer({ source: this.cables, style: (f) => this.cableStyle(f) }),
+        new VectorLayer({ source: this.notes, style: (f) => this.noteStyle(f) }),
+        new VectorLayer({ source: this.places, style: (f) => this.placeStyle(f), declutter: false }),
+      ],
+      view: new View({
+        projection: this.projection,
+        center: [0, 0],
+        resolution: 0.5,
+        minResolution: 0.005,
+        maxResolution: 40,
+      }),
     })
     this.map.on('singleclick', (event) => {
-      if (this.mode === 'place') { this.events.clicked(point(event.coordinate)); return }
+      if (this.mode === 'place') {
+        this.events.clicked(point(event.coordinate))
+        return
+      }
       if (this.mode === 'choose' || this.mode === 'bend') this.events.chose(this.thingAt(event.pixel))
       if (this.mode === 'choose') this.events.clicked(point(event.coordinate))
     })
   }
 
-  dispose(): void { this.map.setTarget(undefined) }
+  dispose(): void {
+    this.map.setTarget(undefined)
+  }
 
   /** Draws the site anew; what is chosen stays chosen. */
   show(site: Site, units: 'm' | 'ft'): void {
@@ -84,36 +132,78 @@ export class PropertyMap {
       }
       for (const mark of cable.marks) {
         const part = markLine(site, cable, mark)
-        if (part.length > 1) this.notes.addFeature(new Feature({ geometry: new LineString(part.map(coordinate)), mark: mark.kind, label: mark.note }))
+        if (part.length > 1)
+          this.notes.addFeature(
+            new Feature({ geometry: new LineString(part.map(coordinate)), mark: mark.kind, label: mark.note }),
+          )
       }
     }
     for (const [id, place] of entries(site.places)) {
       const at = whereIs(place)
       if (!at) continue
-      this.places.addFeature(new Feature({ geometry: new OlPoint(coordinate(at)), place: id, label: place.tag, kind: place.kind, found: place.found }))
-      if (place.position && place.foundAt) this.notes.addFeature(new Feature({ geometry: new LineString([coordinate(place.position.value), coordinate(place.foundAt.value)]), mark: 'stray', label: '' }))
+      this.places.addFeature(
+        new Feature({
+          geometry: new OlPoint(coordinate(at)),
+          place: id,
+          label: place.tag,
+          kind: place.kind,
+          found: place.found,
+        }),
+      )
+      if (place.position && place.foundAt)
+        this.notes.addFeature(
+          new Feature({
+            geometry: new LineString([coordinate(place.position.value), coordinate(place.foundAt.value)]),
+            mark: 'stray',
+            label: '',
+          }),
+        )
     }
     this.setMode(this.mode)
   }
 
-  choose(thing: MapThing | null): void { this.selected = thing; this.places.changed(); this.cables.changed() }
+  choose(thing: MapThing | null): void {
+    this.selected = thing
+    this.places.changed()
+    this.cables.changed()
+  }
 
-  recolour(colours: MapColours): void { this.colours = colours; for (const s of [this.places, this.cables, this.notes]) s.changed() }
+  recolour(colours: MapColours): void {
+    this.colours = colours
+    for (const s of [this.places, this.cables, this.notes]) s.changed()
+  }
 
   /** All in view, the picture too. */
   fit(): void {
     const extents = [this.places, this.cables].map((s) => s.getExtent()).filter((e) => e?.every(Number.isFinite))
     if (this.under) {
       const { picture, placement } = this.under
-      const corners = [[0, 0], [picture.width, 0], [0, picture.height], [picture.width, picture.height]].map(([px, py]) => atPixel(placement, px!, py!))
-      extents.push([Math.min(...corners.map((c) => c.x_m)), Math.min(...corners.map((c) => c.y_m)), Math.max(...corners.map((c) => c.x_m)), Math.max(...corners.map((c) => c.y_m))])
+      const corners = [
+        [0, 0],
+        [picture.width, 0],
+        [0, picture.height],
+        [picture.width, picture.height],
+      ].map(([px, py]) => atPixel(placement, px!, py!))
+      extents.push([
+        Math.min(...corners.map((c) => c.x_m)),
+        Math.min(...corners.map((c) => c.y_m)),
+        Math.max(...corners.map((c) => c.x_m)),
+        Math.max(...corners.map((c) => c.y_m)),
+      ])
     }
     if (extents.length === 0) return
-    const all = extents.reduce((a, b) => [Math.min(a![0]!, b![0]!), Math.min(a![1]!, b![1]!), Math.max(a![2]!, b![2]!), Math.max(a![3]!, b![3]!)])!
+    const all = extents.reduce((a, b) => [
+      Math.min(a![0]!, b![0]!),
+      Math.min(a![1]!, b![1]!),
+      Math.max(a![2]!, b![2]!),
+      Math.max(a![3]!, b![3]!),
+    ])!
     this.map.getView().fit(all, { padding: [48, 96, 48, 72], maxZoom: 24, minResolution: 0.02 })
   }
 
-  centre(at: Point): void { this.map.getView().setCenter(coordinate(at)) }
+  centre(at: Point): void {
+    this.map.getView().setCenter(coordinate(at))
+  }
 
   setPicture(picture: ImageBitmap | null, underlay: Underlay | null): void {
     this.under = picture && underlay ? { picture, placement: placementOf(underlay), opacity: underlay.opacity } : null
@@ -125,20 +215,31 @@ export class PropertyMap {
   pictureSpot(at: Point): { px: number; py: number } | null {
     if (!this.under) return null
     const { px, py } = pixelAt(this.under.placement, at)
-    return px >= 0 && py >= 0 && px <= this.under.picture.width && py <= this.under.picture.height ? { px: Math.round(px), py: Math.round(py) } : null
+    return px >= 0 && py >= 0 && px <= this.under.picture.width && py <= this.under.picture.height
+      ? { px: Math.round(px), py: Math.round(py) }
+      : null
   }
 
   setMode(mode: MapMode): void {
     this.mode = mode
     for (const i of this.interactions) this.map.removeInteraction(i)
     this.interactions = []
-    const add = (i: Interaction) => { this.interactions.push(i); this.map.addInteraction(i) }
+    const add = (i: Interaction) => {
+      this.interactions.push(i)
+      this.map.addInteraction(i)
+    }
     if (mode === 'move') {
       const translate = new Translate({ filter: (f) => f.get('place') !== undefined, hitTolerance: 12 })
-      translate.on('translateend', (e) => { const f = e.features.item(0); if (f) this.events.moved(f.get('place') as PlaceId, point((f.getGeometry() as OlPoint).getCoordinates())) })
+      translate.on('translateend', (e) => {
+        const f = e.features.item(0)
+        if (f) this.events.moved(f.get('place') as PlaceId, point((f.getGeometry() as OlPoint).getCoordinates()))
+      })
       add(translate)
     } else if (mode === 'bend') {
-      const own = this.selected?.kind === 'cable' ? this.cables.getFeatures().filter((f) => f.get('cable') === this.selected!.id) : this.cables.getFeatures()
+      const own =
+        this.selected?.kind === 'cable'
+          ? this.cables.getFeatures().filter((f) => f.get('cable') === this.selected!.id)
+          : this.cables.getFeatures()
       const modify = new Modify({ features: new Collection(own), pixelTolerance: 14 })
       modify.on('modifyend', (e) => {
         for (const f of e.features.getArray()) {
@@ -160,7 +261,9 @@ export class PropertyMap {
   }
 
   /** Ends a line that is being drawn, as the second click on its end would. */
-  finish(): void { for (const i of this.interactions) if (i instanceof Draw) i.finishDrawing() }
+  finish(): void {
+    for (const i of this.interactions) if (i instanceof Draw) i.finishDrawing()
+  }
 
   private thingAt(pixel: number[]): MapThing | null {
     const things = this.map.getFeaturesAtPixel(pixel, { hitTolerance: 10 })
@@ -175,7 +278,10 @@ export class PropertyMap {
     canvas.width = Math.round(width!)
     canvas.height = Math.round(height!)
     if (this.under) {
-      const { placement: { a, b, c, d }, picture } = this.under
+      const {
+        placement: { a, b, c, d },
+        picture,
+      } = this.under
       const to = canvas.getContext('2d')!
       to.setTransform(s * a, -s * b, s * b, s * a, s * (c - x0!), s * (y1! - d))
       to.drawImage(picture, 0, 0)
@@ -184,7 +290,14 @@ export class PropertyMap {
   }
 
   private text(label: string, colour: string, size: number, offsetY: number): Text {
-    return new Text({ text: label, font: `700 ${size}px ${this.font}`, fill: new Fill({ color: colour }), stroke: new Stroke({ color: this.colours.paper, width: 4 }), offsetY, overflow: true })
+    return new Text({
+      text: label,
+      font: `700 ${size}px ${this.font}`,
+      fill: new Fill({ color: colour }),
+      stroke: new Stroke({ color: this.colours.paper, width: 4 }),
+      offsetY,
+      overflow: true,
+    })
   }
 
   private placeStyle(f: FeatureLike): Style[] {
@@ -192,17 +305,40 @@ export class PropertyMap {
     const chosen = this.selected?.kind === 'place' && f.get('place') === this.selected.id
     const [kind, found] = [f.get('kind') as string, f.get('found') as string]
     const colour = chosen ? copper : found === 'lost' ? ochre : ink
-    const stroke = new Stroke({ color: colour, width: chosen ? 4 : 2.5, ...(found === 'found' ? {} : { lineDash: [4, 3] }) })
+    const stroke = new Stroke({
+      color: colour,
+      width: chosen ? 4 : 2.5,
+      ...(found === 'found' ? {} : { lineDash: [4, 3] }),
+    })
     const fill = new Fill({ color: kind === 'cabinet' ? colour : sheet })
-    const image = kind === 'cabinet' ? new RegularShape({ points: 4, radius: 13, angle: Math.PI / 4, fill, stroke }) : kind === 'junction_box' ? new RegularShape({ points: 3, radius: 11, fill, stroke }) : new Circle({ radius: 9, fill, stroke })
-    return [new Style({ image, text: this.text(found === 'lost' ? `${f.get('label') as string} ?` : f.get('label') as string, colour, 15, -22) })]
+    const image =
+      kind === 'cabinet'
+        ? new RegularShape({ points: 4, radius: 13, angle: Math.PI / 4, fill, stroke })
+        : kind === 'junction_box'
+          ? new RegularShape({ points: 3, radius: 11, fill, stroke })
+          : new Circle({ radius: 9, fill, stroke })
+    return [
+      new Style({
+        image,
+        text: this.text(
+          found === 'lost' ? `${f.get('label') as string} ?` : (f.get('label') as string),
+          colour,
+          15,
+          -22,
+        ),
+      }),
+    ]
   }
 
   private cableStyle(f: FeatureLike): Style[] {
     const { ink, copper, paper, quiet } = this.colours
     const chosen = this.selected?.kind === 'cable' && f.get('cable') === this.selected.id
     const multi = f.get('laid') === 'multicore'
-    const styles = [new Style({ stroke: new Stroke({ color: chosen ? copper : multi ? ink : quiet, width: chosen ? 6 : multi ? 4 : 2.5 }) })]
+    const styles = [
+      new Style({
+        stroke: new Stroke({ color: chosen ? copper : multi ? ink : quiet, width: chosen ? 6 : multi ? 4 : 2.5 }),
+      }),
+    ]
     if (multi) styles.push(new Style({ stroke: new Stroke({ color: paper, width: chosen ? 2 : 1.4 }) }))
     return styles
   }
@@ -215,6 +351,21 @@ export class PropertyMap {
     // Away from the middle of the property, where nothing else is written.
     const outward = at! > (left! + right!) / 2 ? 1 : -1
     if (kind === 'stray') return [new Style({ stroke: new Stroke({ color: quiet, width: 2, lineDash: [2, 4] }) })]
-    return [new Style({ stroke: new Stroke({ color: kind === 'sleeve' ? `${ink}66` : `${brick}66`, width: 14, lineCap: 'butt' }), text: new Text({ text: folded(f.get('label') as string), font: `600 13px ${this.font}`, fill: new Fill({ color: kind === 'sleeve' ? ink : brick }), stroke: new Stroke({ color: this.colours.paper, width: 4 }), textAlign: outward < 0 ? 'right' : 'left', justify: 'left', offsetX: 14 * outward, offsetY: 16, overflow: true }) })]
+    return [
+      new Style({
+        stroke: new Stroke({ color: kind === 'sleeve' ? `${ink}66` : `${brick}66`, width: 14, lineCap: 'butt' }),
+        text: new Text({
+          text: folded(f.get('label') as string),
+          font: `600 13px ${this.font}`,
+          fill: new Fill({ color: kind === 'sleeve' ? ink : brick }),
+          stroke: new Stroke({ color: this.colours.paper, width: 4 }),
+          textAlign: outward < 0 ? 'right' : 'left',
+          justify: 'left',
+          offsetX: 14 * outward,
+          offsetY: 16,
+          overflow: true,
+        }),
+      }),
+    ]
   }
 }

@@ -2,14 +2,25 @@ import { openDB, type DBSchema } from 'idb'
 import { pictureAddress, putPicture } from './api'
 
 /** A picture kept on this device under the SHA-256 of its bytes; `sent` once the server has it. */
-interface Pictures extends DBSchema { pictures: { key: string; value: { key: string; property: string; sha256: string; blob: Blob; sent: boolean } } }
+interface Pictures extends DBSchema {
+  pictures: { key: string; value: { key: string; property: string; sha256: string; blob: Blob; sent: boolean } }
+}
 
-const opened = () => openDB<Pictures>('field-thread-pictures', 1, { upgrade(db) { db.createObjectStore('pictures', { keyPath: 'key' }) } })
+const opened = () =>
+  openDB<Pictures>('field-thread-pictures', 1, {
+    upgrade(db) {
+      db.createObjectStore('pictures', { keyPath: 'key' })
+    },
+  })
 let database: ReturnType<typeof opened> | null = null
 const db = () => (database ??= opened())
 const keyOf = (property: string, sha256: string) => `${property} ${sha256}`
 
-export interface NewPicture { readonly sha256: string; readonly width_px: number; readonly height_px: number }
+export interface NewPicture {
+  readonly sha256: string
+  readonly width_px: number
+  readonly height_px: number
+}
 
 /** Larger pictures are drawn anew at this many pixels: plans stay legible, and the server takes 5 MB. */
 const MOST_px = 3600
@@ -27,7 +38,15 @@ export async function takePicture(property: string, file: Blob): Promise<NewPict
   const bytes = await blob.arrayBuffer()
   const digest = await crypto.subtle.digest('SHA-256', bytes)
   const sha256 = [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('')
-  await (await db()).put('pictures', { key: keyOf(property, sha256), property, sha256, blob: new Blob([bytes], { type: blob.type }), sent: false })
+  await (
+    await db()
+  ).put('pictures', {
+    key: keyOf(property, sha256),
+    property,
+    sha256,
+    blob: new Blob([bytes], { type: blob.type }),
+    sent: false,
+  })
   return { sha256, width_px, height_px }
 }
 

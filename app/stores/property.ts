@@ -6,7 +6,15 @@ import { pastOf, type PastByTest } from '../../core/history'
 import { readingsOf, SCHEMA_VERSION, withFact, type Facts, type Message, type MessageBody } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 import { applyBatch, type Command, type Site } from '../../core/site'
-import { fetchProperty, fetchRevision, fetchSteps, postMessages, type MessageReply, type Revision, type Whole } from '../lib/api'
+import {
+  fetchProperty,
+  fetchRevision,
+  fetchSteps,
+  postMessages,
+  type MessageReply,
+  type Revision,
+  type Whole,
+} from '../lib/api'
 import { authorName, deviceId } from '../lib/device'
 import { keep, keptFor, letGo } from '../lib/outbox'
 
@@ -15,7 +23,10 @@ const BATCH = 100
 const RETRY_ms = 3000
 
 /** A message that the server will not take, with its reasons. */
-export interface Rejected { readonly message: Message; readonly refusals: readonly Refusal[] }
+export interface Rejected {
+  readonly message: Message
+  readonly refusals: readonly Refusal[]
+}
 
 /**
  * One property: what the server had, with what this device has still to send laid over it. A message goes to the
@@ -47,8 +58,21 @@ export const useProperty = defineStore('property', () => {
 
   /** Loads a property and whatever of it waits on this device. */
   async function load(id: string): Promise<void> {
-    if (held.value?.id !== id) { held.value = null; viewed.value = null; pasts.clear(); outbox.value = []; rejected.value = []; status.value = 'loading' }
-    const [reply, kept] = await Promise.all([fetchProperty(id), keptFor(id).catch(() => { unkept.value = true; return [] })])
+    if (held.value?.id !== id) {
+      held.value = null
+      viewed.value = null
+      pasts.clear()
+      outbox.value = []
+      rejected.value = []
+      status.value = 'loading'
+    }
+    const [reply, kept] = await Promise.all([
+      fetchProperty(id),
+      keptFor(id).catch(() => {
+        unkept.value = true
+        return []
+      }),
+    ])
     reached.value = reply.kind !== 'unreachable'
     if (reply.kind === 'ok') {
       held.value = reply.value
@@ -62,20 +86,33 @@ export const useProperty = defineStore('property', () => {
   async function record(body: MessageBody): Promise<string> {
     if (!held.value) throw new Error('record: no property is loaded')
     const message: Message = {
-      id: v7(), schema: SCHEMA_VERSION, property: held.value.id, author: authorName(), device: deviceId(), at: new Date().toISOString(), body,
+      id: v7(),
+      schema: SCHEMA_VERSION,
+      property: held.value.id,
+      author: authorName(),
+      device: deviceId(),
+      at: new Date().toISOString(),
+      body,
     }
     keeping.value++
-    await keep(message).catch(() => { unkept.value = true })
+    await keep(message).catch(() => {
+      unkept.value = true
+    })
     keeping.value--
     outbox.value = [...outbox.value, message]
     void send()
     return message.id
   }
 
-  const change = async (commands: readonly Command[]): Promise<string | null> => (viewed.value ? null : record({
-    kind: 'batch', base: held.value!.revision, commands: [...commands],
-    onTopOf: outbox.value.filter((m) => m.body.kind === 'batch' || m.body.kind === 'undo').map((m) => m.id),
-  }))
+  const change = async (commands: readonly Command[]): Promise<string | null> =>
+    viewed.value
+      ? null
+      : record({
+          kind: 'batch',
+          base: held.value!.revision,
+          commands: [...commands],
+          onTopOf: outbox.value.filter((m) => m.body.kind === 'batch' || m.body.kind === 'undo').map((m) => m.id),
+        })
 
   /** Sends what waits, in order, until all is sent or nobody answers; then tries again by itself. */
   async function send(): Promise<void> {
@@ -88,8 +125,14 @@ export const useProperty = defineStore('property', () => {
         const reply = await postMessages(held.value.id, messages)
         reached.value = reply.kind !== 'unreachable'
         if (reply.kind === 'unreachable') break
-        if (isOutdated(reply)) { outdated.value = true; break }
-        const replies = reply.kind === 'ok' ? reply.value.replies : messages.map((m): MessageReply => ({ id: m.id, status: 'refused', refusals: reply.refusals }))
+        if (isOutdated(reply)) {
+          outdated.value = true
+          break
+        }
+        const replies =
+          reply.kind === 'ok'
+            ? reply.value.replies
+            : messages.map((m): MessageReply => ({ id: m.id, status: 'refused', refusals: reply.refusals }))
         await settle(messages, replies)
       }
     } finally {
@@ -101,7 +144,9 @@ export const useProperty = defineStore('property', () => {
   /** Moves answered messages out of the outbox: taken ones into what the server has, refused ones to be shown. */
   async function settle(messages: readonly Message[], replies: readonly MessageReply[]): Promise<void> {
     const answered = messages.slice(0, replies.length)
-    await letGo(answered.map((m) => m.id)).catch(() => { unkept.value = true })
+    await letGo(answered.map((m) => m.id)).catch(() => {
+      unkept.value = true
+    })
     let reload = false
     for (const [i, message] of answered.entries()) {
       const reply = replies[i]!
@@ -110,10 +155,13 @@ export const useProperty = defineStore('property', () => {
         reload = true
       } else if (message.body.kind === 'batch' || message.body.kind === 'undo') {
         // Shown as taken at once; the journal's own account of it follows when the server answers again.
-        held.value = { ...held.value!, site: siteWith(held.value!.site, [message]), revision: reply.revision ?? held.value!.revision }
+        held.value = {
+          ...held.value!,
+          site: siteWith(held.value!.site, [message]),
+          revision: reply.revision ?? held.value!.revision,
+        }
         reload = true
-      }
-      else held.value = { ...held.value!, facts: factsWith(held.value!.facts, [message]) }
+      } else held.value = { ...held.value!, facts: factsWith(held.value!.facts, [message]) }
     }
     if (reload) {
       const fresh = await fetchProperty(held.value!.id)
@@ -123,7 +171,9 @@ export const useProperty = defineStore('property', () => {
     outbox.value = outbox.value.filter((m) => !done.has(m.id))
   }
 
-  const dismiss = (id: string) => { rejected.value = rejected.value.filter((r) => r.message.id !== id) }
+  const dismiss = (id: string) => {
+    rejected.value = rejected.value.filter((r) => r.message.id !== id)
+  }
 
   /** The last change made from this device that still stands and is no undo itself, or null. */
   const undoable = computed(() => {
@@ -131,7 +181,9 @@ export const useProperty = defineStore('property', () => {
     const takenBack = new Set(steps.map((s) => s.undoes))
     return steps.find((s) => s.device === deviceId() && s.undoes === null && !takenBack.has(s.id)) ?? null
   })
-  const undo = async () => { if (undoable.value) await record({ kind: 'undo', undoes: undoable.value.id }) }
+  const undo = async () => {
+    if (undoable.value) await record({ kind: 'undo', undoes: undoable.value.id })
+  }
 
   /** The site at a visit's temperatures, kept while neither changes. */
   const scenes = new Map<string, { site: Site; scene: Scene }>()
@@ -151,12 +203,16 @@ export const useProperty = defineStore('property', () => {
     const oldest = held.value?.steps.at(-1)
     if (!held.value || !oldest) return
     const reply = await fetchSteps(held.value.id, oldest.revision)
-    if (reply.kind === 'ok' && held.value) held.value = { ...held.value, steps: [...held.value.steps, ...reply.value.steps] }
+    if (reply.kind === 'ok' && held.value)
+      held.value = { ...held.value, steps: [...held.value.steps, ...reply.value.steps] }
   }
 
   /** Shows the record as it was at a revision; null comes back to now. Resolves false where it cannot be had. */
   async function view(revision: number | null): Promise<boolean> {
-    if (revision === null || revision === held.value?.revision) { viewed.value = null; return true }
+    if (revision === null || revision === held.value?.revision) {
+      viewed.value = null
+      return true
+    }
     const reply = await fetchRevision(held.value!.id, revision)
     if (reply.kind === 'ok') viewed.value = reply.value
     return reply.kind === 'ok'
@@ -169,7 +225,9 @@ export const useProperty = defineStore('property', () => {
   function pastBefore(visit: string | null): PastByTest {
     const now = facts.value!
     const others = Object.keys(now.readings).length - (visit === null ? 0 : readingsOf(now, visit).length)
-    const key = [others, now.visits, now.strikeOuts, now.acceptances].map((x) => (typeof x === 'number' ? x : Object.keys(x).length)).join(' ')
+    const key = [others, now.visits, now.strikeOuts, now.acceptances]
+      .map((x) => (typeof x === 'number' ? x : Object.keys(x).length))
+      .join(' ')
     const known = pasts.get(visit)
     if (known?.key === key) return known.past
     const past = pastOf(now, visit)
@@ -178,11 +236,34 @@ export const useProperty = defineStore('property', () => {
   }
 
   if (typeof window !== 'undefined') window.addEventListener('online', () => void send())
-  return { held, site, facts, pending, rejected, status, reached, outdated, unkept, undoable, load, record, change, send, dismiss, undo, sceneAt, pastBefore, viewed, view, loadOlder }
+  return {
+    held,
+    site,
+    facts,
+    pending,
+    rejected,
+    status,
+    reached,
+    outdated,
+    unkept,
+    undoable,
+    load,
+    record,
+    change,
+    send,
+    dismiss,
+    undo,
+    sceneAt,
+    pastBefore,
+    viewed,
+    view,
+    loadOlder,
+  }
 })
 
 const isOutdated = (reply: Awaited<ReturnType<typeof postMessages>>) =>
-  reply.kind === 'ok' && reply.value.replies.some((r) => r.status === 'refused' && r.refusals.some((f) => f.code === 'newer_client'))
+  reply.kind === 'ok' &&
+  reply.value.replies.some((r) => r.status === 'refused' && r.refusals.some((f) => f.code === 'newer_client'))
 
 function factsWith(facts: Facts, messages: readonly Message[]): Facts {
   return messages.reduce((now, m) => {

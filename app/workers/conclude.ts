@@ -1,16 +1,33 @@
 import { expose } from 'comlink'
 import { climateOf } from '../../core/circuit'
-import { conclude, describe, sceneOf, type Described, type Observation, type Scene, type State } from '../../core/expect'
+import {
+  conclude,
+  describe,
+  sceneOf,
+  type Described,
+  type Observation,
+  type Scene,
+  type State,
+} from '../../core/expect'
 import { statesOf, type SceneAt } from '../../core/history'
 import type { Facts } from '../../core/record'
 import type { ControllerId, Site } from '../../core/site'
 
 /** A sweep's joint conclusion in a few plain values. */
-export interface Concluded { readonly described: Described[]; readonly severalOrWrong: boolean }
+export interface Concluded {
+  readonly described: Described[]
+  readonly severalOrWrong: boolean
+}
 
 const work = {
   /** Explains the readings of one controller's sweep at the temperatures of its visit. */
-  concludeSweep(site: Site, controller: ControllerId, ground_C: number, coil_C: number | null, observations: Observation[]): Concluded {
+  concludeSweep(
+    site: Site,
+    controller: ControllerId,
+    ground_C: number,
+    coil_C: number | null,
+    observations: Observation[],
+  ): Concluded {
     const scene = sceneOf(site, climateOf(site, ground_C, coil_C))
     const joint = conclude(scene, observations)
     return { described: describe(scene, controller, observations, joint), severalOrWrong: joint.severalOrWrong }

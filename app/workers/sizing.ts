@@ -8,7 +8,11 @@ let solver: Promise<ChoiceSolver> | null = null
 
 const work = {
   /** The cheapest sizes; `told` hears of the best so far and of what nothing can undercut. Stopped by ending the worker. */
-  async size(site: Site, anew: boolean, told: (best_cents: number | null, bound_cents: number) => void): Promise<SizingAnswer> {
+  async size(
+    site: Site,
+    anew: boolean,
+    told: (best_cents: number | null, bound_cents: number) => void,
+  ): Promise<SizingAnswer> {
     solver ??= loadHighs({ locateFile: () => binary }).then(choiceSolver)
     return size(site, await solver, { anew, onProgress: (best, bound) => told(best, bound) })
   },

@@ -1,7 +1,16 @@
 /** A belief at some moment of a hunt, whether it was so, and whose hunt it was. */
-export interface Believed { readonly p: number; readonly there: boolean; readonly of: number }
+export interface Believed {
+  readonly p: number
+  readonly there: boolean
+  readonly of: number
+}
 export interface Decile {
-  readonly from: number; readonly count: number; readonly said: number; readonly true: number; readonly low: number; readonly high: number
+  readonly from: number
+  readonly count: number
+  readonly said: number
+  readonly true: number
+  readonly low: number
+  readonly high: number
   /** Within the interval of as many independent draws. */
   readonly within: boolean
   /** Beliefs of one hunt say nearly the same again and again: within the interval that takes each hunt for one draw. */
@@ -23,6 +32,15 @@ export function calibration(beliefs: readonly Believed[]): Decile[] {
     const off = new Map<number, number>()
     for (const { p, there, of } of list) off.set(of, (off.get(of) ?? 0) + Number(there) - p)
     const spread = Math.sqrt([...off.values()].reduce((s, x) => s + x * x, 0))
-    return { from: d / 10, count: n, said, true: so, low: said - half, high: said + half, within: Math.abs(so - said) <= half, withinByHunt: Math.abs(so - said) * n <= Z99 * spread + 0.5 }
+    return {
+      from: d / 10,
+      count: n,
+      said,
+      true: so,
+      low: said - half,
+      high: said + half,
+      within: Math.abs(so - said) <= half,
+      withinByHunt: Math.abs(so - said) * n <= Z99 * spread + 0.5,
+    }
   })
 }

@@ -1,4 +1,13 @@
-import { arriving, candidatesOf, groundOf, minutesOf, USUAL_COSTS, walkingOf, type Candidate, type Crew } from '../../core/hunt'
+import {
+  arriving,
+  candidatesOf,
+  groundOf,
+  minutesOf,
+  USUAL_COSTS,
+  walkingOf,
+  type Candidate,
+  type Crew,
+} from '../../core/hunt'
 import { testKey, type FieldTest } from '../../core/record'
 import { must, type PlaceId, type Site } from '../../core/site'
 import { A } from './draw'
@@ -25,7 +34,11 @@ export class Clock {
 
   test(test: FieldTest): void {
     // Any two leads can be read against each other at the cabinet.
-    const candidate = this.candidates.get(testKey(test)) ?? (test.kind === 'ohms' ? { test, place: this.cabinet, needs: { leads: 'off', set: null, undone: null } as const } : null)
+    const candidate =
+      this.candidates.get(testKey(test)) ??
+      (test.kind === 'ohms'
+        ? { test, place: this.cabinet, needs: { leads: 'off', set: null, undone: null } as const }
+        : null)
     if (!candidate) throw new Error(`Clock: no such test here: ${testKey(test)}`)
     const { minutes, then } = minutesOf(this.ground, USUAL_COSTS, this.walking, this.crew, candidate)
     this.minutes += minutes
@@ -33,7 +46,9 @@ export class Clock {
   }
 
   /** Back to the first test: joints are whole again. */
-  afresh(): void { this.crew = { ...this.crew, undone: new Set() } }
+  afresh(): void {
+    this.crew = { ...this.crew, undone: new Set() }
+  }
 
   /**
    * What it takes to find a part without a hint: every box in the order of the door, opened, every joint in it undone and read,
@@ -43,8 +58,14 @@ export class Clock {
     const boxes = Object.keys(this.site.places).filter((p) => p !== this.cabinet) as PlaceId[]
     let at = this.crew.place
     for (const box of [this.cabinet, ...boxes]) {
-      this.minutes += this.walking(at, box) / USUAL_COSTS.walk_mPerS / 60 + (this.crew.opened.has(box) ? 0 : USUAL_COSTS.open_min) + USUAL_COSTS.first_min
-      if (box !== this.cabinet) this.minutes += USUAL_COSTS.undo_min * Object.values(this.site.splices).filter((s) => s.place === box && s.ends.length > 1).length
+      this.minutes +=
+        this.walking(at, box) / USUAL_COSTS.walk_mPerS / 60 +
+        (this.crew.opened.has(box) ? 0 : USUAL_COSTS.open_min) +
+        USUAL_COSTS.first_min
+      if (box !== this.cabinet)
+        this.minutes +=
+          USUAL_COSTS.undo_min *
+          Object.values(this.site.splices).filter((s) => s.place === box && s.ends.length > 1).length
       at = box
       if (places.includes(box) && places.at(-1) === box) break
     }

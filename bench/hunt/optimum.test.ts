@@ -8,7 +8,8 @@ const games = (count: number): Game[] => {
   for (let seed = 1; found.length < count; seed++) {
     const game = gameOf(caseOf(9000 + seed, { stations: 3 }))
     // Small enough to try every order of tests one after the other.
-    if (game && game.choices.tests.length > 2) found.push({ ...game, choices: { ...game.choices, tests: game.choices.tests.slice(0, 4) } })
+    if (game && game.choices.tests.length > 2)
+      found.push({ ...game, choices: { ...game.choices, tests: game.choices.tests.slice(0, 4) } })
   }
   return found
 }
@@ -20,12 +21,15 @@ function outright({ pace, crew, choices }: Game): number {
     const top = mostIn(now)
     if (top >= NAMED) return (1 - top) * WRONG_min
     if (now.tests.length === 0) return WRONG_min
-    return Math.min(WRONG_min, ...now.tests.map((t) => {
-      const step = minutesOf(pace.ground, pace.costs, pace.walking, at, t.candidate)
-      const answers = Array.from({ length: t.answers }, (_, b) => afterAnswer(now, t, b)).filter((a) => a.p > 0.01)
-      const whole = answers.reduce((s, a) => s + a.p, 0)
-      return step.minutes + answers.reduce((s, a) => s + (a.p / whole) * go(step.then, a.then), 0)
-    }))
+    return Math.min(
+      WRONG_min,
+      ...now.tests.map((t) => {
+        const step = minutesOf(pace.ground, pace.costs, pace.walking, at, t.candidate)
+        const answers = Array.from({ length: t.answers }, (_, b) => afterAnswer(now, t, b)).filter((a) => a.p > 0.01)
+        const whole = answers.reduce((s, a) => s + a.p, 0)
+        return step.minutes + answers.reduce((s, a) => s + (a.p / whole) * go(step.then, a.then), 0)
+      }),
+    )
   }
   return go(crew, choices)
 }
@@ -44,13 +48,21 @@ test('a game with more states than allowed is not solved by halves', () => {
 })
 
 test('beliefs after an answer follow Bayes’ rule: mixed by how likely each answer is, they are what they were', () => {
-  for (const { choices } of games(4)) for (const made of choices.tests) {
-    const answers = Array.from({ length: made.answers }, (_, b) => afterAnswer(choices, made, b)).filter((a) => a.p > 1e-9)
-    expect(answers.reduce((s, a) => s + a.p, 0)).toBeCloseTo(1, 6)
-    choices.looked.forEach((e, i) => expect(answers.reduce((s, a) => s + a.p * a.then.looked[i]!.p, 0)).toBeCloseTo(e.p, 6))
-    for (const a of answers) { expect(a.then.tests).not.toContain(made); expect([...a.then.target.weights].reduce((s, w) => s + w, 0)).toBeCloseTo(1, 6) }
-    // What is told on average is what the test was said to tell.
-    const entropy = (c: Choices) => [...c.target.weights].reduce((s, w) => s - (w > 0 ? w * Math.log2(w) : 0), 0)
-    expect(entropy(choices) - answers.reduce((s, a) => s + a.p * entropy(a.then), 0)).toBeCloseTo(made.bits, 6)
-  }
+  for (const { choices } of games(4))
+    for (const made of choices.tests) {
+      const answers = Array.from({ length: made.answers }, (_, b) => afterAnswer(choices, made, b)).filter(
+        (a) => a.p > 1e-9,
+      )
+      expect(answers.reduce((s, a) => s + a.p, 0)).toBeCloseTo(1, 6)
+      choices.looked.forEach((e, i) =>
+        expect(answers.reduce((s, a) => s + a.p * a.then.looked[i]!.p, 0)).toBeCloseTo(e.p, 6),
+      )
+      for (const a of answers) {
+        expect(a.then.tests).not.toContain(made)
+        expect([...a.then.target.weights].reduce((s, w) => s + w, 0)).toBeCloseTo(1, 6)
+      }
+      // What is told on average is what the test was said to tell.
+      const entropy = (c: Choices) => [...c.target.weights].reduce((s, w) => s - (w > 0 ? w * Math.log2(w) : 0), 0)
+      expect(entropy(choices) - answers.reduce((s, a) => s + a.p * entropy(a.then), 0)).toBeCloseTo(made.bits, 6)
+    }
 })

@@ -1,11 +1,23 @@
 import { coilJoints, groundOf } from '../../core/hunt'
 import type { FieldTest, ReadingValue } from '../../core/record'
-import { must, terminalEnd, type DeviceId, type End, type PlaceId, type Site, type SpliceId, type TerminalId } from '../../core/site'
+import {
+  must,
+  terminalEnd,
+  type DeviceId,
+  type End,
+  type PlaceId,
+  type Site,
+  type SpliceId,
+  type TerminalId,
+} from '../../core/site'
 import { A } from './draw'
 
 /** What a procedure is given to work with: it asks, and is answered and charged. */
-export interface Asking { readonly ask: (test: FieldTest) => ReadingValue }
-export type Ended = { readonly kind: 'named'; readonly key: string } | { readonly kind: 'nothing' } | { readonly kind: 'undecided' }
+export interface Asking {
+  readonly ask: (test: FieldTest) => ReadingValue
+}
+export type Ended =
+  { readonly kind: 'named'; readonly key: string } | { readonly kind: 'nothing' } | { readonly kind: 'undecided' }
 
 const at = (t: TerminalId) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
 const ohmsOf = (v: ReadingValue): number => (v.kind === 'ohm' ? v.ohm : Infinity)
@@ -24,7 +36,10 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
   const named = (key: string): Ended => ({ kind: 'named', key })
   const stations = [...symptoms.keys()]
   const valveOf = (t: TerminalId) => `V${t}` as DeviceId
-  const watered = (t: TerminalId): readonly DeviceId[] => { const v = symptoms.get(t)!; return v.kind === 'waters' ? v.valves : [] }
+  const watered = (t: TerminalId): readonly DeviceId[] => {
+    const v = symptoms.get(t)!
+    return v.kind === 'waters' ? v.valves : []
+  }
   const dead = stations.filter((t) => !watered(t).includes(valveOf(t)))
   const pair = (a: TerminalId, b: TerminalId) => named(`pair A ${[a, b].sort().join(' ')}`)
   const terminalOf = (d: DeviceId) => stations.find((t) => valveOf(t) === d)!
@@ -33,11 +48,16 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
   const extra = stations.map((t) => watered(t).filter((d) => d !== valveOf(t)))
   const always = extra[0]?.find((d) => extra.filter((e) => e.includes(d)).length >= stations.length - 1)
   if (always) return named(`valve ${always}`)
-  for (const t of dead) for (const d of watered(t)) if (watered(terminalOf(d)).includes(valveOf(t)) && !watered(terminalOf(d)).includes(d)) return pair(t, terminalOf(d))
-  for (const t of stations) for (const d of watered(t)) if (d !== valveOf(t)) {
-    const other = terminalOf(d)
-    return dead.includes(other) && !dead.includes(t) ? pair(t, other) : touchKey(t, other)
-  }
+  for (const t of dead)
+    for (const d of watered(t))
+      if (watered(terminalOf(d)).includes(valveOf(t)) && !watered(terminalOf(d)).includes(d))
+        return pair(t, terminalOf(d))
+  for (const t of stations)
+    for (const d of watered(t))
+      if (d !== valveOf(t)) {
+        const other = terminalOf(d)
+        return dead.includes(other) && !dead.includes(t) ? pair(t, other) : touchKey(t, other)
+      }
   if (dead.length === 0) return { kind: 'nothing' }
 
   if (voltsOf(ask({ kind: 'supply', controller: A })) < 15) return named('supply A')
@@ -45,16 +65,28 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
   const all = dead.length === stations.length
   if (voltsOf(ask({ kind: 'volts', at: at(first) })) < 12) {
     if (!all) return named(`terminal A ${first}`)
-    return voltsOf(ask({ kind: 'volts', at: at('MV' as TerminalId) })) < 12 ? named('sensor A') : named(`terminal A ${first}`)
+    return voltsOf(ask({ kind: 'volts', at: at('MV' as TerminalId) })) < 12
+      ? named('sensor A')
+      : named(`terminal A ${first}`)
   }
   if (all) {
     // A common cut before the first box looks like a dead master: its lead against a station's goes round C.
-    const [master, home] = [ohmsOf(ask({ kind: 'ohms', from: at('MV' as TerminalId), to: at('C' as TerminalId) })), ohmsOf(ask({ kind: 'ohms', from: at(first), to: at('C' as TerminalId) }))]
-    const cut = master > OPEN_ohm && home > OPEN_ohm && ohmsOf(ask({ kind: 'ohms', from: at('MV' as TerminalId), to: at(first) })) < ROUND_C_ohm ? commonCut([first]) : null
+    const [master, home] = [
+      ohmsOf(ask({ kind: 'ohms', from: at('MV' as TerminalId), to: at('C' as TerminalId) })),
+      ohmsOf(ask({ kind: 'ohms', from: at(first), to: at('C' as TerminalId) })),
+    ]
+    const cut =
+      master > OPEN_ohm &&
+      home > OPEN_ohm &&
+      ohmsOf(ask({ kind: 'ohms', from: at('MV' as TerminalId), to: at(first) })) < ROUND_C_ohm
+        ? commonCut([first])
+        : null
     const ended = cut ?? thread('MV' as TerminalId, 'MV' as DeviceId)
     if (ended) return ended
   }
-  const readings = dead.slice(0, all ? 2 : dead.length).map((t) => [t, ohmsOf(ask({ kind: 'ohms', from: at(t), to: at('C' as TerminalId) }))] as const)
+  const readings = dead
+    .slice(0, all ? 2 : dead.length)
+    .map((t) => [t, ohmsOf(ask({ kind: 'ohms', from: at(t), to: at('C' as TerminalId) }))] as const)
   const open = readings.filter(([, ohm]) => ohm > OPEN_ohm).map(([t]) => t)
   // Round C: a lead that reads against another though both are open to C has a common that is cut.
   if (open.length >= 2 && ohmsOf(ask({ kind: 'ohms', from: at(open[0]!), to: at(open[1]!) })) < ROUND_C_ohm) {
@@ -72,8 +104,15 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
       const firstOpen = boxes.findIndex((b) => open.some((t) => boxOf(t) === b))
       if (firstOpen < 1) continue
       // Contiguous to the end of this run.
-      if (!boxes.slice(firstOpen).every((b) => stations.filter((t) => boxOf(t) === b).every((t) => dead.includes(t)))) continue
-      const joint = (b: PlaceId) => Object.keys(site.splices).find((s) => { const j = must(site.splices, s); return j.place === b && j.connector !== 'terminal' && j.ends.some((e) => e.kind === 'core' && e.core === 'white') }) as SpliceId | undefined
+      if (!boxes.slice(firstOpen).every((b) => stations.filter((t) => boxOf(t) === b).every((t) => dead.includes(t))))
+        continue
+      const joint = (b: PlaceId) =>
+        Object.keys(site.splices).find((s) => {
+          const j = must(site.splices, s)
+          return (
+            j.place === b && j.connector !== 'terminal' && j.ends.some((e) => e.kind === 'core' && e.core === 'white')
+          )
+        }) as SpliceId | undefined
       const here = joint(boxes[firstOpen]!)
       if (here && !sound(here)) return named(`joint ${here}`)
       const before = joint(boxes[firstOpen - 1]!)
@@ -83,11 +122,16 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
       if (ohmsOf(ask({ kind: 'loop_common', device: valveOf(t) })) < 100 && here) return named(`joint ${here}`)
       // Before anybody digs, the joint at the other end is cut out and made anew.
       const remade = before && ask({ kind: 'remake', splice: before })
-      return before && remade?.kind === 'looked' && !remade.sound ? named(`joint ${before}`) : named(`run ${cable} white ${firstOpen - 1} ${firstOpen}`)
+      return before && remade?.kind === 'looked' && !remade.sound
+        ? named(`joint ${before}`)
+        : named(`run ${cable} white ${firstOpen - 1} ${firstOpen}`)
     }
     return null
   }
-  function sound(splice: SpliceId): boolean { const v = ask({ kind: 'look', splice }); return v.kind === 'looked' && v.sound }
+  function sound(splice: SpliceId): boolean {
+    const v = ask({ kind: 'look', splice })
+    return v.kind === 'looked' && v.sound
+  }
 
   /** One thread from its valve inward; null where nothing is wrong with it. */
   function thread(terminal: TerminalId, valve: DeviceId): Ended | null {
@@ -113,14 +157,24 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     const cable = must(site.cables, run.link.cable)
     const to = cable.stops.findIndex((s) => s.place === must(site.devices, valve).place)
     // The common's own tap at this valve if the bare common reads bad too.
-    return cabinet < PASSES_LOW * expected ? touchKeyWith(run.link.cable, run.link.core, to) : named(`run ${run.link.cable} ${run.link.core} 0 ${to}`)
+    return cabinet < PASSES_LOW * expected
+      ? touchKeyWith(run.link.cable, run.link.core, to)
+      : named(`run ${run.link.cable} ${run.link.core} 0 ${to}`)
   }
-  function coilOhm(valve: DeviceId): number { return must(site.coilKinds, must(site.devices, valve).coilKind!).resistance_ohm }
-  function touchKeyWith(cable: string, core: string, to: number): Ended { return named(`touch ${cable} ${[core, 'white'].sort().join(' ')} ${to - 1} ${to}`) }
+  function coilOhm(valve: DeviceId): number {
+    return must(site.coilKinds, must(site.devices, valve).coilKind!).resistance_ohm
+  }
+  function touchKeyWith(cable: string, core: string, to: number): Ended {
+    return named(`touch ${cable} ${[core, 'white'].sort().join(' ')} ${to - 1} ${to}`)
+  }
   function touchKey(one: TerminalId, two: TerminalId): Ended {
-    const cable = Object.entries(site.cables).find(([, c]) => Object.hasOwn(c.cores, `c${one}`) && Object.hasOwn(c.cores, `c${two}`))
+    const cable = Object.entries(site.cables).find(
+      ([, c]) => Object.hasOwn(c.cores, `c${one}`) && Object.hasOwn(c.cores, `c${two}`),
+    )
     if (!cable) return { kind: 'undecided' }
-    const to = Math.min(...[one, two].map((t) => cable[1].stops.findIndex((s) => s.place === must(site.devices, valveOf(t)).place)))
+    const to = Math.min(
+      ...[one, two].map((t) => cable[1].stops.findIndex((s) => s.place === must(site.devices, valveOf(t)).place)),
+    )
     return named(`touch ${cable[0]} ${[`c${one}`, `c${two}`].sort().join(' ')} 0 ${to}`)
   }
 }

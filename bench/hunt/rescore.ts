@@ -11,20 +11,39 @@ const READINGS = 12
  * against factoring the changed network again (our own sparse solver, its ordering kept) and solving. Same figures on both
  * sides; the first reading pays for taking every element forward.
  */
-export function rescore(seed: number): { readonly ratio: number; readonly ours_us: number; readonly reference_us: number; readonly worst: number } {
+export function rescore(seed: number): {
+  readonly ratio: number
+  readonly ours_us: number
+  readonly reference_us: number
+  readonly worst: number
+} {
   const random = chance(seed)
   const site = propertyOf(random, 40, 4)
   const { catalogue } = huntOf(site, A, { meter: METER })!
-  const { meterState: { powered, influence }, wire, common, terminals } = groundOf(site, A, climateOf(site))!
+  const {
+    meterState: { powered, influence },
+    wire,
+    common,
+    terminals,
+  } = groundOf(site, A, climateOf(site))!
   const sized = catalogue.variants.filter((v) => v.mods.alters.length === 1 && v.mods.joins.length === 0)
   const hypotheses = Array.from({ length: HYPOTHESES }, (): Change => {
     const { element, to } = sized[Math.floor(random() * sized.length)]!.mods.alters[0]!
     return { element, z: to(powered.parts[element]!.z) }
   })
-  const readings = Array.from({ length: READINGS }, () => ({ a: wire(terminals[Math.floor(random() * terminals.length)]!), b: wire(common) }))
+  const readings = Array.from({ length: READINGS }, () => ({
+    a: wire(terminals[Math.floor(random() * terminals.length)]!),
+    b: wire(common),
+  }))
 
   let start = performance.now()
-  const ours = readings.map((across) => { const test = influence.test(across); return hypotheses.map((h) => { const r = influence.ohms(test, [h]); return r.open ? Infinity : r.value.re }) })
+  const ours = readings.map((across) => {
+    const test = influence.test(across)
+    return hypotheses.map((h) => {
+      const r = influence.ohms(test, [h])
+      return r.open ? Infinity : r.value.re
+    })
+  })
   const ours_us = ((performance.now() - start) * 1000) / (READINGS * HYPOTHESES)
 
   const { nodeCount, parts } = powered
@@ -36,12 +55,17 @@ export function rescore(seed: number): { readonly ratio: number; readonly ours_u
   let worst = 0
   start = performance.now()
   const theirs = hypotheses.map(({ element, z }) => {
-    const changed = parts.map((p, e) => (e === element ? { a: p.a, b: p.b, y: z === null ? complex(1e-12) : inverse(z) } : p))
+    const changed = parts.map((p, e) =>
+      e === element ? { a: p.a, b: p.b, y: z === null ? complex(1e-12) : inverse(z) } : p,
+    )
     const factor = factorOf(nodeCount, changed, references, order)
     const f = factor.forward(a, b)
     return size(factor.between(f, f))
   })
   const reference_us = ((performance.now() - start) * 1000) / HYPOTHESES
-  theirs.forEach((ohm, k) => { const mine = ours[0]![k]!; worst = Math.max(worst, mine === Infinity ? (ohm > 1e9 ? 0 : 1) : Math.abs(ohm - mine) / mine) })
+  theirs.forEach((ohm, k) => {
+    const mine = ours[0]![k]!
+    worst = Math.max(worst, mine === Infinity ? (ohm > 1e9 ? 0 : 1) : Math.abs(ohm - mine) / mine)
+  })
   return { ratio: reference_us / ours_us, ours_us, reference_us, worst }
 }

@@ -1,4 +1,14 @@
-import { commonOf, entries, must, terminalEnd, type ControllerId, type DeviceId, type End, type Link, type SpliceId } from '../site'
+import {
+  commonOf,
+  entries,
+  must,
+  terminalEnd,
+  type ControllerId,
+  type DeviceId,
+  type End,
+  type Link,
+  type SpliceId,
+} from '../site'
 import { complex, minus, plus, size, times, type Complex } from './complex'
 import type { Engine, Solution } from './engine'
 import type { Face } from './impedance'
@@ -12,10 +22,24 @@ export interface CoilAnswer {
   /** Whether it has what its face asks for: the pull-in minimum starting, the holding minimum running. */
   readonly enough: boolean
 }
-export interface ConductorAnswer { readonly link: Extract<Link, { kind: 'stretch' }>; readonly current_A: number; readonly volt_V: number }
+export interface ConductorAnswer {
+  readonly link: Extract<Link, { kind: 'stretch' }>
+  readonly current_A: number
+  readonly volt_V: number
+}
 /** The most volts lost between any two ends of a joint. */
-export interface JointAnswer { readonly splice: SpliceId; readonly volt_V: number; readonly current_A: number }
-export interface SupplyAnswer { readonly controller: ControllerId; readonly current_A: number; readonly terminal_V: number; readonly load_VA: number; readonly rating_VA: number | null }
+export interface JointAnswer {
+  readonly splice: SpliceId
+  readonly volt_V: number
+  readonly current_A: number
+}
+export interface SupplyAnswer {
+  readonly controller: ControllerId
+  readonly current_A: number
+  readonly terminal_V: number
+  readonly load_VA: number
+  readonly rating_VA: number | null
+}
 
 export interface Answer {
   readonly coils: readonly CoilAnswer[]
@@ -44,7 +68,14 @@ export function answerOf({ powered }: Engine, solution: Solution): Answer {
       const kind = device.coilKind === null ? null : must(site.coilKinds, device.coilKind)
       const face = conditions.faces.get(of.device) ?? 'inrush'
       const minimum_V = minimumOf(kind, face)
-      coils.push({ device: of.device, volt_V: size(across), current_A: size(amps), face, minimum_V, enough: size(across) >= minimum_V })
+      coils.push({
+        device: of.device,
+        volt_V: size(across),
+        current_A: size(amps),
+        face,
+        minimum_V,
+        enough: size(across) >= minimum_V,
+      })
     }
   })
   const joints = [...legs].map(([splice, its]): JointAnswer => {
@@ -56,17 +87,26 @@ export function answerOf({ powered }: Engine, solution: Solution): Answer {
     let total = complex(0)
     for (const [id] of entries(must(site.controllers, source.controller).terminals)) {
       const node = powered.nodeOf.get(powered.wiring.pointOf(terminalEnd(source.controller, id) as End))
-      const amps = node === undefined || id === commonOf(site, source.controller) ? undefined : solution.closed_A.get(node)
+      const amps =
+        node === undefined || id === commonOf(site, source.controller) ? undefined : solution.closed_A.get(node)
       if (amps) total = plus(total, amps)
     }
-    for (const { a, b, y, of } of parts) if (of.kind === 'live' && of.controller === source.controller) total = plus(total, times(minus(solution.volts(b), solution.volts(a)), y))
+    for (const { a, b, y, of } of parts)
+      if (of.kind === 'live' && of.controller === source.controller)
+        total = plus(total, times(minus(solution.volts(b), solution.volts(a)), y))
     const terminal_V = size(minus(solution.volts(source.hot), solution.volts(source.common)))
-    return { controller: source.controller, current_A: size(total), terminal_V, load_VA: size(total) * terminal_V, rating_VA: must(site.controllers, source.controller).transformer?.rating_VA ?? null }
+    return {
+      controller: source.controller,
+      current_A: size(total),
+      terminal_V,
+      load_VA: size(total) * terminal_V,
+      rating_VA: must(site.controllers, source.controller).transformer?.rating_VA ?? null,
+    }
   })
   return { coils, conductors, joints, supplies }
 }
 
 /** Volts across a coil that its face asks for, by its sheet or the usual figures. */
 export const minimumOf = (kind: { minimum_V: number; holdMinimum_V: number } | null, face: Face): number =>
-  (face === 'inrush' ? kind?.minimum_V ?? USUAL_MINIMUM_V.inrush : kind?.holdMinimum_V ?? USUAL_MINIMUM_V.holding)
+  face === 'inrush' ? (kind?.minimum_V ?? USUAL_MINIMUM_V.inrush) : (kind?.holdMinimum_V ?? USUAL_MINIMUM_V.holding)
 const USUAL_MINIMUM_V = { inrush: 19, holding: 15 } as const

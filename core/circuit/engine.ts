@@ -19,7 +19,14 @@ export type Edit =
   | { readonly kind: 'coil_short'; readonly element: number }
   | { readonly kind: 'coil_part'; readonly element: number; readonly fraction: number }
   /** Two elements touch part of the way along, measured from each one's `a`; with `second` null, the first touches earth. */
-  | { readonly kind: 'touch'; readonly first: number; readonly firstAlong: number; readonly second: number | null; readonly secondAlong: number; readonly ohm: number }
+  | {
+      readonly kind: 'touch'
+      readonly first: number
+      readonly firstAlong: number
+      readonly second: number | null
+      readonly secondAlong: number
+      readonly ohm: number
+    }
 
 /** The state of a network after some edits. Volts are against the common of the node's own controller. */
 export interface Solution {
@@ -36,7 +43,10 @@ export interface Solution {
 }
 
 /** Where volts are written, by slot. */
-export interface Target { readonly re: Float64Array; readonly im: Float64Array }
+export interface Target {
+  readonly re: Float64Array
+  readonly im: Float64Array
+}
 
 export interface Engine {
   readonly powered: Powered
@@ -46,7 +56,11 @@ export interface Engine {
 }
 
 /** A branch that an edit adds between two nodes; −1 is the reference at 0 V. A removed element is its own negative. */
-interface Branch { readonly p: number; readonly q: number; readonly z: Complex }
+interface Branch {
+  readonly p: number
+  readonly q: number
+  readonly z: Complex
+}
 
 /**
  * Factors the property once. A state or fault is then a change of low rank: its branches' currents come from a small dense
@@ -57,7 +71,8 @@ export function engineOf(powered: Powered): Engine {
   const { nodeCount, parts, sources } = powered
   const componentOf = partsOf(nodeCount, parts)
   const referenceOf = new Map<number, number>()
-  for (const s of sources) if (!referenceOf.has(componentOf[s.common]!)) referenceOf.set(componentOf[s.common]!, s.common)
+  for (const s of sources)
+    if (!referenceOf.has(componentOf[s.common]!)) referenceOf.set(componentOf[s.common]!, s.common)
   /** Components with a source, in the sources' order: the first of a joined part keeps its common at 0 V. */
   const sourced = [...referenceOf.keys()]
   for (let n = 0; n < nodeCount; n++) if (!referenceOf.has(componentOf[n]!)) referenceOf.set(componentOf[n]!, n)
@@ -65,10 +80,19 @@ export function engineOf(powered: Powered): Engine {
   const { slotOf } = factor
   const drive = sources.map((s) => ({ f: factor.forward(s.hot, s.common), times: complex(s.open_V / s.source_ohm) }))
 
-  const alone: Structure = { loose: [], gauges: [], componentAt: (node) => componentOf[node]!, floating: (node) => !sourced.includes(componentOf[node]!) }
-  const solve = (edits: readonly Edit[], target: Target = { re: new Float64Array(nodeCount), im: new Float64Array(nodeCount) }): Solution => {
+  const alone: Structure = {
+    loose: [],
+    gauges: [],
+    componentAt: (node) => componentOf[node]!,
+    floating: (node) => !sourced.includes(componentOf[node]!),
+  }
+  const solve = (
+    edits: readonly Edit[],
+    target: Target = { re: new Float64Array(nodeCount), im: new Float64Array(nodeCount) },
+  ): Solution => {
     const changes = changesOf(powered, edits)
-    const within = changes.opened.size === 0 && changes.extraNodes === 0 && staysWithin(componentOf, sourced, changes.branches)
+    const within =
+      changes.opened.size === 0 && changes.extraNodes === 0 && staysWithin(componentOf, sourced, changes.branches)
     const structure = within ? alone : structureOf(powered, componentOf, sourced, referenceOf, changes)
     const branches = structure.gauges.length === 0 ? changes.branches : [...changes.branches, ...structure.gauges]
     const forwards: Forward[] = []
@@ -79,16 +103,23 @@ export function engineOf(powered: Powered): Engine {
     factor.back(currents, target.re, target.im)
     for (const [component, offset] of offsets) {
       if (component >= nodeCount) continue // an extra node: nobody asks for its volts
-      for (let n = 0; n < nodeCount; n++) if (componentOf[n] === component) { target.re[slotOf[n]!]! += offset.re; target.im[slotOf[n]!]! += offset.im }
+      for (let n = 0; n < nodeCount; n++)
+        if (componentOf[n] === component) {
+          target.re[slotOf[n]!]! += offset.re
+          target.im[slotOf[n]!]! += offset.im
+        }
     }
     const { re, im } = target
     const closed_A = new Map<number, Complex>()
     for (const [node, j] of changes.closes) closed_A.set(node, scaled(x[j]!, -1))
     return {
-      re, im, closed_A,
+      re,
+      im,
+      closed_A,
       volts: (node) => ({ re: re[slotOf[node]!]!, im: im[slotOf[node]!]! }),
       floating: structure.floating,
-      admittance: (element) => (changes.opened.has(element) ? null : changes.admittances.get(element) ?? parts[element]!.y),
+      admittance: (element) =>
+        changes.opened.has(element) ? null : (changes.admittances.get(element) ?? parts[element]!.y),
     }
   }
   return { powered, slotOf, solve }
@@ -96,7 +127,8 @@ export function engineOf(powered: Powered): Engine {
 
 /** Whether the branches join nothing that was apart: each lies in one component that has a source. */
 function staysWithin(componentOf: Int32Array, sourced: readonly number[], branches: readonly Branch[]): boolean {
-  for (const { p, q } of branches) if (componentOf[p] !== componentOf[q] || !sourced.includes(componentOf[p]!)) return false
+  for (const { p, q } of branches)
+    if (componentOf[p] !== componentOf[q] || !sourced.includes(componentOf[p]!)) return false
   return true
 }
 
@@ -113,7 +145,14 @@ interface Changes {
 
 /** The edits as added branches, and which elements are gone. Several edits of one element take effect one after the other. */
 function changesOf({ parts, nodeCount, earth }: Powered, edits: readonly Edit[]): Changes {
-  const changes: Changes = { branches: [], opened: new Set(), admittances: new Map(), closes: [], extraNodes: 0, now: new Map() }
+  const changes: Changes = {
+    branches: [],
+    opened: new Set(),
+    admittances: new Map(),
+    closes: [],
+    extraNodes: 0,
+    now: new Map(),
+  }
   const { branches, now } = changes
   for (const edit of edits) {
     switch (edit.kind) {
@@ -121,15 +160,33 @@ function changesOf({ parts, nodeCount, earth }: Powered, edits: readonly Edit[])
         changes.closes.push([edit.node, branches.length])
         branches.push({ p: edit.node, q: edit.hot, z: CONTACT })
         break
-      case 'open': now.set(edit.element, null); break
-      case 'series': case 'coil_part': case 'element': case 'coil_short': {
+      case 'open':
+        now.set(edit.element, null)
+        break
+      case 'series':
+      case 'coil_part':
+      case 'element':
+      case 'coil_short': {
         const z = impedanceIn(changes, parts, edit.element)
         if (z === null) break
-        now.set(edit.element, edit.kind === 'series' ? plus(z, complex(edit.ohm)) : edit.kind === 'coil_part' ? partlyShorted(z, edit.fraction) : edit.kind === 'element' ? edit.z : CONTACT)
+        now.set(
+          edit.element,
+          edit.kind === 'series'
+            ? plus(z, complex(edit.ohm))
+            : edit.kind === 'coil_part'
+              ? partlyShorted(z, edit.fraction)
+              : edit.kind === 'element'
+                ? edit.z
+                : CONTACT,
+        )
         break
       }
-      case 'bridge': branches.push({ p: edit.a, q: edit.b, z: complex(Math.max(LEAST_ohm, edit.ohm)) }); break
-      case 'leak': branches.push({ p: edit.node, q: earth, z: complex(Math.max(LEAST_ohm, edit.ohm)) }); break
+      case 'bridge':
+        branches.push({ p: edit.a, q: edit.b, z: complex(Math.max(LEAST_ohm, edit.ohm)) })
+        break
+      case 'leak':
+        branches.push({ p: edit.node, q: earth, z: complex(Math.max(LEAST_ohm, edit.ohm)) })
+        break
       case 'touch': {
         const at = splitAt(changes, parts, nodeCount, edit.first, edit.firstAlong)
         const other = edit.second === null ? earth : splitAt(changes, parts, nodeCount, edit.second, edit.secondAlong)
@@ -151,7 +208,8 @@ function changesOf({ parts, nodeCount, earth }: Powered, edits: readonly Edit[])
 
 const CONTACT = complex(LEAST_ohm)
 
-const impedanceIn = ({ now }: Changes, parts: Powered['parts'], element: number): Complex | null => (now.has(element) ? now.get(element)! : parts[element]!.z)
+const impedanceIn = ({ now }: Changes, parts: Powered['parts'], element: number): Complex | null =>
+  now.has(element) ? now.get(element)! : parts[element]!.z
 
 /** Takes an element out and puts its two halves in, with a node of their own between, which is returned. */
 function splitAt(changes: Changes, parts: Powered['parts'], nodeCount: number, element: number, along: number): number {
@@ -159,7 +217,10 @@ function splitAt(changes: Changes, parts: Powered['parts'], nodeCount: number, e
   if (z === null) throw new Error(`splitAt: element ${element} is open; a touch needs its conductor whole`)
   const at = nodeCount + changes.extraNodes++
   changes.now.set(element, null)
-  changes.branches.push({ p: parts[element]!.a, q: at, z: atLeast(scaled(z, along)) }, { p: at, q: parts[element]!.b, z: atLeast(scaled(z, 1 - along)) })
+  changes.branches.push(
+    { p: parts[element]!.a, q: at, z: atLeast(scaled(z, along)) },
+    { p: at, q: parts[element]!.b, z: atLeast(scaled(z, 1 - along)) },
+  )
   return at
 }
 
@@ -174,7 +235,13 @@ interface Structure {
   readonly floating: (node: number) => boolean
 }
 
-function structureOf(powered: Powered, componentOf: Int32Array, sourced: readonly number[], referenceOf: ReadonlyMap<number, number>, { branches, opened, extraNodes }: Changes): Structure {
+function structureOf(
+  powered: Powered,
+  componentOf: Int32Array,
+  sourced: readonly number[],
+  referenceOf: ReadonlyMap<number, number>,
+  { branches, opened, extraNodes }: Changes,
+): Structure {
   const { nodeCount, parts } = powered
   const componentAt = (node: number) => (node < nodeCount ? componentOf[node]! : node)
   // Without a cut, components are the smallest pieces; with one, a component may come apart into several.
@@ -193,7 +260,8 @@ function structureOf(powered: Powered, componentOf: Int32Array, sourced: readonl
     if (z.re >= 0) joined.set(root(pieceAt(p)), root(pieceAt(q))) // a removed element joins nothing
   }
   for (let k = 0; k < extraNodes; k++) touchedNodes.push(nodeCount + k)
-  const rank = (component: number) => (sourced.includes(component) ? sourced.indexOf(component) : sourced.length + component)
+  const rank = (component: number) =>
+    sourced.includes(component) ? sourced.indexOf(component) : sourced.length + component
   const components = [...new Set(touchedNodes.map(componentAt))].sort((a, b) => rank(a) - rank(b))
   const anchors = new Map<number, number>()
   for (const c of components) if (!anchors.has(root(home(c)))) anchors.set(root(home(c)), c)
@@ -213,7 +281,13 @@ function structureOf(powered: Powered, componentOf: Int32Array, sourced: readonl
 type Between = (f: Forward, g: Forward) => Complex
 type Driven = readonly { readonly f: Forward; readonly times: Complex }[]
 
-function branchCurrents(between: Between, branches: readonly Branch[], forwards: readonly Forward[], drive: Driven, { loose, componentAt }: Structure): { x: Complex[]; offsets: [component: number, volts: Complex][] } {
+function branchCurrents(
+  between: Between,
+  branches: readonly Branch[],
+  forwards: readonly Forward[],
+  drive: Driven,
+  { loose, componentAt }: Structure,
+): { x: Complex[]; offsets: [component: number, volts: Complex][] } {
   const n = branches.length
   if (n === 0) return { x: [], offsets: [] }
   const rows: Complex[][] = []

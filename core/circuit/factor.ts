@@ -1,10 +1,18 @@
 import type { Complex } from './complex'
 
 /** An admittance between two nodes. */
-export interface Admittance { readonly a: number; readonly b: number; readonly y: Complex }
+export interface Admittance {
+  readonly a: number
+  readonly b: number
+  readonly y: Complex
+}
 
 /** A right-hand side taken through the forward half of the solution: the slots that it reaches, ascending, and its values there. */
-export interface Forward { readonly at: Int32Array; readonly re: Float64Array; readonly im: Float64Array }
+export interface Forward {
+  readonly at: Int32Array
+  readonly re: Float64Array
+  readonly im: Float64Array
+}
 
 /**
  * A complex symmetric network taken apart once (L·D·Lᵀ by star-mesh, fewest neighbours first), solved again and again.
@@ -20,7 +28,11 @@ export interface Factor {
   /** fᵀ·D⁻¹·g: the volts that the one current makes along the other, Ω. */
   readonly between: (f: Forward, g: Forward) => Complex
   /** Volts of every slot for a sum of taken-forward currents; writes into the two arrays, references get 0. */
-  readonly back: (parts: readonly { readonly f: Forward; readonly times: Complex }[], re: Float64Array, im: Float64Array) => void
+  readonly back: (
+    parts: readonly { readonly f: Forward; readonly times: Complex }[],
+    re: Float64Array,
+    im: Float64Array,
+  ) => void
 }
 
 /**
@@ -28,14 +40,21 @@ export interface Factor {
  * Wiring is nearly a tree, so hardly anything fills in: time and memory grow with the number of nodes. `kept`: the order of an
  * earlier factor of the same nodes, taken as it is.
  */
-export function factorOf(nodeCount: number, elements: readonly Admittance[], references: Iterable<number>, kept?: readonly number[]): Factor {
+export function factorOf(
+  nodeCount: number,
+  elements: readonly Admittance[],
+  references: Iterable<number>,
+  kept?: readonly number[],
+): Factor {
   const isReference = new Uint8Array(nodeCount)
   for (const node of references) isReference[node] = 1
   const { order: first, around, pivots } = eliminate(nodeCount, elements, isReference, kept)
   const order = kept ?? byLevel(first, around)
 
   const slotOf = new Int32Array(nodeCount)
-  order.forEach((node, slot) => { slotOf[node] = slot })
+  order.forEach((node, slot) => {
+    slotOf[node] = slot
+  })
   const count = order.length
   let last = count
   for (let node = 0; node < nodeCount; node++) if (isReference[node]) slotOf[node] = last++
@@ -63,7 +82,9 @@ export function factorOf(nodeCount: number, elements: readonly Admittance[], ref
   // Nearly every row has one column: kept apart, so that the backward half runs without an inner loop. A row with none
   // takes nothing from itself.
   const column1 = Int32Array.from({ length: count }, (_, s) => (start[s]! < start[s + 1]! ? column[start[s]!]! : s))
-  const [share1Re, share1Im] = [shareRe, shareIm].map((share) => Float64Array.from({ length: count }, (_, s) => (start[s]! < start[s + 1]! ? share[start[s]!]! : 0))) as [Float64Array, Float64Array]
+  const [share1Re, share1Im] = [shareRe, shareIm].map((share) =>
+    Float64Array.from({ length: count }, (_, s) => (start[s]! < start[s + 1]! ? share[start[s]!]! : 0)),
+  ) as [Float64Array, Float64Array]
   const meshed = Uint8Array.from({ length: count }, (_, s) => Number(start[s + 1]! - start[s]! > 1))
   // What a slot passes on reaches no further than its path in the elimination tree: from parent to parent, upward.
   const parent = new Int32Array(count)
@@ -128,7 +149,11 @@ export function factorOf(nodeCount: number, elements: readonly Admittance[], ref
     return { re: sumRe, im: sumIm }
   }
 
-  const back = (parts: readonly { readonly f: Forward; readonly times: Complex }[], re: Float64Array, im: Float64Array): void => {
+  const back = (
+    parts: readonly { readonly f: Forward; readonly times: Complex }[],
+    re: Float64Array,
+    im: Float64Array,
+  ): void => {
     re.fill(0)
     im.fill(0)
     for (let n = 0; n < parts.length; n++) {
@@ -169,7 +194,9 @@ export function factorOf(nodeCount: number, elements: readonly Admittance[], ref
  */
 function byLevel(order: readonly number[], around: readonly Row[]): number[] {
   const placeOf = new Int32Array(around.length)
-  order.forEach((node, place) => { placeOf[node] = place })
+  order.forEach((node, place) => {
+    placeOf[node] = place
+  })
   const level = new Int32Array(order.length)
   let deepest = 0
   for (let place = order.length - 1; place >= 0; place--) {
@@ -181,21 +208,43 @@ function byLevel(order: readonly number[], around: readonly Row[]): number[] {
   return levels.flat()
 }
 
-interface Row { to: number[]; re: number[]; im: number[]; refRe: number; refIm: number }
+interface Row {
+  to: number[]
+  re: number[]
+  im: number[]
+  refRe: number
+  refIm: number
+}
 
 /**
  * Takes out every node that is no reference, those with the fewest neighbours first (the star-mesh transform); rows are as
  * they were when their node went. A pivot is summed when its node goes: sums of admittances with real parts above zero,
  * so nothing cancels and none is lost.
  */
-function eliminate(nodeCount: number, elements: readonly Admittance[], isReference: Uint8Array, kept?: readonly number[]) {
+function eliminate(
+  nodeCount: number,
+  elements: readonly Admittance[],
+  isReference: Uint8Array,
+  kept?: readonly number[],
+) {
   const around: Row[] = Array.from({ length: nodeCount }, () => ({ to: [], re: [], im: [], refRe: 0, refIm: 0 }))
   const pivots = { re: new Float64Array(nodeCount), im: new Float64Array(nodeCount) }
   const half = (a: number, b: number, re: number, im: number) => {
     const row = around[a]!
-    if (isReference[b]) { row.refRe += re; row.refIm += im; return }
+    if (isReference[b]) {
+      row.refRe += re
+      row.refIm += im
+      return
+    }
     const k = row.to.indexOf(b)
-    if (k < 0) { row.to.push(b); row.re.push(re); row.im.push(im) } else { row.re[k]! += re; row.im[k]! += im }
+    if (k < 0) {
+      row.to.push(b)
+      row.re.push(re)
+      row.im.push(im)
+    } else {
+      row.re[k]! += re
+      row.im[k]! += im
+    }
   }
   for (const { a, b, y } of elements) {
     if (a === b) continue
@@ -206,24 +255,35 @@ function eliminate(nodeCount: number, elements: readonly Admittance[], isReferen
     const row = around[node]!
     const count = row.to.length
     let [pr, pi] = [row.refRe, row.refIm]
-    for (let i = 0; i < count; i++) { pr += row.re[i]!; pi += row.im[i]! }
+    for (let i = 0; i < count; i++) {
+      pr += row.re[i]!
+      pi += row.im[i]!
+    }
     pivots.re[node] = pr
     pivots.im[node] = pi
     const square = pr * pr + pi * pi
     for (let i = 0; i < count; i++) {
       const other = around[row.to[i]!]!
       const k = other.to.indexOf(node)
-      other.to[k] = other.to.at(-1)!; other.re[k] = other.re.at(-1)!; other.im[k] = other.im.at(-1)!
-      other.to.pop(); other.re.pop(); other.im.pop()
+      other.to[k] = other.to.at(-1)!
+      other.re[k] = other.re.at(-1)!
+      other.im[k] = other.im.at(-1)!
+      other.to.pop()
+      other.re.pop()
+      other.im.pop()
       const [gr, gi] = [row.re[i]!, row.im[i]!]
       const [fr, fi] = [(gr * pr + gi * pi) / square, (gi * pr - gr * pi) / square]
       other.refRe += fr * row.refRe - fi * row.refIm
       other.refIm += fr * row.refIm + fi * row.refRe
-      for (let j = 0; j < count; j++) if (j !== i) half(row.to[i]!, row.to[j]!, row.re[j]! * fr - row.im[j]! * fi, row.re[j]! * fi + row.im[j]! * fr)
+      for (let j = 0; j < count; j++)
+        if (j !== i) half(row.to[i]!, row.to[j]!, row.re[j]! * fr - row.im[j]! * fi, row.re[j]! * fi + row.im[j]! * fr)
     }
     return row
   }
-  if (kept) { for (const node of kept) takeOut(node); return { order: kept, around, pivots } }
+  if (kept) {
+    for (const node of kept) takeOut(node)
+    return { order: kept, around, pivots }
+  }
   // Buckets by number of neighbours; an entry whose count is out of date is passed over when met.
   const buckets: number[][] = []
   const file = (node: number) => (buckets[around[node]!.to.length] ??= []).push(node)
@@ -232,7 +292,10 @@ function eliminate(nodeCount: number, elements: readonly Admittance[], isReferen
   const order: number[] = []
   for (let degree = 0; degree < buckets.length;) {
     const node = buckets[degree]?.pop()
-    if (node === undefined) { degree++; continue }
+    if (node === undefined) {
+      degree++
+      continue
+    }
     if (taken[node] || around[node]!.to.length !== degree) continue
     taken[node] = 1
     order.push(node)

@@ -8,7 +8,14 @@ export type Fault =
   | { readonly kind: 'open'; readonly elements: readonly number[] }
   | { readonly kind: 'series'; readonly element: number; readonly ohm: number }
   | { readonly kind: 'bridge'; readonly a: number; readonly b: number; readonly ohm: number }
-  | { readonly kind: 'cross'; readonly first: number; readonly firstAlong: number; readonly second: number; readonly secondAlong: number; readonly ohm: number }
+  | {
+      readonly kind: 'cross'
+      readonly first: number
+      readonly firstAlong: number
+      readonly second: number
+      readonly secondAlong: number
+      readonly ohm: number
+    }
 
 /** The network with the faults in it; the one given is not changed. A series resistance below zero is turns shorted. */
 export function withFaults(network: Network, faults: readonly Fault[]): Network {

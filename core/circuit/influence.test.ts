@@ -1,6 +1,18 @@
 import { poweredCase } from '../../tests/random-powered'
 import { randomSite, seeded } from '../../tests/random-site'
-import { climateOf, engineOf, influenceOf, networkOf, partsOf, poweredOf, solverOf, withFaults, type Change, type Edit, type Fault } from './index'
+import {
+  climateOf,
+  engineOf,
+  influenceOf,
+  networkOf,
+  partsOf,
+  poweredOf,
+  solverOf,
+  withFaults,
+  type Change,
+  type Edit,
+  type Fault,
+} from './index'
 import { complex, inverse, minus, plus, size, times } from './complex'
 
 test('volts of random properties, one to three elements changed or taken out: as the engine says, at every pair of points', () => {
@@ -9,20 +21,56 @@ test('volts of random properties, one to three elements changed or taken out: as
     const { site, engine, edits } = poweredCase(seed)
     // Terminals that are on are part of the network here, as they are in a state that is asked again and again.
     const live = edits.flatMap((e) => (e.kind === 'close' ? [e] : []))
-    const powered = poweredOf(site, { ...engine.powered.conditions, live: Object.entries(site.controllers).flatMap(([controller, c]) => Object.keys(c!.terminals).flatMap((terminal) => (live.some((e) => engine.powered.nodeOf.get(engine.powered.wiring.pointOf({ kind: 'terminal', controller, terminal } as never)) === e.node) ? [{ controller, terminal } as never] : []))) })
+    const powered = poweredOf(site, {
+      ...engine.powered.conditions,
+      live: Object.entries(site.controllers).flatMap(([controller, c]) =>
+        Object.keys(c!.terminals).flatMap((terminal) =>
+          live.some(
+            (e) =>
+              engine.powered.nodeOf.get(
+                engine.powered.wiring.pointOf({ kind: 'terminal', controller, terminal } as never),
+              ) === e.node,
+          )
+            ? [{ controller, terminal } as never]
+            : [],
+        ),
+      ),
+    })
     const random = seeded(seed + 5000)
     const plain = engineOf(powered)
-    const elements = powered.parts.flatMap((p, i) => (p.of.kind === 'stretch' || p.of.kind === 'leg' || p.of.kind === 'coil' ? [i] : []))
-    const tests = Array.from({ length: 12 }, () => ({ a: Math.floor(random() * powered.nodeCount), b: Math.floor(random() * powered.nodeCount) }))
+    const elements = powered.parts.flatMap((p, i) =>
+      p.of.kind === 'stretch' || p.of.kind === 'leg' || p.of.kind === 'coil' ? [i] : [],
+    )
+    const tests = Array.from({ length: 12 }, () => ({
+      a: Math.floor(random() * powered.nodeCount),
+      b: Math.floor(random() * powered.nodeCount),
+    }))
     const influence = influenceOf(powered, tests)
     for (let n = 0; n < 12; n++) {
-      const chosen = [...new Set(Array.from({ length: 1 + Math.floor(random() * 3) }, () => elements[Math.floor(random() * elements.length)]!))]
-      const changes = chosen.map((element): Change => ({ element, z: random() < 0.5 ? null : plus(powered.parts[element]!.z, complex(10 ** (random() * 4 - 1))) }))
-      const solution = plain.solve(changes.map((c): Edit => (c.z === null ? { kind: 'open', element: c.element } : { kind: 'element', element: c.element, z: c.z })))
+      const chosen = [
+        ...new Set(
+          Array.from({ length: 1 + Math.floor(random() * 3) }, () => elements[Math.floor(random() * elements.length)]!),
+        ),
+      ]
+      const changes = chosen.map((element): Change => ({
+        element,
+        z: random() < 0.5 ? null : plus(powered.parts[element]!.z, complex(10 ** (random() * 4 - 1))),
+      }))
+      const solution = plain.solve(
+        changes.map((c): Edit =>
+          c.z === null ? { kind: 'open', element: c.element } : { kind: 'element', element: c.element, z: c.z },
+        ),
+      )
       tests.forEach(({ a, b }, t) => {
-        if (solution.floating(a) || solution.floating(b)) { none++; return }
+        if (solution.floating(a) || solution.floating(b)) {
+          none++
+          return
+        }
         const off = size(minus(influence.volts(t, changes), minus(solution.volts(a), solution.volts(b))))
-        if (off > 1e-7) throw new Error(`seed ${seed}, ${JSON.stringify(changes)}: ${powered.names[a]} to ${powered.names[b]} off by ${off}`)
+        if (off > 1e-7)
+          throw new Error(
+            `seed ${seed}, ${JSON.stringify(changes)}: ${powered.names[a]} to ${powered.names[b]} off by ${off}`,
+          )
         worst = Math.max(worst, off)
         readings++
       })
@@ -37,17 +85,34 @@ test('ohms of random properties: as the meter’s own solver says with the fault
   for (let seed = 1; seed <= 120; seed++) {
     const { site } = randomSite(seed)
     const network = networkOf(site, climateOf(site))
-    const powered = poweredOf(site, { climate: climateOf(site), frequency_Hz: 0, phase: 'safe', mains_ratio: 1, wire: 'nominal', faces: new Map(), turns: new Map() })
+    const powered = poweredOf(site, {
+      climate: climateOf(site),
+      frequency_Hz: 0,
+      phase: 'safe',
+      mains_ratio: 1,
+      wire: 'nominal',
+      faces: new Map(),
+      turns: new Map(),
+    })
     const random = seeded(seed + 900)
     const points = [...network.nodeOf.keys()].filter((p) => powered.nodeOf.has(p))
-    const tests = Array.from({ length: 10 }, () => [points[Math.floor(random() * points.length)]!, points[Math.floor(random() * points.length)]!] as const)
+    const tests = Array.from(
+      { length: 10 },
+      () => [points[Math.floor(random() * points.length)]!, points[Math.floor(random() * points.length)]!] as const,
+    )
     const elements = powered.parts.flatMap((p, i) => ('id' in p.of ? [i] : []))
-    const influence = influenceOf(powered, tests.map(([a, b]) => ({ a: powered.nodeOf.get(a)!, b: powered.nodeOf.get(b)! })))
+    const influence = influenceOf(
+      powered,
+      tests.map(([a, b]) => ({ a: powered.nodeOf.get(a)!, b: powered.nodeOf.get(b)! })),
+    )
     for (let n = 0; n < 10; n++) {
       const chosen = [...new Set([0, 1].map(() => elements[Math.floor(random() * elements.length)]!))]
       const ohm = 10 ** (random() * 4 - 1)
       const cut = random() < 0.5
-      const changes = chosen.map((element): Change => ({ element, z: cut ? null : plus(powered.parts[element]!.z, complex(ohm)) }))
+      const changes = chosen.map((element): Change => ({
+        element,
+        z: cut ? null : plus(powered.parts[element]!.z, complex(ohm)),
+      }))
       const faults = chosen.map((element): Fault => {
         const { id } = powered.parts[element]!.of as { id: string }
         const at = network.elements.findIndex((e) => e.link?.id === id)
@@ -58,7 +123,10 @@ test('ohms of random properties: as the meter’s own solver says with the fault
         const [p, q] = [network.nodeOf.get(a)!, network.nodeOf.get(b)!]
         const reading = influence.ohms(t, changes)
         expect([seed, n, t, reading.open]).toEqual([seed, n, t, !solver.connected(p, q)])
-        if (reading.open) { opens++; return }
+        if (reading.open) {
+          opens++
+          return
+        }
         const plain = solver.potentials(p, q)[p]!
         worst = Math.max(worst, Math.abs(reading.value.re - plain) / Math.max(1, plain))
       })
@@ -72,11 +140,22 @@ test('conductors that touch part of the way along, alone and with a part taken o
   let [worst, readings] = [0, 0]
   for (let seed = 1; seed <= 80; seed++) {
     const { site } = randomSite(seed)
-    const powered = poweredOf(site, { climate: climateOf(site), frequency_Hz: 60, phase: 'optimistic', mains_ratio: 1, wire: 'nominal', faces: new Map(), turns: new Map(), live: [{ controller: 'A', terminal: '1' } as never] })
+    const powered = poweredOf(site, {
+      climate: climateOf(site),
+      frequency_Hz: 60,
+      phase: 'optimistic',
+      mains_ratio: 1,
+      wire: 'nominal',
+      faces: new Map(),
+      turns: new Map(),
+      live: [{ controller: 'A', terminal: '1' } as never],
+    })
     const random = seeded(seed + 300)
     // A piece that hangs on nothing is another part of the network: what touches it touches nothing.
     const part = partsOf(powered.nodeCount, powered.parts)
-    const stretches = powered.parts.flatMap((p, i) => (p.of.kind === 'stretch' && part[p.a] === part[powered.sources[0]!.common] ? [i] : []))
+    const stretches = powered.parts.flatMap((p, i) =>
+      p.of.kind === 'stretch' && part[p.a] === part[powered.sources[0]!.common] ? [i] : [],
+    )
     const pick = () => stretches[Math.floor(random() * stretches.length)]!
     const plain = engineOf(powered)
     const influence = influenceOf(powered)
@@ -86,11 +165,16 @@ test('conductors that touch part of the way along, alone and with a part taken o
       const [firstAlong, secondAlong, ohm] = [random(), random(), 10 ** (random() * 4 - 2)]
       const cut = random() < 0.5
       const changes: Change[] = cut ? [{ element: third, z: null }] : []
-      const solution = plain.solve([{ kind: 'touch', first, firstAlong, second, secondAlong, ohm }, ...(cut ? [{ kind: 'open', element: third } as const] : [])])
+      const solution = plain.solve([
+        { kind: 'touch', first, firstAlong, second, secondAlong, ohm },
+        ...(cut ? [{ kind: 'open', element: third } as const] : []),
+      ])
       for (let k = 0; k < 12; k++) {
         const [a, b] = [Math.floor(random() * powered.nodeCount), Math.floor(random() * powered.nodeCount)]
         if (solution.floating(a) || solution.floating(b) || part[a] !== part[b]) continue
-        const ours = influence.volts(influence.test({ a, b }), changes, [{ p: { element: first, along: firstAlong }, q: { element: second, along: secondAlong }, ohm }])
+        const ours = influence.volts(influence.test({ a, b }), changes, [
+          { p: { element: first, along: firstAlong }, q: { element: second, along: secondAlong }, ohm },
+        ])
         worst = Math.max(worst, size(minus(ours, minus(solution.volts(a), solution.volts(b)))))
         readings++
       }
@@ -102,15 +186,33 @@ test('conductors that touch part of the way along, alone and with a part taken o
 
 test('two elements of one loop taken out, in either order, and a change that is none', () => {
   const { site } = randomSite(3)
-  const powered = poweredOf(site, { climate: climateOf(site), frequency_Hz: 60, phase: 'optimistic', mains_ratio: 1, wire: 'nominal', faces: new Map(), turns: new Map() })
+  const powered = poweredOf(site, {
+    climate: climateOf(site),
+    frequency_Hz: 60,
+    phase: 'optimistic',
+    mains_ratio: 1,
+    wire: 'nominal',
+    faces: new Map(),
+    turns: new Map(),
+  })
   const elements = powered.parts.map((_, i) => i).filter((i) => powered.parts[i]!.a !== powered.parts[i]!.b)
   const tests = elements.slice(0, 40).map((e) => ({ a: powered.parts[e]!.a, b: powered.parts[e]!.b }))
   const influence = influenceOf(powered, tests)
   for (let t = 0; t < tests.length; t++) {
     const [first, second] = [elements[t]!, elements[(t * 7 + 3) % elements.length]!]
-    const [there, back] = [influence.ohms(t, [{ element: first, z: null }, { element: second, z: null }]), influence.ohms(t, [{ element: second, z: null }, { element: first, z: null }])]
+    const [there, back] = [
+      influence.ohms(t, [
+        { element: first, z: null },
+        { element: second, z: null },
+      ]),
+      influence.ohms(t, [
+        { element: second, z: null },
+        { element: first, z: null },
+      ]),
+    ]
     expect(there.open).toBe(back.open)
-    if (!there.open && !back.open) expect(size(minus(there.value, back.value))).toBeLessThan(1e-6 * (1 + size(there.value)))
+    if (!there.open && !back.open)
+      expect(size(minus(there.value, back.value))).toBeLessThan(1e-6 * (1 + size(there.value)))
     const same = influence.ohms(t, [{ element: first, z: powered.parts[first]!.z }])
     // Across an element itself: never more than its own impedance when it is whole.
     expect(same.open ? NaN : size(same.value)).toBeLessThanOrEqual(size(powered.parts[first]!.z) * (1 + 1e-9) + 1e-12)
@@ -122,7 +224,15 @@ test('whether current still passes once parts are out and conductors touch: as f
   const [asked, open] = [{ n: 0 }, { n: 0 }]
   for (let seed = 1; seed <= 60; seed++) {
     const { site } = randomSite(seed, { loops: seed % 2 === 0 })
-    const powered = poweredOf(site, { climate: climateOf(site), frequency_Hz: 0, phase: 'optimistic', mains_ratio: 1, wire: 'nominal', faces: new Map(), turns: new Map() })
+    const powered = poweredOf(site, {
+      climate: climateOf(site),
+      frequency_Hz: 0,
+      phase: 'optimistic',
+      mains_ratio: 1,
+      wire: 'nominal',
+      faces: new Map(),
+      turns: new Map(),
+    })
     const random = seeded(seed + 900)
     const influence = influenceOf(powered)
     const any = () => Math.floor(random() * powered.parts.length)
@@ -131,16 +241,35 @@ test('whether current still passes once parts are out and conductors touch: as f
       const gone = [...new Set([any(), any(), any()])]
       // Both spots of a touch lie in one part of the network, in elements that stay.
       const spots = [any(), any()].filter((e) => !gone.includes(e) && powered.parts[e]!.of.kind === 'stretch')
-      const joins = spots.length === 2 && spots[0] !== spots[1] && part[powered.parts[spots[0]!]!.a] === part[powered.parts[spots[1]!]!.a] ? [{ p: { element: spots[0]!, along: random() }, q: { element: spots[1]!, along: random() }, ohm: 1 }] : []
+      const joins =
+        spots.length === 2 &&
+        spots[0] !== spots[1] &&
+        part[powered.parts[spots[0]!]!.a] === part[powered.parts[spots[1]!]!.a]
+          ? [{ p: { element: spots[0]!, along: random() }, q: { element: spots[1]!, along: random() }, ohm: 1 }]
+          : []
       const [a, b] = [Math.floor(random() * powered.nodeCount), Math.floor(random() * powered.nodeCount)]
       const around: number[][] = Array.from({ length: powered.nodeCount }, () => [])
-      const link = (p: number, q: number) => { around[p]!.push(q); around[q]!.push(p) }
-      powered.parts.forEach((p, e) => { if (!gone.includes(e)) link(p.a, p.b) })
+      const link = (p: number, q: number) => {
+        around[p]!.push(q)
+        around[q]!.push(p)
+      }
+      powered.parts.forEach((p, e) => {
+        if (!gone.includes(e)) link(p.a, p.b)
+      })
       for (const { p, q } of joins) link(powered.parts[p.element]!.a, powered.parts[q.element]!.a)
       const reached = new Set([a])
       const queue = [a]
-      while (queue.length > 0) for (const next of around[queue.pop()!]!) if (!reached.has(next)) { reached.add(next); queue.push(next) }
-      const reading = influence.ohms(influence.test({ a, b }), gone.map((element) => ({ element, z: null })), joins)
+      while (queue.length > 0)
+        for (const next of around[queue.pop()!]!)
+          if (!reached.has(next)) {
+            reached.add(next)
+            queue.push(next)
+          }
+      const reading = influence.ohms(
+        influence.test({ a, b }),
+        gone.map((element) => ({ element, z: null })),
+        joins,
+      )
       expect([seed, n, reading.open]).toEqual([seed, n, !reached.has(b)])
       asked.n++
       if (reading.open) open.n++

@@ -5,14 +5,24 @@ import { partsOf } from './parts'
 import type { Powered } from './powered'
 
 /** Two nodes between which something is read. */
-export interface Across { readonly a: number; readonly b: number }
+export interface Across {
+  readonly a: number
+  readonly b: number
+}
 /** An element's new impedance; null takes it out. */
-export interface Change { readonly element: number; readonly z: Complex | null }
+export interface Change {
+  readonly element: number
+  readonly z: Complex | null
+}
 
 /** A node, or a point along an element measured from its `a`. */
 export type Spot = { readonly node: number } | { readonly element: number; readonly along: number }
 /** Two spots that touch. Both lie in one part of the network as recorded, and an element with a spot in it is not changed besides. */
-export interface Join { readonly p: Spot; readonly q: Spot; readonly ohm: number }
+export interface Join {
+  readonly p: Spot
+  readonly q: Spot
+  readonly ohm: number
+}
 
 /** What a reading becomes. `open`: no current can pass between the points. */
 export type Reading = { readonly open: true } | { readonly open: false; readonly value: Complex }
@@ -47,7 +57,8 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
   const { nodeCount, parts, sources } = powered
   const componentOf = partsOf(nodeCount, parts)
   const referenceOf = new Map<number, number>()
-  for (const s of sources) if (!referenceOf.has(componentOf[s.common]!)) referenceOf.set(componentOf[s.common]!, s.common)
+  for (const s of sources)
+    if (!referenceOf.has(componentOf[s.common]!)) referenceOf.set(componentOf[s.common]!, s.common)
   const sourced = new Set(referenceOf.keys())
   for (let n = 0; n < nodeCount; n++) if (!referenceOf.has(componentOf[n]!)) referenceOf.set(componentOf[n]!, n)
   const factor = factorOf(nodeCount, parts, referenceOf.values())
@@ -57,7 +68,15 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
   const asked: Asked[] = []
   const test = ({ a, b }: Across): number => {
     const f = componentOf[a] === componentOf[b] ? factor.forward(a, b) : null
-    return asked.push({ a, b, f, self: f ? factor.between(f, f) : complex(0), base: f && sourced.has(componentOf[a]!) ? volts(f) : complex(0) }) - 1
+    return (
+      asked.push({
+        a,
+        b,
+        f,
+        self: f ? factor.between(f, f) : complex(0),
+        base: f && sourced.has(componentOf[a]!) ? volts(f) : complex(0),
+      }) - 1
+    )
   }
   tests.forEach(test)
   const bridges = bridgesOf(nodeCount, parts)
@@ -90,16 +109,31 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
     const key = `${spotKey(p)} ${spotKey(q)}`
     const known = joinPorts.get(key)
     if (known) return known
-    const [terms, inner] = [[] as { f: Forward; weight: number }[], [] as { element: number; along: number; weight: number }[]]
-    for (const [spot, weight] of [[p, 1], [q, -1]] as const) {
+    const [terms, inner] = [
+      [] as { f: Forward; weight: number }[],
+      [] as { element: number; along: number; weight: number }[],
+    ]
+    for (const [spot, weight] of [
+      [p, 1],
+      [q, -1],
+    ] as const) {
       if ('node' in spot) terms.push({ f: forwardOf(spot.node), weight })
       else {
         const { a, b } = parts[spot.element]!
-        terms.push({ f: forwardOf(a), weight: weight * (1 - spot.along) }, { f: forwardOf(b), weight: weight * spot.along })
+        terms.push(
+          { f: forwardOf(a), weight: weight * (1 - spot.along) },
+          { f: forwardOf(b), weight: weight * spot.along },
+        )
         inner.push({ ...spot, weight })
       }
     }
-    const port: Port = { terms, inner, own: complex(0), driven: terms.reduce((sum, t) => plus(sum, scaled(volts(t.f), t.weight)), complex(0)), across: [] }
+    const port: Port = {
+      terms,
+      inner,
+      own: complex(0),
+      driven: terms.reduce((sum, t) => plus(sum, scaled(volts(t.f), t.weight)), complex(0)),
+      across: [],
+    }
     port.own = between(port, port)
     joinPorts.set(key, port)
     return port
@@ -107,9 +141,18 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
   /** Volts that a unit current through one port makes along the other. Two spots of one element share, besides, the drop within it. */
   const between = (one: Port, other: Port): Complex => {
     let sum = complex(0)
-    for (const t of one.terms) for (const u of other.terms) sum = plus(sum, scaled(factor.between(t.f, u.f), t.weight * u.weight))
-    for (const s of one.inner) for (const u of other.inner)
-      if (s.element === u.element) sum = plus(sum, scaled(parts[s.element]!.z, s.weight * u.weight * Math.min(s.along, u.along) * (1 - Math.max(s.along, u.along))))
+    for (const t of one.terms)
+      for (const u of other.terms) sum = plus(sum, scaled(factor.between(t.f, u.f), t.weight * u.weight))
+    for (const s of one.inner)
+      for (const u of other.inner)
+        if (s.element === u.element)
+          sum = plus(
+            sum,
+            scaled(
+              parts[s.element]!.z,
+              s.weight * u.weight * Math.min(s.along, u.along) * (1 - Math.max(s.along, u.along)),
+            ),
+          )
     return sum
   }
   const pairs = new Map<Port, Map<Port, Complex>>()
@@ -125,16 +168,25 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
    * Joins come first and removals last: what a removal cuts off may hang on a join. A branch of an element that carries
    * nothing any more is left out.
    */
-  const takenAway = (test: number, changes: readonly Change[], joins: readonly Join[], drivenBy: (port: Port) => Complex): Complex => {
+  const takenAway = (
+    test: number,
+    changes: readonly Change[],
+    joins: readonly Join[],
+    drivenBy: (port: Port) => Complex,
+  ): Complex => {
     if (joins.length === 0 && changes.length === 1) return takenByOne(test, changes[0]!, drivenBy)
-    const used: { port: Port; z: Complex }[] = joins.map((j) => ({ port: joinPort(j), z: complex(Math.max(LEAST_ohm, j.ohm)) }))
-    for (const gone of [false, true]) for (const change of changes) {
-      if ((change.z === null) !== gone) continue
-      const port = portOf(change.element)
-      const y = minus(change.z === null ? complex(0) : inverse(change.z), parts[change.element]!.y)
-      if (size(y) === 0 || (gone && joins.length === 0 && bridges.has(change.element))) continue
-      used.push({ port, z: inverse(y) }) // in parallel, so that both together are the new one
-    }
+    const used: { port: Port; z: Complex }[] = joins.map((j) => ({
+      port: joinPort(j),
+      z: complex(Math.max(LEAST_ohm, j.ohm)),
+    }))
+    for (const gone of [false, true])
+      for (const change of changes) {
+        if ((change.z === null) !== gone) continue
+        const port = portOf(change.element)
+        const y = minus(change.z === null ? complex(0) : inverse(change.z), parts[change.element]!.y)
+        if (size(y) === 0 || (gone && joins.length === 0 && bridges.has(change.element))) continue
+        used.push({ port, z: inverse(y) }) // in parallel, so that both together are the new one
+      }
     const live: { port: Port; share: Complex[]; pivot: Complex; read: Complex; driven: Complex }[] = []
     let sum = complex(0)
     for (const { port, z } of used) {
@@ -164,7 +216,9 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
     const port = portOf(element)
     const parallel = inverse(y)
     const pivot = plus(port.own, parallel)
-    return size(pivot) <= CUT_RATIO * size(parallel) ? complex(0) : times(times(acrossOf(test, port), drivenBy(port)), inverse(pivot))
+    return size(pivot) <= CUT_RATIO * size(parallel)
+      ? complex(0)
+      : times(times(acrossOf(test, port), drivenBy(port)), inverse(pivot))
   }
 
   const stillJoined = (test: number, changes: readonly Change[], joins: readonly Join[]): boolean => {
@@ -174,7 +228,12 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
     // An element without a way around it carries all of the meter's current or none; one alone with a way around it cuts nothing.
     const single = gone.filter((c) => bridges.has(c.element))
     const between = single.some((c) => shareOf(test, c.element) > 0.5)
-    if (gone.length - single.length <= 1 && (!between || joins.length === 0) && (single.length === gone.length || gone.length === 1)) return !between
+    if (
+      gone.length - single.length <= 1 &&
+      (!between || joins.length === 0) &&
+      (single.length === gone.length || gone.length === 1)
+    )
+      return !between
     // A spot within an element joins both of its ends to the other spot: the element itself is whole.
     const nodesOf = (s: Spot) => ('node' in s ? s.node : parts[s.element]!.a)
     const bridging = joins.map(({ p, q }) => ({ a: nodesOf(p), b: nodesOf(q) }))
@@ -184,23 +243,34 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
       const pieceOf = (node: number) => single.map((c) => bridges.beyond(c.element, node)).join()
       const touching = bridging.map((j) => [pieceOf(j.a), pieceOf(j.b)] as const)
       const reached = new Set([pieceOf(a)])
-      for (let k = 0; k < touching.length; k++) for (const [p, q] of touching) if (reached.has(p) || reached.has(q)) reached.add(p).add(q)
+      for (let k = 0; k < touching.length; k++)
+        for (const [p, q] of touching) if (reached.has(p) || reached.has(q)) reached.add(p).add(q)
       return reached.has(pieceOf(b))
     }
     const pieces = partsOf(nodeCount, [...parts, ...bridging], new Set(gone.map((c) => c.element)))
     return pieces[a] === pieces[b]
   }
-  const shareOf = (test: number, element: number): number => (asked[test]!.f ? size(times(acrossOf(test, portOf(element)), parts[element]!.y)) : 0)
+  const shareOf = (test: number, element: number): number =>
+    asked[test]!.f ? size(times(acrossOf(test, portOf(element)), parts[element]!.y)) : 0
 
   return {
     test,
     ohms: (test, changes, joins = []) => {
       if (!stillJoined(test, changes, joins)) return { open: true }
-      return { open: false, value: minus(asked[test]!.self, takenAway(test, changes, joins, (port) => acrossOf(test, port))) }
+      return {
+        open: false,
+        value: minus(
+          asked[test]!.self,
+          takenAway(test, changes, joins, (port) => acrossOf(test, port)),
+        ),
+      }
     },
     volts: (test, changes, joins = []) => {
       if (!sourced.has(componentOf[asked[test]!.a]!) || !stillJoined(test, changes, joins)) return complex(0)
-      return minus(asked[test]!.base, takenAway(test, changes, joins, (port) => port.driven))
+      return minus(
+        asked[test]!.base,
+        takenAway(test, changes, joins, (port) => port.driven),
+      )
     },
     share: shareOf,
     driven_V: (element) => size(portOf(element).driven),
@@ -208,7 +278,11 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
 }
 
 /** Two points between which is read, with the current of a meter taken forward where they are joined. */
-interface Asked extends Across { readonly f: Forward | null; readonly self: Complex; readonly base: Complex }
+interface Asked extends Across {
+  readonly f: Forward | null
+  readonly self: Complex
+  readonly base: Complex
+}
 
 /** Two points of a network as seen from outside: what it takes to solve for a current between them. */
 interface Port {
@@ -222,12 +296,20 @@ interface Port {
 const spotKey = (s: Spot): string => ('node' in s ? `${s.node}` : `${s.element}@${s.along}`)
 
 /** Elements without a way around them, and which nodes lie beyond one as seen from where the search began. */
-interface Bridges { readonly has: (element: number) => boolean; readonly beyond: (element: number, node: number) => boolean }
+interface Bridges {
+  readonly has: (element: number) => boolean
+  readonly beyond: (element: number, node: number) => boolean
+}
 
 /** Tarjan's low links, without recursion: a common is a long path. */
 function bridgesOf(nodeCount: number, parts: Powered['parts']): Bridges {
   const around: { to: number; element: number }[][] = Array.from({ length: nodeCount }, () => [])
-  parts.forEach(({ a, b }, element) => { if (a !== b) { around[a]!.push({ to: b, element }); around[b]!.push({ to: a, element }) } })
+  parts.forEach(({ a, b }, element) => {
+    if (a !== b) {
+      around[a]!.push({ to: b, element })
+      around[b]!.push({ to: a, element })
+    }
+  })
   const [seen, low, last] = [new Int32Array(nodeCount).fill(-1), new Int32Array(nodeCount), new Int32Array(nodeCount)]
   const bridges = new Map<number, number>()
   let clock = 0
@@ -247,12 +329,18 @@ function bridgesOf(nodeCount: number, parts: Powered['parts']): Bridges {
         if (low[top.node]! > seen[under.node]!) bridges.set(top.by, top.node)
       } else if (step.element !== top.by) {
         if (seen[step.to]! >= 0) low[top.node] = Math.min(low[top.node]!, seen[step.to]!)
-        else { seen[step.to] = low[step.to] = clock++; stack.push({ node: step.to, by: step.element, next: 0 }) }
+        else {
+          seen[step.to] = low[step.to] = clock++
+          stack.push({ node: step.to, by: step.element, next: 0 })
+        }
       }
     }
   }
   return {
     has: (element) => bridges.has(element),
-    beyond: (element, node) => { const far = bridges.get(element)!; return seen[node]! >= seen[far]! && seen[node]! <= last[far]! },
+    beyond: (element, node) => {
+      const far = bridges.get(element)!
+      return seen[node]! >= seen[far]! && seen[node]! <= last[far]!
+    },
   }
 }

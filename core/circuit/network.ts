@@ -1,12 +1,28 @@
 import { copperFactor, maximum_ohmPerM, nominal_ohmPerM, type Gauge } from '../quantity'
-import { gaugeOf, lengthBetween_m, must, stopPositions_m, UNKNOWN_GAUGE, wiringOf, type Link, type Site, type WirePoint, type Wiring } from '../site'
+import {
+  gaugeOf,
+  lengthBetween_m,
+  must,
+  stopPositions_m,
+  UNKNOWN_GAUGE,
+  wiringOf,
+  type Link,
+  type Site,
+  type WirePoint,
+  type Wiring,
+} from '../site'
 
 /** The temperatures of a visit. Wire lies in the ground; a coil that has not run has its temperature too. */
-export interface Climate { readonly ground_C: number; readonly coil_C: number }
+export interface Climate {
+  readonly ground_C: number
+  readonly coil_C: number
+}
 
 /** The property's own temperatures: coils as warm as the ground unless set otherwise. */
-export const climateOf = (site: Site, ground_C = site.settings.ground_C, coil_C = site.settings.coil_C): Climate =>
-  ({ ground_C, coil_C: coil_C ?? ground_C })
+export const climateOf = (site: Site, ground_C = site.settings.ground_C, coil_C = site.settings.coil_C): Climate => ({
+  ground_C,
+  coil_C: coil_C ?? ground_C,
+})
 
 /** DC figures of a typical AC coil where none is on record, and the range valves are made in. */
 export const UNKNOWN_COIL_ohm = { value: 33, low: 20, high: 60 } as const
@@ -18,7 +34,12 @@ export const UNKNOWN_COIL_ohm = { value: 33, low: 20, high: 60 } as const
 export const LEAST_ohm = 1e-6
 
 /** A resistance between two nodes, with the part of the site that it stands for. */
-export interface Element { readonly a: number; readonly b: number; readonly ohm: number; readonly link: Link | null }
+export interface Element {
+  readonly a: number
+  readonly b: number
+  readonly ohm: number
+  readonly link: Link | null
+}
 
 /**
  * A site as resistances at DC, every terminal open: what an ohmmeter at the cabinet sees with the leads off. Nodes are
@@ -52,8 +73,10 @@ export function networkOf(site: Site, climate: Climate): Network {
 /** Resistance of one link as recorded: copper at ground temperature, half a sound joint per leg, a coil at its own. */
 export function linkNominal_ohm(site: Site, link: Link, climate: Climate): number {
   switch (link.kind) {
-    case 'leg': return site.settings.soundSplice_ohm / 2
-    case 'coil': return coil_ohm(site, link, 'value') * copperFactor(climate.coil_C)
+    case 'leg':
+      return site.settings.soundSplice_ohm / 2
+    case 'coil':
+      return coil_ohm(site, link, 'value') * copperFactor(climate.coil_C)
     case 'stretch': {
       const cable = must(site.cables, link.cable)
       const length = lengthBetween_m(stopPositions_m(cable), link.from, link.to)
@@ -69,7 +92,11 @@ export function coil_ohm(site: Site, link: Extract<Link, { kind: 'coil' }>, of: 
 }
 
 /** Ω/m of a stretch at ground temperature: nominal, and the bounds its size leaves (the maximum of the standard above). */
-export function wire_ohmPerM(site: Site, link: Extract<Link, { kind: 'stretch' }>, climate: Climate): { value: number; low: number; high: number; gauge: Gauge | null } {
+export function wire_ohmPerM(
+  site: Site,
+  link: Extract<Link, { kind: 'stretch' }>,
+  climate: Climate,
+): { value: number; low: number; high: number; gauge: Gauge | null } {
   const cable = must(site.cables, link.cable)
   const gauge = gaugeOf(cable, must(cable.cores, link.core))
   const unknown = UNKNOWN_GAUGE[site.settings.market]

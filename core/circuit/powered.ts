@@ -1,4 +1,21 @@
-import { commonOf, entries, lengthBetween_m, lookUp, must, stopPositions_m, terminalEnd, wiringOf, type ControllerId, type DeviceId, type End, type Link, type Site, type TerminalId, type WirePoint, type Wiring } from '../site'
+import {
+  commonOf,
+  entries,
+  lengthBetween_m,
+  lookUp,
+  must,
+  stopPositions_m,
+  terminalEnd,
+  wiringOf,
+  type ControllerId,
+  type DeviceId,
+  type End,
+  type Link,
+  type Site,
+  type TerminalId,
+  type WirePoint,
+  type Wiring,
+} from '../site'
 import { complex, inverse, type Complex } from './complex'
 import { coilImpedance, type Face, type Frequency, type Phase } from './impedance'
 import { LEAST_ohm, linkNominal_ohm, wire_ohmPerM, type Climate } from './network'
@@ -26,11 +43,23 @@ export interface Conditions {
 
 /** An element between two nodes: a part of the site, a transformer's inner resistance, a sequencer's contact, or a terminal that is live throughout. */
 export interface Part {
-  readonly a: number; readonly b: number; readonly z: Complex; readonly y: Complex
-  readonly of: Link | { readonly kind: 'source'; readonly controller: ControllerId } | { readonly kind: 'contact'; readonly device: DeviceId }
+  readonly a: number
+  readonly b: number
+  readonly z: Complex
+  readonly y: Complex
+  readonly of:
+    | Link
+    | { readonly kind: 'source'; readonly controller: ControllerId }
+    | { readonly kind: 'contact'; readonly device: DeviceId }
     | { readonly kind: 'live'; readonly controller: ControllerId; readonly terminal: TerminalId }
 }
-export interface Source { readonly controller: ControllerId; readonly common: number; readonly hot: number; readonly open_V: number; readonly source_ohm: number }
+export interface Source {
+  readonly controller: ControllerId
+  readonly common: number
+  readonly hot: number
+  readonly open_V: number
+  readonly source_ohm: number
+}
 
 /** The whole property as one network with its sources, every terminal open that is not live throughout. */
 export interface Powered {
@@ -47,7 +76,8 @@ export interface Powered {
 }
 
 /** The source resistance of a transformer with a nominal 24 V secondary, Ω: (V_open − 24) / (VA / 24), nominal. */
-export const sourceResistance_ohm = (open_V: number, rating_VA: number): number => (open_V - NOMINAL_V) / (rating_VA / NOMINAL_V)
+export const sourceResistance_ohm = (open_V: number, rating_VA: number): number =>
+  (open_V - NOMINAL_V) / (rating_VA / NOMINAL_V)
 
 /**
  * The site as recorded, powered. Broken parts are left out; nothing about intent is assumed. Where controllers are joined,
@@ -70,15 +100,31 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
     if (!link.broken) add(a, b, linkImpedance(site, link, conditions), link)
   }
   const sources: Source[] = []
-  for (const [controller, record] of entries(site.controllers).sort(([a], [b]) => Number(b === first) - Number(a === first))) {
+  for (const [controller, record] of entries(site.controllers).sort(
+    ([a], [b]) => Number(b === first) - Number(a === first),
+  )) {
     for (const terminal of Object.keys(record.terminals)) node(wiring.pointOf(terminalEnd(controller, terminal)))
     const common = commonOf(site, controller)
     if (common === null) continue
-    const source_ohm = sourceResistance_ohm(site.settings.V_open_V, record.transformer?.rating_VA ?? UNKNOWN_TRANSFORMER_VA)
-    const source = { controller, common: node(wiring.pointOf(terminalEnd(controller, common))), hot: node(`hot ${controller}`), open_V: site.settings.V_open_V * conditions.mains_ratio, source_ohm }
+    const source_ohm = sourceResistance_ohm(
+      site.settings.V_open_V,
+      record.transformer?.rating_VA ?? UNKNOWN_TRANSFORMER_VA,
+    )
+    const source = {
+      controller,
+      common: node(wiring.pointOf(terminalEnd(controller, common))),
+      hot: node(`hot ${controller}`),
+      open_V: site.settings.V_open_V * conditions.mains_ratio,
+      source_ohm,
+    }
     sources.push(source)
     add(source.hot, source.common, complex(source_ohm), { kind: 'source', controller })
-    for (const t of conditions.live ?? []) if (t.controller === controller) add(node(wiring.pointOf(terminalEnd(controller, t.terminal))), source.hot, complex(LEAST_ohm), { kind: 'live', ...t })
+    for (const t of conditions.live ?? [])
+      if (t.controller === controller)
+        add(node(wiring.pointOf(terminalEnd(controller, t.terminal))), source.hot, complex(LEAST_ohm), {
+          kind: 'live',
+          ...t,
+        })
   }
   for (const [device, record] of entries(site.devices)) {
     if (record.kind !== 'sequencer') continue
@@ -87,7 +133,19 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
   }
   let names: string[] | null = null
   // Worked out when they are first asked for: a hunt makes dozens of states and names none.
-  return { site, conditions, nodeCount: nodeOf.size, parts, sources, wiring, nodeOf, get names() { return (names ??= namesOf(site, nodeOf)) }, earth }
+  return {
+    site,
+    conditions,
+    nodeCount: nodeOf.size,
+    parts,
+    sources,
+    wiring,
+    nodeOf,
+    get names() {
+      return (names ??= namesOf(site, nodeOf))
+    },
+    earth,
+  }
 }
 
 /** Impedance of one link: wire by its length and size, half a sound joint per leg, a coil by its face. */
@@ -97,7 +155,8 @@ function linkImpedance(site: Site, link: Link, c: Conditions): Complex {
     const kind = device.coilKind === null ? null : must(site.coilKinds, device.coilKind)
     return coilImpedance(kind, c.faces.get(link.device) ?? 'inrush', c.phase, c.frequency_Hz, c.climate.coil_C)
   }
-  if (link.kind === 'leg' || c.wire === 'nominal') return complex(Math.max(LEAST_ohm, linkNominal_ohm(site, link, c.climate)))
+  if (link.kind === 'leg' || c.wire === 'nominal')
+    return complex(Math.max(LEAST_ohm, linkNominal_ohm(site, link, c.climate)))
   const length = lengthBetween_m(stopPositions_m(must(site.cables, link.cable)), link.from, link.to)
   return complex(Math.max(LEAST_ohm, length.high * wire_ohmPerM(site, link, c.climate).high))
 }
@@ -107,7 +166,11 @@ function namesOf(site: Site, nodeOf: ReadonlyMap<WirePoint, number>): string[] {
   const names: string[] = []
   const taken = new Set(['0'])
   for (const point of nodeOf.keys()) {
-    const plain = spoken(site, point).toLowerCase().replace(/[^a-z0-9]+/g, '_').replace(/^_+|_+$/g, '') || 'node'
+    const plain =
+      spoken(site, point)
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '_')
+        .replace(/^_+|_+$/g, '') || 'node'
     let name = plain
     for (let n = 2; taken.has(name); n++) name = `${plain}_${n}`
     taken.add(name)
@@ -119,9 +182,12 @@ function namesOf(site: Site, nodeOf: ReadonlyMap<WirePoint, number>): string[] {
 function spoken(site: Site, point: WirePoint): string {
   const [kind, first = '', second = '', third = '', side] = point.split(' ')
   switch (kind) {
-    case 'terminal': case 'hot': {
+    case 'terminal':
+    case 'hot': {
       const controller = lookUp(site.controllers, first)
-      return kind === 'hot' ? `hot ${controller?.tag ?? first}` : `terminal ${controller?.tag ?? first} ${controller && (lookUp(controller.terminals, second)?.tag ?? second)}`
+      return kind === 'hot'
+        ? `hot ${controller?.tag ?? first}`
+        : `terminal ${controller?.tag ?? first} ${controller && (lookUp(controller.terminals, second)?.tag ?? second)}`
     }
     case 'landing': {
       const end = lookUp(site.splices, first)?.ends.find((e) => e.kind === 'terminal')
@@ -132,7 +198,9 @@ function spoken(site: Site, point: WirePoint): string {
       const stop = cable?.stops.find((s) => s.id === third)
       return `${cable?.tag ?? first} ${second} ${(stop && lookUp(site.places, stop.place)?.tag) ?? third} ${side === 'arrives' ? 'in' : side === 'leaves' ? 'out' : 'by'}`
     }
-    case 'port': return `${lookUp(site.devices, first)?.tag ?? first} ${second}`
-    default: return point
+    case 'port':
+      return `${lookUp(site.devices, first)?.tag ?? first} ${second}`
+    default:
+      return point
   }
 }

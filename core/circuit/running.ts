@@ -1,22 +1,43 @@
 import { accepted, refusal, refused, type Outcome } from '../refusal'
-import { entries, hangingOn, lookUp, must, terminalEnd, wiringOf, type ControllerId, type DeviceId, type Site, type TerminalId } from '../site'
+import {
+  entries,
+  hangingOn,
+  lookUp,
+  must,
+  terminalEnd,
+  wiringOf,
+  type ControllerId,
+  type DeviceId,
+  type Site,
+  type TerminalId,
+} from '../site'
 import type { Edit } from './engine'
 import type { Face } from './impedance'
 import type { Conditions, Powered } from './powered'
 
-export interface TerminalAt { readonly controller: ControllerId; readonly terminal: TerminalId }
+export interface TerminalAt {
+  readonly controller: ControllerId
+  readonly terminal: TerminalId
+}
 /** What a terminal is told to be instead of what its place in the order would make it. */
 export type Told = Face | 'off'
 
 /** Which terminals are live, and the face of every coil that hangs on one of them. */
-export interface Running { readonly live: readonly TerminalAt[]; readonly faces: ReadonlyMap<DeviceId, Face> }
+export interface Running {
+  readonly live: readonly TerminalAt[]
+  readonly faces: ReadonlyMap<DeviceId, Face>
+}
 
 /**
  * What runs when these stations are on: all hold but the last, which starts. The master terminal of their points of
  * connection is live with them; its coils start with the station unless the controller brings the master in first. `told`
  * overrides a terminal's face, or leaves it off. A sequencer passes its face on to its coils.
  */
-export function runningOf(site: Site, on: readonly TerminalAt[], told: readonly (TerminalAt & { readonly as: Told })[] = []): Outcome<Running> {
+export function runningOf(
+  site: Site,
+  on: readonly TerminalAt[],
+  told: readonly (TerminalAt & { readonly as: Told })[] = [],
+): Outcome<Running> {
   const saidOf = (t: TerminalAt) => told.find((s) => s.controller === t.controller && s.terminal === t.terminal)?.as
   const faces = new Map<DeviceId, Face>()
   const live: TerminalAt[] = []
@@ -34,18 +55,29 @@ export function runningOf(site: Site, on: readonly TerminalAt[], told: readonly 
     if (role === 'common') return refused(refusal('common_is_no_output', ['--on']))
   }
   on.forEach((t, i) => energise(t, i === on.length - 1 ? 'inrush' : 'holding'))
-  for (const t of on) for (const station of stationsAt(site, t)) {
-    const at = station.pointOfConnection === null || !station.withMaster ? null : must(site.pointsOfConnection, station.pointOfConnection).terminal
-    if (at) energise(at, must(site.controllers, at.controller).masterFirst ? 'holding' : 'inrush')
-  }
+  for (const t of on)
+    for (const station of stationsAt(site, t)) {
+      const at =
+        station.pointOfConnection === null || !station.withMaster
+          ? null
+          : must(site.pointsOfConnection, station.pointOfConnection).terminal
+      if (at) energise(at, must(site.controllers, at.controller).masterFirst ? 'holding' : 'inrush')
+    }
   for (const t of told) if (t.as !== 'off') energise(t, t.as)
   return accepted({ live, faces })
 }
 
-const stationsAt = (site: Site, t: TerminalAt) => entries(site.stations).filter(([, s]) => s.controller === t.controller && s.terminal === t.terminal).map(([, s]) => s)
+const stationsAt = (site: Site, t: TerminalAt) =>
+  entries(site.stations)
+    .filter(([, s]) => s.controller === t.controller && s.terminal === t.terminal)
+    .map(([, s]) => s)
 
 /** The faces of what runs as conditions of the network. */
-export const conditionsFor = (running: Running, given: Omit<Conditions, 'faces' | 'turns'>): Conditions => ({ ...given, faces: running.faces, turns: new Map() })
+export const conditionsFor = (running: Running, given: Omit<Conditions, 'faces' | 'turns'>): Conditions => ({
+  ...given,
+  faces: running.faces,
+  turns: new Map(),
+})
 
 /** The closings of what is live, as edits of the powered network. Terminals of a controller without a common close on nothing. */
 export function closings(powered: Powered, live: readonly TerminalAt[]): Edit[] {

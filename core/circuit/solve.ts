@@ -11,7 +11,12 @@ export interface Solver {
   readonly resistance_ohm: (from: number, to: number) => number
 }
 
-interface Step { readonly node: number; readonly total_S: number; readonly to: Int32Array; readonly share_S: Float64Array }
+interface Step {
+  readonly node: number
+  readonly total_S: number
+  readonly to: Int32Array
+  readonly share_S: Float64Array
+}
 
 /**
  * Factors the network once: nodes are taken out one by one, those with the fewest neighbours first, and each leaves a
@@ -25,7 +30,8 @@ export function solverOf(network: Network): Solver {
   const connected = (a: number, b: number) => part[a] === part[b]
 
   const potentials = (from: number, to: number): Float64Array => {
-    if (!connected(from, to)) throw new Error(`potentials: nodes ${from} and ${to} are not connected; ask connected first`)
+    if (!connected(from, to))
+      throw new Error(`potentials: nodes ${from} and ${to} are not connected; ask connected first`)
     const current_A = new Float64Array(nodeCount)
     current_A[from]! += 1
     current_A[to]! -= 1
@@ -74,9 +80,16 @@ function eliminate(nodeCount: number, elements: Network['elements']): Step[] {
     taken[node] = 1
     const neighbours = [...around[node]!]
     const total_S = neighbours.reduce((sum, [, g]) => sum + g, 0)
-    steps.push({ node, total_S, to: Int32Array.from(neighbours, ([n]) => n), share_S: Float64Array.from(neighbours, ([, g]) => g) })
+    steps.push({
+      node,
+      total_S,
+      to: Int32Array.from(neighbours, ([n]) => n),
+      share_S: Float64Array.from(neighbours, ([, g]) => g),
+    })
     for (const [n] of neighbours) around[n]!.delete(node)
-    neighbours.forEach(([n, g], i) => { for (const [m, h] of neighbours.slice(i + 1)) link(n, m, (g * h) / total_S) })
+    neighbours.forEach(([n, g], i) => {
+      for (const [m, h] of neighbours.slice(i + 1)) link(n, m, (g * h) / total_S)
+    })
     for (const [n] of neighbours) file(n)
     size = Math.max(0, size - 1) // a neighbour lost one at most
   }

@@ -1,17 +1,36 @@
 import type { Fault } from '../circuit'
 import type { Meter, OhmsTest, OhmsValue } from '../record'
-import { commonOf, type CableId, type CoreId, type DeviceId, type PlaceId, type SpliceId, type TerminalId } from '../site'
+import {
+  commonOf,
+  type CableId,
+  type CoreId,
+  type DeviceId,
+  type PlaceId,
+  type SpliceId,
+  type TerminalId,
+} from '../site'
 import { classesOf, type ElementClass } from './element-classes'
 import { predict, type Expectation } from './predict'
 import { nodeAt, sceneWith, type Scene } from './scene'
 import { corrected_ohm, secondCoil, shortOn, within, type Baseline } from './verdict'
 
 /** One reading of a sweep, by its place in the list given, with what its thread read before where that is known. */
-export interface Observation { readonly test: OhmsTest; readonly value: OhmsValue; readonly meter: Meter; readonly baseline?: Baseline | null }
+export interface Observation {
+  readonly test: OhmsTest
+  readonly value: OhmsValue
+  readonly meter: Meter
+  readonly baseline?: Baseline | null
+}
 
 /** Somewhere a fault may be. */
 export type Suspect =
-  | { readonly kind: 'stretch'; readonly cable: CableId; readonly core: CoreId; readonly from: PlaceId; readonly to: PlaceId }
+  | {
+      readonly kind: 'stretch'
+      readonly cable: CableId
+      readonly core: CoreId
+      readonly from: PlaceId
+      readonly to: PlaceId
+    }
   | { readonly kind: 'joint'; readonly splice: SpliceId; readonly place: PlaceId }
   | { readonly kind: 'coil'; readonly device: DeviceId; readonly place: PlaceId }
 
@@ -30,11 +49,21 @@ export type Conclusion = Explanation & {
 
 /** One way to explain some readings. Its suspects are all the places at which such a fault would explain them equally well. */
 export type Explanation = { readonly explains: readonly number[] } & (
-  | { readonly kind: 'open' | 'resistive'; readonly where: Where; readonly suspects: readonly Suspect[]; readonly excess_ohm: number | null }
+  | {
+      readonly kind: 'open' | 'resistive'
+      readonly where: Where
+      readonly suspects: readonly Suspect[]
+      readonly excess_ohm: number | null
+    }
   | { readonly kind: 'coil_part'; readonly suspects: readonly Suspect[]; readonly fraction: number }
   | { readonly kind: 'second_coil' }
   /** Lead and common touch, `distance_m` out at the most; at the coil when all of the wire is in the reading. */
-  | { readonly kind: 'short'; readonly distance_m: number; readonly atCoil: boolean; readonly between: readonly [PlaceId, PlaceId] }
+  | {
+      readonly kind: 'short'
+      readonly distance_m: number
+      readonly atCoil: boolean
+      readonly between: readonly [PlaceId, PlaceId]
+    }
   | { readonly kind: 'leads_joined'; readonly terminals: readonly [TerminalId, TerminalId] }
   | { readonly kind: 'lead_moved'; readonly terminals: readonly [TerminalId, TerminalId] }
   /** `sure` where the likelihood of the exchange is ten times that of the record; else running both has to tell. */
@@ -75,11 +104,16 @@ export function conclude(scene: Scene, observations: readonly Observation[]): Jo
   const explained = new Set<number>()
   const recorded = observations.map((o) => predict(scene, o.test, o.meter))
   const doubtful = (explains: readonly number[]) => explains.every((i) => agrees(recorded[i]!, observations[i]!))
-  const foresee: Foresee = (then, i) => besideBefore(scene, recorded[i]!, predict(then, observations[i]!.test, observations[i]!.meter), observations[i]!)
+  const foresee: Foresee = (then, i) =>
+    besideBefore(scene, recorded[i]!, predict(then, observations[i]!.test, observations[i]!.meter), observations[i]!)
   let now = scene
   for (;;) {
     const expected = observations.map((_, i) => settled.get(i) ?? foresee(now, i))
-    const misfits = new Set(observations.flatMap((o, i) => (explained.has(i) || agrees(expected[i]!, o) || !judgeable(expected[i]!) ? [] : [i])))
+    const misfits = new Set(
+      observations.flatMap((o, i) =>
+        explained.has(i) || agrees(expected[i]!, o) || !judgeable(expected[i]!) ? [] : [i],
+      ),
+    )
     if (misfits.size === 0) break
     const best = bestOf(now, observations, expected, misfits, foresee)
     if (!best) {
@@ -92,7 +126,10 @@ export function conclude(scene: Scene, observations: readonly Observation[]): Jo
     for (const [i, e] of first.candidate.instead ?? []) settled.set(i, e)
     now = sceneWith(now, first.candidate.faults)
   }
-  const opens = conclusions.filter((c) => (c.kind === 'open' || c.kind === 'unexplained') && c.explains.some((i) => observations[i]!.value.kind === 'open'))
+  const opens = conclusions.filter(
+    (c) =>
+      (c.kind === 'open' || c.kind === 'unexplained') && c.explains.some((i) => observations[i]!.value.kind === 'open'),
+  )
   return { conclusions, severalOrWrong: opens.length > 1 || (opens.length === 1 && opens[0]!.kind === 'unexplained') }
 }
 
@@ -107,7 +144,13 @@ function besideBefore(scene: Scene, recorded: Expectation, e: Expectation, { bas
   if (!baseline || e.kind !== 'ohms' || recorded.kind !== 'ohms') return e
   const off = (baseline.corrected_ohm - recorded.expected_ohm) * Math.min(1, e.expected_ohm / recorded.expected_ohm)
   const own = (e.high_ohm - e.low_ohm) / 2
-  const apart = Math.min(own, Math.hypot((baseline.high_ohm - baseline.low_ohm) / 2, scene.site.settings.coilTolerance_ratio * (e.expected_ohm - recorded.expected_ohm)))
+  const apart = Math.min(
+    own,
+    Math.hypot(
+      (baseline.high_ohm - baseline.low_ohm) / 2,
+      scene.site.settings.coilTolerance_ratio * (e.expected_ohm - recorded.expected_ohm),
+    ),
+  )
   const expected_ohm = e.expected_ohm + off
   return { ...e, expected_ohm, low_ohm: Math.max(0, expected_ohm - apart), high_ohm: expected_ohm + apart }
 }
@@ -116,21 +159,36 @@ const judgeable = (e: Expectation) => e.kind === 'ohms' || e.kind === 'bounds'
 
 /** Whether a reading is what is expected: in the band, or open where no current can pass. */
 function agrees(e: Expectation, { value, meter }: Observation): boolean {
-  if (value.kind === 'open') return e.kind === 'open' || ((e.kind === 'ohms' || e.kind === 'bounds') && e.low_ohm > meter.highest_ohm)
+  if (value.kind === 'open')
+    return e.kind === 'open' || ((e.kind === 'ohms' || e.kind === 'bounds') && e.low_ohm > meter.highest_ohm)
   return within(e, corrected_ohm(value.ohm, meter))
 }
 
-interface Found { readonly candidate: Candidate; readonly explains: number[]; readonly against: number }
+interface Found {
+  readonly candidate: Candidate
+  readonly explains: number[]
+  readonly against: number
+}
 
 /** Tries candidates, those that move the most misfits first, and stops where none left can do as well. All that do best, in their order. */
-function bestOf(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, foresee: Foresee): readonly [Found, ...Found[]] | null {
+function bestOf(
+  scene: Scene,
+  observations: readonly Observation[],
+  expected: readonly Expectation[],
+  misfits: ReadonlySet<number>,
+  foresee: Foresee,
+): readonly [Found, ...Found[]] | null {
   let best: [Found, ...Found[]] | null = null
   const reach = (c: Candidate) => [...c.moves].filter((i) => misfits.has(i)).length
   const candidates = candidatesFor(scene, observations, expected, misfits).sort((a, b) => reach(b) - reach(a))
   for (const candidate of candidates) {
     if (best && reach(candidate) < best[0].explains.length) break
     const found = explainedBy(scene, observations, expected, misfits, candidate, foresee)
-    const better: number = found ? (best ? found.explains.length - best[0].explains.length || best[0].against - found.against : 1) : -1
+    const better: number = found
+      ? best
+        ? found.explains.length - best[0].explains.length || best[0].against - found.against
+        : 1
+      : -1
     if (better > 0) best = [found!]
     else if (better === 0) best!.push(found!)
   }
@@ -139,9 +197,16 @@ function bestOf(scene: Scene, observations: readonly Observation[], expected: re
 
 /** Equals as one conclusion: of the first one's kind all the places, of the others one each. A whole jacket stands for itself. */
 function together(ties: readonly [Found, ...Found[]]): Explanation & { or: Explanation[] } {
-  const same = ties.filter((t) => t.explains.join() === ties[0].explains.join()).map((t) => t.candidate.conclusion(t.explains))
+  const same = ties
+    .filter((t) => t.explains.join() === ties[0].explains.join())
+    .map((t) => t.candidate.conclusion(t.explains))
   const first = same[0]!
-  const others = new Map(same.filter((e) => e.kind !== first.kind).reverse().map((e) => [e.kind, e]))
+  const others = new Map(
+    same
+      .filter((e) => e.kind !== first.kind)
+      .reverse()
+      .map((e) => [e.kind, e]),
+  )
   if (first.kind !== 'open' && first.kind !== 'resistive') return { ...first, or: [...others.values()].reverse() }
   const alike = same.filter((e) => e.kind === first.kind && e.where !== 'several') as (typeof first)[]
   const merged = first.where === 'several' ? [first] : alike
@@ -151,7 +216,14 @@ function together(ties: readonly [Found, ...Found[]]): Explanation & { or: Expla
 }
 
 /** The misfits that a candidate explains, and how many others it speaks against; null where it would take a reading that fits out of its band. */
-function explainedBy(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, candidate: Candidate, foresee: Foresee): Found | null {
+function explainedBy(
+  scene: Scene,
+  observations: readonly Observation[],
+  expected: readonly Expectation[],
+  misfits: ReadonlySet<number>,
+  candidate: Candidate,
+  foresee: Foresee,
+): Found | null {
   const after = candidate.faults.length > 0 ? sceneWith(scene, candidate.faults) : scene
   const explains: number[] = []
   let against = 0
@@ -164,11 +236,22 @@ function explainedBy(scene: Scene, observations: readonly Observation[], expecte
     else if (!agreed && agrees(expected[i]!, o)) return null
     else if (!agreed && then.kind === 'open') against++ // a reading of ohms where it says that nothing can pass
   }
-  return explains.length > 0 && !(candidate.whole && explains.length < candidate.moves.size) ? { candidate, explains, against } : null
+  return explains.length > 0 && !(candidate.whole && explains.length < candidate.moves.size)
+    ? { candidate, explains, against }
+    : null
 }
 
-function candidatesFor(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Candidate[] {
-  const classes = classesOf(scene, observations.map((o) => o.test), misfits)
+function candidatesFor(
+  scene: Scene,
+  observations: readonly Observation[],
+  expected: readonly Expectation[],
+  misfits: ReadonlySet<number>,
+): Candidate[] {
+  const classes = classesOf(
+    scene,
+    observations.map((o) => o.test),
+    misfits,
+  )
   return [
     ...classes.map(openAt),
     ...classes.filter(isSeries).flatMap((c) => resistiveAt(scene, c, observations, expected, misfits)),
@@ -183,12 +266,14 @@ const isSeries = (c: ElementClass) => c.openTogether.length === 1
 
 function openAt(c: ElementClass): Candidate {
   return {
-    faults: [{ kind: 'open', elements: c.openTogether }], moves: new Set(c.share.keys()),
+    faults: [{ kind: 'open', elements: c.openTogether }],
+    moves: new Set(c.share.keys()),
     conclusion: (explains) => ({ kind: 'open', explains, where: c.where, suspects: c.suspects, excess_ohm: null }),
   }
 }
 
-const solved_ohm = (scene: Scene, test: OhmsTest): number => scene.solver.resistance_ohm(nodeAt(scene, test.from)!, nodeAt(scene, test.to)!)
+const solved_ohm = (scene: Scene, test: OhmsTest): number =>
+  scene.solver.resistance_ohm(nodeAt(scene, test.from)!, nodeAt(scene, test.to)!)
 
 /** A share of the current this near to all of it has no other way round that counts. */
 const WHOLE_SHARE = 0.999
@@ -198,7 +283,14 @@ const WHOLE_SHARE = 0.999
  * s its share of the current and R∞ the reading with it open (the form is bilinear in x, its slope at 0 is s²); solved for
  * x in each misfit, and averaged with the weight s⁴ of least squares.
  */
-function fitted_ohm(scene: Scene, c: ElementClass, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>, sign: 1 | -1): number | null {
+function fitted_ohm(
+  scene: Scene,
+  c: ElementClass,
+  observations: readonly Observation[],
+  expected: readonly Expectation[],
+  misfits: ReadonlySet<number>,
+  sign: 1 | -1,
+): number | null {
   let [top, bottom] = [0, 0]
   let opened: Scene | null = null
   for (const [i, share] of c.share) {
@@ -215,29 +307,48 @@ function fitted_ohm(scene: Scene, c: ElementClass, observations: readonly Observ
   return bottom > 0 ? top / bottom : null
 }
 
-function resistiveAt(scene: Scene, c: ElementClass, ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]): Candidate[] {
+function resistiveAt(
+  scene: Scene,
+  c: ElementClass,
+  ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]
+): Candidate[] {
   const ohm = fitted_ohm(scene, c, ...given, 1)
   const suspects = c.suspects.filter((s) => s.kind !== 'coil') // a coil's own turns do not rise
   if (ohm === null || suspects.length === 0) return []
-  return [{
-    faults: [{ kind: 'series', element: c.representative, ohm }], moves: new Set(c.share.keys()),
-    conclusion: (explains) => ({ kind: 'resistive', explains, where: c.where, suspects, excess_ohm: ohm }),
-  }]
+  return [
+    {
+      faults: [{ kind: 'series', element: c.representative, ohm }],
+      moves: new Set(c.share.keys()),
+      conclusion: (explains) => ({ kind: 'resistive', explains, where: c.where, suspects, excess_ohm: ohm }),
+    },
+  ]
 }
 
-function coilPartAt(scene: Scene, c: ElementClass, ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]): Candidate[] {
+function coilPartAt(
+  scene: Scene,
+  c: ElementClass,
+  ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]
+): Candidate[] {
   const coils = c.suspects.filter((s) => s.kind === 'coil')
   const ohm = fitted_ohm(scene, c, ...given, -1)
   if (ohm === null || coils.length !== 1 || c.coil === null || -ohm > c.coil.ohm * 1.1) return []
   const fraction = Math.min(1, -ohm / c.coil.ohm)
-  return [{
-    faults: [{ kind: 'series', element: c.coil.element, ohm: -fraction * c.coil.ohm }], moves: new Set(c.share.keys()),
-    conclusion: (explains) => ({ kind: 'coil_part', explains, suspects: coils, fraction }),
-  }]
+  return [
+    {
+      faults: [{ kind: 'series', element: c.coil.element, ohm: -fraction * c.coil.ohm }],
+      moves: new Set(c.share.keys()),
+      conclusion: (explains) => ({ kind: 'coil_part', explains, suspects: coils, fraction }),
+    },
+  ]
 }
 
 /** What may take one reading down by itself: a short on its way, or a second coil side by side with its own. */
-function lowCandidates(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Candidate[] {
+function lowCandidates(
+  scene: Scene,
+  observations: readonly Observation[],
+  expected: readonly Expectation[],
+  misfits: ReadonlySet<number>,
+): Candidate[] {
   return [...misfits].flatMap((i) => {
     const [{ test, value, meter }, e] = [observations[i]!, expected[i]!]
     if (value.kind !== 'ohm' || e.kind !== 'ohms') return []
@@ -248,7 +359,17 @@ function lowCandidates(scene: Scene, observations: readonly Observation[], expec
     const short = shortOn(scene, test, ohm, meter)
     if (short) {
       const { distance_m, atCoil, at } = short
-      found.push({ faults: [short.fault], moves, conclusion: (explains) => ({ kind: 'short', explains, distance_m, atCoil, between: [at.fromPlace, at.toPlace] }) })
+      found.push({
+        faults: [short.fault],
+        moves,
+        conclusion: (explains) => ({
+          kind: 'short',
+          explains,
+          distance_m,
+          atCoil,
+          between: [at.fromPlace, at.toPlace],
+        }),
+      })
     }
     const second = secondCoil(scene, test)
     if (second) found.push({ faults: [second], moves, conclusion: (explains) => ({ kind: 'second_coil', explains }) })
@@ -257,33 +378,70 @@ function lowCandidates(scene: Scene, observations: readonly Observation[], expec
 }
 
 /** Leads of two terminals touching, one lead moved to the other's terminal, or the two exchanged. */
-function pairCandidates(scene: Scene, observations: readonly Observation[], expected: readonly Expectation[], misfits: ReadonlySet<number>): Candidate[] {
-  const single = [...observations.keys()].filter((i) => isToCommon(scene, observations[i]!.test) && judgeable(expected[i]!))
+function pairCandidates(
+  scene: Scene,
+  observations: readonly Observation[],
+  expected: readonly Expectation[],
+  misfits: ReadonlySet<number>,
+): Candidate[] {
+  const single = [...observations.keys()].filter(
+    (i) => isToCommon(scene, observations[i]!.test) && judgeable(expected[i]!),
+  )
   const candidates: Candidate[] = []
-  for (const i of single) for (const j of single) {
-    if (i >= j || !misfits.has(i) || !misfits.has(j)) continue
-    const [a, b] = [observations[i]!, observations[j]!]
-    const terminals = [terminalOf(a.test), terminalOf(b.test)] as const
-    const nodes = [nodeAt(scene, a.test.from), nodeAt(scene, b.test.from)]
-    const moves = new Set([i, j])
-    if (nodes[0] === null || nodes[1] === null) continue
-    const bridge: Fault = { kind: 'bridge', a: nodes[0]!, b: nodes[1]!, ohm: 0 }
-    if (a.value.kind === 'ohm' && b.value.kind === 'ohm') {
-      const sure = favour([[a, expected[j]!], [b, expected[i]!]]) - favour([[a, expected[i]!], [b, expected[j]!]]) >= Math.log(SURE_RATIO)
-      candidates.push(
-        { faults: [bridge], moves, whole: true, conclusion: (explains) => ({ kind: 'leads_joined', explains, terminals }) },
-        { faults: [], moves, whole: true, instead: new Map([[i, expected[j]!], [j, expected[i]!]]), conclusion: (explains) => ({ kind: 'swapped', explains, terminals, sure }) },
-      )
-    } else if (a.value.kind !== b.value.kind) {
-      const [full, empty] = a.value.kind === 'ohm' ? [i, j] : [j, i]
-      const both = predict(sceneWith(scene, [bridge]), observations[full]!.test, a.meter)
-      const order = full === i ? terminals : [terminals[1], terminals[0]] as const
-      candidates.push({
-        faults: [], moves, whole: true, instead: new Map<number, Expectation>([[full, both], [empty, { kind: 'open' }]]),
-        conclusion: (explains) => ({ kind: 'lead_moved', explains, terminals: order }),
-      })
+  for (const i of single)
+    for (const j of single) {
+      if (i >= j || !misfits.has(i) || !misfits.has(j)) continue
+      const [a, b] = [observations[i]!, observations[j]!]
+      const terminals = [terminalOf(a.test), terminalOf(b.test)] as const
+      const nodes = [nodeAt(scene, a.test.from), nodeAt(scene, b.test.from)]
+      const moves = new Set([i, j])
+      if (nodes[0] === null || nodes[1] === null) continue
+      const bridge: Fault = { kind: 'bridge', a: nodes[0]!, b: nodes[1]!, ohm: 0 }
+      if (a.value.kind === 'ohm' && b.value.kind === 'ohm') {
+        const sure =
+          favour([
+            [a, expected[j]!],
+            [b, expected[i]!],
+          ]) -
+            favour([
+              [a, expected[i]!],
+              [b, expected[j]!],
+            ]) >=
+          Math.log(SURE_RATIO)
+        candidates.push(
+          {
+            faults: [bridge],
+            moves,
+            whole: true,
+            conclusion: (explains) => ({ kind: 'leads_joined', explains, terminals }),
+          },
+          {
+            faults: [],
+            moves,
+            whole: true,
+            instead: new Map([
+              [i, expected[j]!],
+              [j, expected[i]!],
+            ]),
+            conclusion: (explains) => ({ kind: 'swapped', explains, terminals, sure }),
+          },
+        )
+      } else if (a.value.kind !== b.value.kind) {
+        const [full, empty] = a.value.kind === 'ohm' ? [i, j] : [j, i]
+        const both = predict(sceneWith(scene, [bridge]), observations[full]!.test, a.meter)
+        const order = full === i ? terminals : ([terminals[1], terminals[0]] as const)
+        candidates.push({
+          faults: [],
+          moves,
+          whole: true,
+          instead: new Map<number, Expectation>([
+            [full, both],
+            [empty, { kind: 'open' }],
+          ]),
+          conclusion: (explains) => ({ kind: 'lead_moved', explains, terminals: order }),
+        })
+      }
     }
-  }
   return candidates
 }
 
@@ -302,7 +460,10 @@ function favour(pairs: readonly (readonly [Observation, Expectation])[]): number
 
 /** From a terminal to its controller's common: what one lead alone answers for. */
 const isToCommon = ({ site }: Scene, { from, to }: OhmsTest): boolean =>
-  from.kind === 'terminal' && to.kind === 'terminal' && from.controller === to.controller && to.terminal === commonOf(site, to.controller)
+  from.kind === 'terminal' &&
+  to.kind === 'terminal' &&
+  from.controller === to.controller &&
+  to.terminal === commonOf(site, to.controller)
 const terminalOf = (test: OhmsTest): TerminalId => {
   if (test.from.kind !== 'terminal') throw new Error('terminalOf: the test does not start at a terminal')
   return test.from.terminal

@@ -46,8 +46,11 @@ export function classesOf(scene: Scene, tests: readonly OhmsTest[], wanted: Read
   const series = [...groups.values()].map((group): ElementClass => {
     const coil = group.find((i) => elements[i]!.link!.kind === 'coil')
     return {
-      share: shares[group[0]!]!, representative: group[0]!, openTogether: [group[0]!],
-      suspects: suspectsOf(scene, group), where: whereOf(group.map((i) => sides.get(i) ?? 'thread')),
+      share: shares[group[0]!]!,
+      representative: group[0]!,
+      openTogether: [group[0]!],
+      suspects: suspectsOf(scene, group),
+      where: whereOf(group.map((i) => sides.get(i) ?? 'thread')),
       coil: coil === undefined ? null : { element: coil, ohm: elements[coil]!.ohm },
     }
   })
@@ -55,7 +58,11 @@ export function classesOf(scene: Scene, tests: readonly OhmsTest[], wanted: Read
 }
 
 /** Parallel cores of one common die together only when their jacket is cut: every core of the stretch opens. */
-function jacketCuts(scene: Scene, shares: readonly ReadonlyMap<number, number>[], wanted: ReadonlySet<number>): ElementClass[] {
+function jacketCuts(
+  scene: Scene,
+  shares: readonly ReadonlyMap<number, number>[],
+  wanted: ReadonlySet<number>,
+): ElementClass[] {
   const { elements } = scene.network
   const jackets = new Map<string, number[]>()
   elements.forEach((e, i) => {
@@ -68,18 +75,34 @@ function jacketCuts(scene: Scene, shares: readonly ReadonlyMap<number, number>[]
     const share = new Map<number, number>()
     for (const i of live) for (const [t, s] of shares[i]!) share.set(t, Math.max(s, share.get(t) ?? 0))
     if (live.length < 2 || ![...share.keys()].some((t) => wanted.has(t))) return []
-    return [{ share, representative: live[0]!, openTogether: group, suspects: suspectsOf(scene, live), where: 'several', coil: null }]
+    return [
+      {
+        share,
+        representative: live[0]!,
+        openTogether: group,
+        suspects: suspectsOf(scene, live),
+        where: 'several',
+        coil: null,
+      },
+    ]
   })
 }
 
 /** For every element of wire or joint: `common` where it lies on the net of a common terminal, else `thread`. */
 function sidesOf(scene: Scene): Map<number, 'common' | 'thread'> {
   const nets = netsOf(scene.network.wiring)
-  const commons = new Set(entries(scene.site.controllers).flatMap(([id, c]) => entries(c.terminals)
-    .filter(([, t]) => t.role === 'common')
-    .map(([terminal]) => nets.of(scene.network.wiring.pointOf({ kind: 'terminal', controller: id, terminal })))))
-  return new Map(scene.network.elements.flatMap(({ link }, i) =>
-    (link && link.kind !== 'coil' ? [[i, commons.has(nets.of(link.a)) ? 'common' : 'thread'] as const] : [])))
+  const commons = new Set(
+    entries(scene.site.controllers).flatMap(([id, c]) =>
+      entries(c.terminals)
+        .filter(([, t]) => t.role === 'common')
+        .map(([terminal]) => nets.of(scene.network.wiring.pointOf({ kind: 'terminal', controller: id, terminal }))),
+    ),
+  )
+  return new Map(
+    scene.network.elements.flatMap(({ link }, i) =>
+      link && link.kind !== 'coil' ? [[i, commons.has(nets.of(link.a)) ? 'common' : 'thread'] as const] : [],
+    ),
+  )
 }
 
 function whereOf(sides: readonly ('common' | 'thread')[]): Where {
@@ -97,11 +120,19 @@ function suspectsOf(scene: Scene, group: readonly number[]): Suspect[] {
 
 function suspectOf({ site }: Scene, link: Link): Suspect {
   switch (link.kind) {
-    case 'leg': return { kind: 'joint', splice: link.splice, place: site.splices[link.splice]!.place }
-    case 'coil': return { kind: 'coil', device: link.device, place: site.devices[link.device]!.place }
+    case 'leg':
+      return { kind: 'joint', splice: link.splice, place: site.splices[link.splice]!.place }
+    case 'coil':
+      return { kind: 'coil', device: link.device, place: site.devices[link.device]!.place }
     case 'stretch': {
       const { stops } = site.cables[link.cable]!
-      return { kind: 'stretch', cable: link.cable, core: link.core, from: stops[link.from]!.place, to: stops[link.to]!.place }
+      return {
+        kind: 'stretch',
+        cable: link.cable,
+        core: link.core,
+        from: stops[link.from]!.place,
+        to: stops[link.to]!.place,
+      }
     }
   }
 }

@@ -1,12 +1,32 @@
 import { coil_ohm, UNKNOWN_COIL_ohm, wire_ohmPerM, type Element } from '../circuit'
 import { copperFactor, maximum_ohmPerM } from '../quantity'
 import type { Meter, OhmsTest } from '../record'
-import { lengthBetween_m, netsOf, stopPositions_m, UNKNOWN_GAUGE, UNKNOWN_RUN_m, type CableId, type CoreId, type DeviceId, type End, type Link, type SpliceId } from '../site'
+import {
+  lengthBetween_m,
+  netsOf,
+  stopPositions_m,
+  UNKNOWN_GAUGE,
+  UNKNOWN_RUN_m,
+  type CableId,
+  type CoreId,
+  type DeviceId,
+  type End,
+  type Link,
+  type SpliceId,
+} from '../site'
 import { nodeAt, type Scene } from './scene'
 
 /** One line of the sum that makes up a reading. `share` is the part of the meter's current that passes here. */
 export type Term =
-  | { readonly kind: 'wire'; readonly side: 'lead' | 'return' | 'other'; readonly cable: CableId; readonly core: CoreId; readonly length_m: number; readonly share: number; readonly ohm: number }
+  | {
+      readonly kind: 'wire'
+      readonly side: 'lead' | 'return' | 'other'
+      readonly cable: CableId
+      readonly core: CoreId
+      readonly length_m: number
+      readonly share: number
+      readonly ohm: number
+    }
   | { readonly kind: 'joints'; readonly count: number; readonly ohm: number }
   | { readonly kind: 'coil'; readonly device: DeviceId; readonly share: number; readonly ohm: number }
   /** Parts that carry hardly any of the current, together: other ways round that are there but do not matter. */
@@ -14,14 +34,27 @@ export type Term =
 
 /** How far each source may take a reading off the sum, below and above, in ohms. `unknown` is what the record leaves open. */
 export interface Deviations {
-  readonly coil: Span; readonly wire: Span; readonly joints: Span; readonly meter: Span; readonly unknown: Span
+  readonly coil: Span
+  readonly wire: Span
+  readonly joints: Span
+  readonly meter: Span
+  readonly unknown: Span
 }
-export interface Span { readonly below: number; readonly above: number }
+export interface Span {
+  readonly below: number
+  readonly above: number
+}
 
 /** What the record says a meter should show. */
 export type Expectation =
-  | { readonly kind: 'ohms'; readonly expected_ohm: number; readonly low_ohm: number; readonly high_ohm: number
-    readonly terms: readonly Term[]; readonly deviations: Deviations }
+  | {
+      readonly kind: 'ohms'
+      readonly expected_ohm: number
+      readonly low_ohm: number
+      readonly high_ohm: number
+      readonly terms: readonly Term[]
+      readonly deviations: Deviations
+    }
   /** The record is incomplete: anything between these may be sound. */
   | { readonly kind: 'bounds'; readonly low_ohm: number; readonly high_ohm: number }
   /** By the record no current can pass. */
@@ -50,15 +83,23 @@ export function predict(scene: Scene, test: OhmsTest, meter: Meter): Expectation
   const deviations = deviationsOf(scene, shares, expected_ohm, meter)
   const sides = Object.values(deviations) as Span[]
   const apart = (side: keyof Span) =>
-    Math.hypot(...[deviations.coil, deviations.wire, deviations.joints, deviations.meter].map((s) => s[side])) + deviations.unknown[side]
+    Math.hypot(...[deviations.coil, deviations.wire, deviations.joints, deviations.meter].map((s) => s[side])) +
+    deviations.unknown[side]
   if (sides.some((s) => Number.isNaN(s.above))) throw new Error('predict: a deviation is not a number')
   return {
-    kind: 'ohms', expected_ohm, low_ohm: Math.max(0, expected_ohm - apart('below')), high_ohm: expected_ohm + apart('above'),
-    terms: termsOf(scene, test, shares), deviations,
+    kind: 'ohms',
+    expected_ohm,
+    low_ohm: Math.max(0, expected_ohm - apart('below')),
+    high_ohm: expected_ohm + apart('above'),
+    terms: termsOf(scene, test, shares),
+    deviations,
   }
 }
 
-interface Share { readonly element: Element; readonly share: number }
+interface Share {
+  readonly element: Element
+  readonly share: number
+}
 
 /** The elements that carry the meter's current between two connected nodes, each with its part of it, and the ohms. */
 function carriers(scene: Scene, from: number, to: number): { shares: Share[]; ohm: number } {
@@ -74,12 +115,15 @@ function carriers(scene: Scene, from: number, to: number): { shares: Share[]; oh
 export function partsRead(scene: Scene, test: OhmsTest): Link[] {
   const [from, to] = [nodeAt(scene, test.from), nodeAt(scene, test.to)]
   if (from === null || to === null || !scene.solver.connected(from, to)) return []
-  return carriers(scene, from, to).shares.flatMap(({ element, share }) => (element.link && share >= SMALL_SHARE ? [element.link] : []))
+  return carriers(scene, from, to).shares.flatMap(({ element, share }) =>
+    element.link && share >= SMALL_SHARE ? [element.link] : [],
+  )
 }
 
 function switchedBy(scene: Scene, test: OhmsTest): DeviceId[] {
-  return [test.from, test.to].flatMap((probe) => (probe.kind === 'terminal'
-    ? [...(scene.hanging(probe.controller).get(probe.terminal)?.switchedBy ?? [])] : []))
+  return [test.from, test.to].flatMap((probe) =>
+    probe.kind === 'terminal' ? [...(scene.hanging(probe.controller).get(probe.terminal)?.switchedBy ?? [])] : [],
+  )
 }
 
 /** Whether the record shows no way, but something of unknown partner hangs on either probe or nothing at all is on record for it. */
@@ -111,7 +155,9 @@ function boundsFor(scene: Scene, test: OhmsTest, meter: Meter): Expectation {
 
 function intendedCoils(scene: Scene, probe: Extract<End, { kind: 'terminal' }>): { low: number; high: number }[] {
   const { site } = scene
-  const valves = Object.values(site.stations).flatMap((s) => (s.controller === probe.controller && s.terminal === probe.terminal ? s.valves : []))
+  const valves = Object.values(site.stations).flatMap((s) =>
+    s.controller === probe.controller && s.terminal === probe.terminal ? s.valves : [],
+  )
   return valves.map((device) => {
     const link = { kind: 'coil', device } as Extract<Link, { kind: 'coil' }>
     return { low: coil_ohm(site, link, 'low'), high: coil_ohm(site, link, 'high') }
@@ -126,14 +172,21 @@ function termsOf(scene: Scene, test: OhmsTest, shares: readonly Share[]): Term[]
   for (const run of runsOf(scene, main)) {
     const net = nets.of(run.link.a)
     terms.push({
-      kind: 'wire', side: net === leadNet ? 'lead' : net === returnNet ? 'return' : 'other', cable: run.link.cable, core: run.link.core,
-      length_m: run.length.value * run.whole, share: run.share, ohm: run.ohm,
+      kind: 'wire',
+      side: net === leadNet ? 'lead' : net === returnNet ? 'return' : 'other',
+      cable: run.link.cable,
+      core: run.link.core,
+      length_m: run.length.value * run.whole,
+      share: run.share,
+      ohm: run.ohm,
     })
   }
   const legs = main.filter(({ element }) => element.link?.kind === 'leg')
   const joints = new Set(legs.map(({ element }) => (element.link as Extract<Link, { kind: 'leg' }>).splice))
   if (joints.size > 0) terms.push({ kind: 'joints', count: joints.size, ohm: sum(legs.map(power)) })
-  for (const s of main) if (s.element.link?.kind === 'coil') terms.push({ kind: 'coil', device: s.element.link.device, share: s.share, ohm: power(s) })
+  for (const s of main)
+    if (s.element.link?.kind === 'coil')
+      terms.push({ kind: 'coil', device: s.element.link.device, share: s.share, ohm: power(s) })
   const aside = sum(shares.filter((s) => s.share < SMALL_SHARE || s.element.link === null).map(power))
   if (aside > 0) terms.push({ kind: 'aside', ohm: aside })
   const order = { lead: 0, joints: 1, coil: 2, other: 3, return: 4, aside: 5 }
@@ -143,24 +196,49 @@ function termsOf(scene: Scene, test: OhmsTest, shares: readonly Share[]): Term[]
 const power = ({ element, share }: Share) => share * share * element.ohm
 const sum = (values: readonly number[]) => values.reduce((total, v) => total + v, 0)
 
-interface WireRun { readonly link: Extract<Link, { kind: 'stretch' }>; readonly to: number; readonly share: number; readonly ohm: number; readonly length: { value: number; low: number; high: number }; readonly whole: number }
+interface WireRun {
+  readonly link: Extract<Link, { kind: 'stretch' }>
+  readonly to: number
+  readonly share: number
+  readonly ohm: number
+  readonly length: { value: number; low: number; high: number }
+  readonly whole: number
+}
 
 /** Neighbouring stretches of one core that carry the same current, as one: the stop between cancels from the length. */
 function runsOf(scene: Scene, shares: readonly Share[]): WireRun[] {
   const runs: WireRun[] = []
   const stretches = shares.flatMap((s) => (s.element.link?.kind === 'stretch' ? [{ ...s, link: s.element.link }] : []))
-  stretches.sort((a, b) => (a.link.cable === b.link.cable ? 0 : a.link.cable < b.link.cable ? -1 : 1)
-    || (a.link.core === b.link.core ? 0 : a.link.core < b.link.core ? -1 : 1) || a.link.from - b.link.from)
+  stretches.sort(
+    (a, b) =>
+      (a.link.cable === b.link.cable ? 0 : a.link.cable < b.link.cable ? -1 : 1) ||
+      (a.link.core === b.link.core ? 0 : a.link.core < b.link.core ? -1 : 1) ||
+      a.link.from - b.link.from,
+  )
   for (const s of stretches) {
     const positions = stopPositions_m(scene.site.cables[s.link.cable]!)
-    const whole_ohm = lengthBetween_m(positions, s.link.from, s.link.to).value * wire_ohmPerM(scene.site, s.link, scene.climate).value
+    const whole_ohm =
+      lengthBetween_m(positions, s.link.from, s.link.to).value * wire_ohmPerM(scene.site, s.link, scene.climate).value
     const whole = s.element.ohm < whole_ohm * 0.999999 ? s.element.ohm / whole_ohm : 1 // part of a stretch, where a cross splits it
     const last = runs.at(-1)
-    const goesOn = last && last.whole === 1 && whole === 1 && last.link.cable === s.link.cable && last.link.core === s.link.core
-      && last.to === s.link.from && Math.abs(last.share - s.share) < SMALL_SHARE
+    const goesOn =
+      last &&
+      last.whole === 1 &&
+      whole === 1 &&
+      last.link.cable === s.link.cable &&
+      last.link.core === s.link.core &&
+      last.to === s.link.from &&
+      Math.abs(last.share - s.share) < SMALL_SHARE
     const first = goesOn ? last.link : s.link
     if (goesOn) runs.pop()
-    runs.push({ link: first, to: s.link.to, share: s.share, ohm: (goesOn ? last.ohm : 0) + power(s), length: lengthBetween_m(positions, first.from, s.link.to), whole })
+    runs.push({
+      link: first,
+      to: s.link.to,
+      share: s.share,
+      ohm: (goesOn ? last.ohm : 0) + power(s),
+      length: lengthBetween_m(positions, first.from, s.link.to),
+      whole,
+    })
   }
   return runs
 }
@@ -172,7 +250,11 @@ function deviationsOf(scene: Scene, shares: readonly Share[], expected_ohm: numb
     if (s.element.link?.kind === 'coil') {
       const ohm = power(s)
       if (devices[s.element.link.device]!.coilKind !== null) coils.push(ohm * settings.coilTolerance_ratio)
-      else unknowns.push({ below: ohm * (1 - UNKNOWN_COIL_ohm.low / UNKNOWN_COIL_ohm.value), above: ohm * (UNKNOWN_COIL_ohm.high / UNKNOWN_COIL_ohm.value - 1) })
+      else
+        unknowns.push({
+          below: ohm * (1 - UNKNOWN_COIL_ohm.low / UNKNOWN_COIL_ohm.value),
+          above: ohm * (UNKNOWN_COIL_ohm.high / UNKNOWN_COIL_ohm.value - 1),
+        })
     } else if (s.element.link?.kind === 'leg') {
       const { splice } = s.element.link
       joints.set(splice, (joints.get(splice) ?? 0) + s.share ** 2 * (settings.soundSpliceSpread_ohm / 2))
@@ -195,7 +277,9 @@ function deviationsOf(scene: Scene, shares: readonly Share[], expected_ohm: numb
   }
   const even = (ohm: number): Span => ({ below: ohm, above: ohm })
   return {
-    coil: even(Math.hypot(...coils)), wire: { below: wireBelow, above: wireAbove }, joints: even(Math.hypot(...joints.values())),
+    coil: even(Math.hypot(...coils)),
+    wire: { below: wireBelow, above: wireAbove },
+    joints: even(Math.hypot(...joints.values())),
     meter: even(meter.accuracy_ratio * expected_ohm + meter.offset_ohm),
     unknown: { below: sum(unknowns.map((u) => u.below)), above: sum(unknowns.map((u) => u.above)) },
   }

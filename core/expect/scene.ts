@@ -1,5 +1,24 @@
-import { climateOf, networkOf, solverOf, withFaults, type Climate, type Fault, type Network, type Solver } from '../circuit'
-import { commonOf, entries, hangingOn, terminalEnd, type ControllerId, type End, type Hanging, type Site, type TerminalId } from '../site'
+import {
+  climateOf,
+  networkOf,
+  solverOf,
+  withFaults,
+  type Climate,
+  type Fault,
+  type Network,
+  type Solver,
+} from '../circuit'
+import {
+  commonOf,
+  entries,
+  hangingOn,
+  terminalEnd,
+  type ControllerId,
+  type End,
+  type Hanging,
+  type Site,
+  type TerminalId,
+} from '../site'
 import type { OhmsTest } from '../record'
 
 /** A site at given temperatures, made ready to be asked. With faults in it, it is what the property would be then. */
@@ -40,10 +59,18 @@ export function terminalTest(site: Site, controller: ControllerId, terminal: Ter
 }
 
 /** The terminals of a controller that a sweep reads, in the order of its door: those with a lead, a station or a role. */
-export function sweepTerminals(site: Site, controller: ControllerId, hanging: ReadonlyMap<TerminalId, Hanging>): TerminalId[] {
+export function sweepTerminals(
+  site: Site,
+  controller: ControllerId,
+  hanging: ReadonlyMap<TerminalId, Hanging>,
+): TerminalId[] {
   const meant = new Set<TerminalId>([
-    ...Object.values(site.stations).filter((s) => s.controller === controller).map((s) => s.terminal),
-    ...Object.values(site.pointsOfConnection).flatMap((p) => (p.terminal?.controller === controller ? [p.terminal.terminal] : [])),
+    ...Object.values(site.stations)
+      .filter((s) => s.controller === controller)
+      .map((s) => s.terminal),
+    ...Object.values(site.pointsOfConnection).flatMap((p) =>
+      p.terminal?.controller === controller ? [p.terminal.terminal] : [],
+    ),
   ])
   return entries(site.controllers[controller]!.terminals)
     .filter(([id, t]) => (t.role === 'station' || t.role === 'master') && (meant.has(id) || hanging.get(id)?.landed))

@@ -6,7 +6,11 @@ import { sweepTerminals, terminalTest, type Scene } from './scene'
 import { judge, type Judged } from './verdict'
 
 /** A terminal of a sweep with what the record expects of it. */
-export interface Expected { readonly terminal: TerminalId; readonly test: OhmsTest; readonly expectation: Expectation }
+export interface Expected {
+  readonly terminal: TerminalId
+  readonly test: OhmsTest
+  readonly expectation: Expectation
+}
 
 /**
  * What a sweep of a controller should read, terminal by terminal; nothing for a controller without a common. Each
@@ -17,11 +21,25 @@ export function expectSweep(scene: Scene, controller: ControllerId, meter: Meter
     const test = terminalTest(scene.site, controller, terminal)
     if (!test) return []
     let made: Expectation | null = null
-    return [{ terminal, test, get expectation() { return (made ??= predict(scene, test, meter)) } }]
+    return [
+      {
+        terminal,
+        test,
+        get expectation() {
+          return (made ??= predict(scene, test, meter))
+        },
+      },
+    ]
   })
 }
 
 /** Every reading judged by itself, and all of them together. Places in both lists are the readings' own. */
-export function judgeSweep(scene: Scene, readings: readonly Observation[]): { judged: Judged[]; joint: JointConclusion } {
-  return { judged: readings.map((r) => judge(scene, r.test, r.value, r.meter, r.baseline ?? null)), joint: conclude(scene, readings) }
+export function judgeSweep(
+  scene: Scene,
+  readings: readonly Observation[],
+): { judged: Judged[]; joint: JointConclusion } {
+  return {
+    judged: readings.map((r) => judge(scene, r.test, r.value, r.meter, r.baseline ?? null)),
+    joint: conclude(scene, readings),
+  }
 }

@@ -27,7 +27,6 @@ export type Verdict =
   | { readonly code: 'not_readable' }
   | { readonly code: 'not_measured' }
 
-
 export type VerdictCode = Verdict['code']
 
 /** Fits, doubtful, fault or not measured: the four states that the interface draws. */
@@ -35,10 +34,22 @@ export type State = 'fits' | 'doubtful' | 'fault' | 'none'
 
 export function stateOf(code: VerdictCode): State {
   switch (code) {
-    case 'fits': case 'fits_bounds': case 'earth_new': case 'earth_fine': return 'fits'
-    case 'unexpected': case 'drifted': case 'as_before': case 'earth_watch': case 'earth_over': return 'doubtful'
-    case 'not_readable': case 'not_measured': return 'none'
-    default: return 'fault'
+    case 'fits':
+    case 'fits_bounds':
+    case 'earth_new':
+    case 'earth_fine':
+      return 'fits'
+    case 'unexpected':
+    case 'drifted':
+    case 'as_before':
+    case 'earth_watch':
+    case 'earth_over':
+      return 'doubtful'
+    case 'not_readable':
+    case 'not_measured':
+      return 'none'
+    default:
+      return 'fault'
   }
 }
 
@@ -46,15 +57,35 @@ export function stateOf(code: VerdictCode): State {
 export const corrected_ohm = (ohm: number, meter: Meter): number => Math.max(0, ohm - meter.leadZero_ohm)
 
 /** What the figure 20–60 Ω alone would say, and whether it would have passed a fault. */
-export interface RuleOfThumb { readonly passes: boolean; readonly passesFault: boolean }
+export interface RuleOfThumb {
+  readonly passes: boolean
+  readonly passesFault: boolean
+}
 
 /** What a thread read before, brought to the temperature of now, with the errors of both meters. */
-export interface Baseline { readonly corrected_ohm: number; readonly low_ohm: number; readonly high_ohm: number; readonly reading: string; readonly at: string }
+export interface Baseline {
+  readonly corrected_ohm: number
+  readonly low_ohm: number
+  readonly high_ohm: number
+  readonly reading: string
+  readonly at: string
+}
 
-export interface Judged { readonly expectation: Expectation; readonly verdict: Verdict; readonly rule: RuleOfThumb; readonly baseline: Baseline | null }
+export interface Judged {
+  readonly expectation: Expectation
+  readonly verdict: Verdict
+  readonly rule: RuleOfThumb
+  readonly baseline: Baseline | null
+}
 
 /** Judges one reading against the record and, where there is one, against the thread's baseline: inside both it fits, inside one it is doubtful. */
-export function judge(scene: Scene, test: OhmsTest, value: OhmsValue, meter: Meter, baseline: Baseline | null = null): Judged {
+export function judge(
+  scene: Scene,
+  test: OhmsTest,
+  value: OhmsValue,
+  meter: Meter,
+  baseline: Baseline | null = null,
+): Judged {
   const expectation = predictOnce(scene, test, meter)
   const verdict = besideBaseline(verdictOn(scene, test, expectation, value, meter), expectation, value, meter, baseline)
   const { low, high } = scene.site.settings.ruleOfThumb_ohm
@@ -63,22 +94,40 @@ export function judge(scene: Scene, test: OhmsTest, value: OhmsValue, meter: Met
   return { expectation, verdict, baseline, rule: { passes, passesFault: passes && stateOf(verdict.code) === 'fault' } }
 }
 
-function besideBaseline(verdict: Verdict, e: Expectation, value: OhmsValue, meter: Meter, baseline: Baseline | null): Verdict {
+function besideBaseline(
+  verdict: Verdict,
+  e: Expectation,
+  value: OhmsValue,
+  meter: Meter,
+  baseline: Baseline | null,
+): Verdict {
   if (baseline === null || value.kind === 'open' || e.kind !== 'ohms') return verdict
   const ohm = corrected_ohm(value.ohm, meter)
   const [inRecord, inBaseline] = [within(e, ohm), ohm >= baseline.low_ohm && ohm <= baseline.high_ohm]
   if (inRecord === inBaseline) return verdict
-  return inRecord ? { code: 'drifted', by_ohm: ohm - baseline.corrected_ohm, before_ohm: baseline.corrected_ohm } : { code: 'as_before', before_ohm: baseline.corrected_ohm }
+  return inRecord
+    ? { code: 'drifted', by_ohm: ohm - baseline.corrected_ohm, before_ohm: baseline.corrected_ohm }
+    : { code: 'as_before', before_ohm: baseline.corrected_ohm }
 }
 
 /** Limits of insulation to earth, Ω: as new, fine, to be watched and repeated when wet, a leak to find; below the last a fault. */
 const EARTH_ohm = { fresh: 20e6, fine: 1e6, watch: 100e3, leak: 10e3 } as const
 
 function earthVerdict(value: OhmsValue, meter: Meter): Verdict {
-  if (value.kind === 'open') return { code: meter.highest_ohm >= EARTH_ohm.fresh ? 'earth_new' : meter.highest_ohm >= EARTH_ohm.fine ? 'earth_fine' : 'earth_over' }
+  if (value.kind === 'open')
+    return {
+      code:
+        meter.highest_ohm >= EARTH_ohm.fresh
+          ? 'earth_new'
+          : meter.highest_ohm >= EARTH_ohm.fine
+            ? 'earth_fine'
+            : 'earth_over',
+    }
   if (value.ohm >= EARTH_ohm.fresh) return { code: 'earth_new' }
   if (value.ohm >= EARTH_ohm.fine) return { code: 'earth_fine' }
-  return { code: value.ohm >= EARTH_ohm.watch ? 'earth_watch' : value.ohm >= EARTH_ohm.leak ? 'earth_leak' : 'earth_fault' }
+  return {
+    code: value.ohm >= EARTH_ohm.watch ? 'earth_watch' : value.ohm >= EARTH_ohm.leak ? 'earth_leak' : 'earth_fault',
+  }
 }
 
 function verdictOn(scene: Scene, test: OhmsTest, expectation: Expectation, value: OhmsValue, meter: Meter): Verdict {
@@ -89,7 +138,12 @@ function verdictOn(scene: Scene, test: OhmsTest, expectation: Expectation, value
   const ohm = corrected_ohm(value.ohm, meter)
   const inside = within(expectation, ohm)
   if (inside) return { code: expectation.kind === 'ohms' ? 'fits' : 'fits_bounds' }
-  const middle = expectation.kind === 'ohms' ? expectation.expected_ohm : ohm < expectation.low_ohm ? expectation.low_ohm : expectation.high_ohm
+  const middle =
+    expectation.kind === 'ohms'
+      ? expectation.expected_ohm
+      : ohm < expectation.low_ohm
+        ? expectation.low_ohm
+        : expectation.high_ohm
   if (ohm > middle) return { code: 'high', excess_ohm: ohm - middle }
   const low: Verdict = { code: 'low', missing_ohm: middle - ohm }
   if (expectation.kind !== 'ohms') return low
@@ -106,7 +160,9 @@ export const within = (e: Expectation, ohm: number): boolean =>
 function coilElements(scene: Scene, test: OhmsTest): { index: number; device: DeviceId }[] {
   if (test.from.kind !== 'terminal' || test.to.kind !== 'terminal') return []
   const coils = scene.hanging(test.from.controller).get(test.from.terminal)?.coils ?? []
-  return scene.network.elements.flatMap((e, index) => (e.link?.kind === 'coil' && coils.includes(e.link.device) ? [{ index, device: e.link.device }] : []))
+  return scene.network.elements.flatMap((e, index) =>
+    e.link?.kind === 'coil' && coils.includes(e.link.device) ? [{ index, device: e.link.device }] : [],
+  )
 }
 
 /** A second coil like the first, side by side with it. */
@@ -124,7 +180,12 @@ function twoCoilsOn(scene: Scene, test: OhmsTest, ohm: number, meter: Meter): Ve
 }
 
 /** Lead and common joined at a distance along the thread, and the network's edit that does it. */
-export interface Short { readonly distance_m: number; readonly atCoil: boolean; readonly fault: Fault; readonly at: Run }
+export interface Short {
+  readonly distance_m: number
+  readonly atCoil: boolean
+  readonly fault: Fault
+  readonly at: Run
+}
 
 /**
  * A short reads the wire to it and back: the distance at which lead and common, joined, give this reading. An upper
@@ -136,8 +197,12 @@ export function shortOn(scene: Scene, test: OhmsTest, ohm: number, meter: Meter)
   const length_m = routes.lead.at(-1)!.to_m
   const whole = predict(sceneWith(scene, [shortAt(scene, routes, length_m)]), test, meter)
   if (whole.kind !== 'ohms' || ohm > whole.high_ohm) return null
-  const short = (distance_m: number, atCoil: boolean): Short =>
-    ({ distance_m, atCoil, fault: shortAt(scene, routes, distance_m), at: routes.lead.find((r) => r.to_m >= distance_m) ?? routes.lead.at(-1)! })
+  const short = (distance_m: number, atCoil: boolean): Short => ({
+    distance_m,
+    atCoil,
+    fault: shortAt(scene, routes, distance_m),
+    at: routes.lead.find((r) => r.to_m >= distance_m) ?? routes.lead.at(-1)!,
+  })
   if (ohm >= whole.low_ohm) return short(length_m, true)
   let [near, far] = [0, length_m]
   while (far - near > SHORT_WITHIN_m) {
@@ -151,7 +216,10 @@ export function shortOn(scene: Scene, test: OhmsTest, ohm: number, meter: Meter)
 /** How finely a short is placed, metres: far finer than a meter's last digit tells. */
 const SHORT_WITHIN_m = 0.001
 
-interface Routes { readonly lead: readonly Run[]; readonly back: readonly Run[] }
+interface Routes {
+  readonly lead: readonly Run[]
+  readonly back: readonly Run[]
+}
 
 /** The way out to the first coil and the way home, as runs with distances; null where a thread has no coil or no way. */
 function threadRoutes(scene: Scene, test: OhmsTest): Routes | null {
@@ -160,7 +228,10 @@ function threadRoutes(scene: Scene, test: OhmsTest): Routes | null {
   if (!coil || from.kind !== 'terminal' || to.kind !== 'terminal') return null
   const { site, network } = scene
   const link = network.elements[coil.index]!.link!
-  const [out, home] = [walkFrom(site, network.wiring, from.controller, from.terminal), walkFrom(site, network.wiring, to.controller, to.terminal)]
+  const [out, home] = [
+    walkFrom(site, network.wiring, from.controller, from.terminal),
+    walkFrom(site, network.wiring, to.controller, to.terminal),
+  ]
   const [leadSide, homeSide] = out.distance_m.has(link.a) ? [link.a, link.b] : [link.b, link.a]
   const routes = { lead: routeTo(out, leadSide), back: routeTo(home, homeSide) }
   return routes.lead.length > 0 && routes.back.length > 0 ? routes : null
@@ -174,10 +245,20 @@ function shorted_ohm(scene: Scene, test: OhmsTest, routes: Routes, distance_m: n
 
 function shortAt(scene: Scene, routes: Routes, distance_m: number): Fault {
   const [lead, back] = [routes.lead, routes.back].map((route) => pointAlong(scene, route, distance_m)) as [Along, Along]
-  return { kind: 'cross', first: lead.element, firstAlong: lead.along, second: back.element, secondAlong: back.along, ohm: 0 }
+  return {
+    kind: 'cross',
+    first: lead.element,
+    firstAlong: lead.along,
+    second: back.element,
+    secondAlong: back.along,
+    ohm: 0,
+  }
 }
 
-interface Along { readonly element: number; readonly along: number }
+interface Along {
+  readonly element: number
+  readonly along: number
+}
 
 /** The element a given distance out on a route, and how far along from its `a`; the route's end beyond its length. */
 function pointAlong(scene: Scene, route: readonly Run[], distance_m: number): Along {

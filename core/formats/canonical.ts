@@ -8,10 +8,16 @@ export function canonicalJson(value: unknown): string {
 }
 
 function sorted(value: unknown): unknown {
-  if (typeof value === 'number' && !Number.isFinite(value)) throw new RangeError(`canonicalJson: ${value} has no JSON form`)
+  if (typeof value === 'number' && !Number.isFinite(value))
+    throw new RangeError(`canonicalJson: ${value} has no JSON form`)
   if (Object.is(value, -0)) return 0
   if (Array.isArray(value)) return value.map(sorted)
   if (typeof value !== 'object' || value === null) return value
   // Object.fromEntries puts integer-like keys first whatever the order given; those sort so among themselves as well.
-  return Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined).sort(([a], [b]) => (a < b ? -1 : 1)).map(([k, v]) => [k, sorted(v)]))
+  return Object.fromEntries(
+    Object.entries(value)
+      .filter(([, v]) => v !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([k, v]) => [k, sorted(v)]),
+  )
 }

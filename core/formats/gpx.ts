@@ -11,20 +11,55 @@ import type { Carried } from './geojson'
 export function writeGpx(site: Site): Outcome<Carried<string>> {
   const { origin } = site.about
   if (origin === null) return refused(refusal('no_origin', ['about', 'origin']))
-  const at = (p: Point) => { const { latitude_deg, longitude_deg } = toLatLon(origin, p); return { '@lat': latitude_deg.toFixed(8), '@lon': longitude_deg.toFixed(8) } }
+  const at = (p: Point) => {
+    const { latitude_deg, longitude_deg } = toLatLon(origin, p)
+    return { '@lat': latitude_deg.toFixed(8), '@lon': longitude_deg.toFixed(8) }
+  }
   const placed = entries(site.places).sort(([, a], [, b]) => byTag(a.tag, b.tag))
-  const waypoints = placed.flatMap(([, p]) => { const point = whereIs(p); return point ? [{ ...at(point), name: p.tag, ...(p.name === '' ? {} : { desc: p.name }), type: p.kind }] : [] })
+  const waypoints = placed.flatMap(([, p]) => {
+    const point = whereIs(p)
+    return point ? [{ ...at(point), name: p.tag, ...(p.name === '' ? {} : { desc: p.name }), type: p.kind }] : []
+  })
   const cables = entries(site.cables).filter(([, c]) => c.kind !== 'jumper')
-  const drawn = cables.flatMap(([id, c]) => { const legs = legsOf(site, c); return legs.length === 0 ? [] : [{ name: c.tag ?? id, ...(c.name === '' ? {} : { desc: c.name }), trkseg: legs.map((l) => ({ trkpt: l.points.map(at) })) }] })
-  const builder = new XMLBuilder({ ignoreAttributes: false, attributeNamePrefix: '@', format: true, indentBy: ' ', suppressEmptyNode: true })
+  const drawn = cables.flatMap(([id, c]) => {
+    const legs = legsOf(site, c)
+    return legs.length === 0
+      ? []
+      : [
+          {
+            name: c.tag ?? id,
+            ...(c.name === '' ? {} : { desc: c.name }),
+            trkseg: legs.map((l) => ({ trkpt: l.points.map(at) })),
+          },
+        ]
+  })
+  const builder = new XMLBuilder({
+    ignoreAttributes: false,
+    attributeNamePrefix: '@',
+    format: true,
+    indentBy: ' ',
+    suppressEmptyNode: true,
+  })
   const text = builder.build({
     '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
-    gpx: { '@version': '1.1', '@creator': 'Field Thread', '@xmlns': 'http://www.topografix.com/GPX/1/1', metadata: { name: site.about.name }, wpt: waypoints, trk: drawn },
+    gpx: {
+      '@version': '1.1',
+      '@creator': 'Field Thread',
+      '@xmlns': 'http://www.topografix.com/GPX/1/1',
+      metadata: { name: site.about.name },
+      wpt: waypoints,
+      trk: drawn,
+    },
   }) as string
   const left = [
-    { code: 'unplaced', count: placed.length - waypoints.length }, { code: 'undrawn', count: cables.length - drawn.length }, { code: 'depths', count: placed.filter(([, p]) => p.depth_m !== null || p.lid !== '' || p.marker !== '').length },
-    { code: 'strays', count: placed.filter(([, p]) => p.position !== null && p.foundAt !== null).length }, { code: 'cores', count: cables.reduce((n, [, c]) => n + Object.keys(c.cores).length, 0) },
-    { code: 'marks', count: cables.reduce((n, [, c]) => n + c.marks.length, 0) }, { code: 'splices', count: Object.keys(site.splices).length }, { code: 'devices', count: Object.keys(site.devices).length },
+    { code: 'unplaced', count: placed.length - waypoints.length },
+    { code: 'undrawn', count: cables.length - drawn.length },
+    { code: 'depths', count: placed.filter(([, p]) => p.depth_m !== null || p.lid !== '' || p.marker !== '').length },
+    { code: 'strays', count: placed.filter(([, p]) => p.position !== null && p.foundAt !== null).length },
+    { code: 'cores', count: cables.reduce((n, [, c]) => n + Object.keys(c.cores).length, 0) },
+    { code: 'marks', count: cables.reduce((n, [, c]) => n + c.marks.length, 0) },
+    { code: 'splices', count: Object.keys(site.splices).length },
+    { code: 'devices', count: Object.keys(site.devices).length },
   ].filter((l) => l.count > 0)
   return accepted({ value: text, left })
 }
@@ -46,21 +81,39 @@ export function readGpx(text: string): Outcome<Carried<Drawn>> {
     bad++
     return null
   }
-  const points = list(child(root, 'wpt')).flatMap((w) => { const at = position(w); return at ? [{ name: words(child(w, 'name')), at }] : [] })
-  const lineOf = (name: string, nodes: unknown[]) => { const at = nodes.map(position).filter((p) => p !== null); return at.length > 1 ? [{ name, at }] : [] }
+  const points = list(child(root, 'wpt')).flatMap((w) => {
+    const at = position(w)
+    return at ? [{ name: words(child(w, 'name')), at }] : []
+  })
+  const lineOf = (name: string, nodes: unknown[]) => {
+    const at = nodes.map(position).filter((p) => p !== null)
+    return at.length > 1 ? [{ name, at }] : []
+  }
   const routes = list(child(root, 'rte')).flatMap((r) => lineOf(words(child(r, 'name')), list(child(r, 'rtept'))))
-  const tracks = list(child(root, 'trk')).flatMap((k) => list(child(k, 'trkseg')).flatMap((s) => lineOf(words(child(k, 'name')), list(child(s, 'trkpt')))))
-  return accepted({ value: { points, lines: [...routes, ...tracks] }, left: bad > 0 ? [{ code: 'bad_points', count: bad }] : [] })
+  const tracks = list(child(root, 'trk')).flatMap((k) =>
+    list(child(k, 'trkseg')).flatMap((s) => lineOf(words(child(k, 'name')), list(child(s, 'trkpt')))),
+  )
+  return accepted({
+    value: { points, lines: [...routes, ...tracks] },
+    left: bad > 0 ? [{ code: 'bad_points', count: bad }] : [],
+  })
 }
 
 const list = (x: unknown): unknown[] => (x === undefined || x === '' ? [] : Array.isArray(x) ? x : [x])
-const child = (x: unknown, name: string): unknown => (typeof x === 'object' && x !== null && Object.hasOwn(x, name) ? (x as Record<string, unknown>)[name] : undefined)
+const child = (x: unknown, name: string): unknown =>
+  typeof x === 'object' && x !== null && Object.hasOwn(x, name) ? (x as Record<string, unknown>)[name] : undefined
 const words = (x: unknown): string => (typeof x === 'string' ? x.trim() : '')
 
 /** The elements as objects; undefined where the parser gives up on what its validator let pass. */
 function parsed(text: string): unknown {
   try {
-    return new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '@', parseTagValue: false, parseAttributeValue: false, processEntities: true }).parse(text)
+    return new XMLParser({
+      ignoreAttributes: false,
+      attributeNamePrefix: '@',
+      parseTagValue: false,
+      parseAttributeValue: false,
+      processEntities: true,
+    }).parse(text)
   } catch {
     return undefined
   }

@@ -1,17 +1,49 @@
 import Papa from 'papaparse'
 import { readText } from '../expect'
-import { fieldTest, instant, type FieldTest, type FieldTestKind, type Meter, type Reading, type ReadingValue } from '../record'
+import {
+  fieldTest,
+  instant,
+  type FieldTest,
+  type FieldTestKind,
+  type Meter,
+  type Reading,
+  type ReadingValue,
+} from '../record'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
 import { commonOf, entries, lookUp, must, terminalEnd, type DeviceId, type End, type Site } from '../site'
 import { deviceAt, endWritten, jointAt } from './written-end'
 
 /** One line of a log of readings. `label` is as written, `A:3` or `A:3 to A:5`; `at` where the line has its moment. */
-export interface CsvReading { readonly line: number; readonly label: string; readonly test: FieldTest; readonly value: ReadingValue; readonly at: string | null }
+export interface CsvReading {
+  readonly line: number
+  readonly label: string
+  readonly test: FieldTest
+  readonly value: ReadingValue
+  readonly at: string | null
+}
 
 const COLUMNS = ['terminal', 'reading', 'to', 'test', 'at']
 const KINDS = fieldTest.options.map((o) => o.shape.kind.value)
-const AT_A_COIL: readonly FieldTestKind[] = ['coil_ohms', 'coil_volts', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth', 'energise', 'by_hand']
-const IN_OHMS: readonly FieldTestKind[] = ['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth']
+const AT_A_COIL: readonly FieldTestKind[] = [
+  'coil_ohms',
+  'coil_volts',
+  'loop_lead',
+  'loop_common',
+  'lead_earth',
+  'lead_through',
+  'common_earth',
+  'energise',
+  'by_hand',
+]
+const IN_OHMS: readonly FieldTestKind[] = [
+  'ohms',
+  'coil_ohms',
+  'loop_lead',
+  'loop_common',
+  'lead_earth',
+  'lead_through',
+  'common_earth',
+]
 const IN_VOLTS: readonly FieldTestKind[] = ['supply', 'volts', 'coil_volts']
 
 type Row = Readonly<Record<string, string | undefined>>
@@ -26,7 +58,11 @@ type Row = Readonly<Record<string, string | undefined>>
  * line and column.
  */
 export function readReadingsCsv(text: string, site: Site, meter: Meter): Outcome<CsvReading[]> {
-  const parsed = Papa.parse<Row>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy', transformHeader: (h) => h.trim().toLowerCase() })
+  const parsed = Papa.parse<Row>(text.replace(/^\uFEFF/, ''), {
+    header: true,
+    skipEmptyLines: 'greedy',
+    transformHeader: (h) => h.trim().toLowerCase(),
+  })
   const fields = parsed.meta.fields ?? []
   const missing = ['terminal', 'reading'].filter((name) => !fields.includes(name))
   if (missing.length > 0) return refused(...missing.map((column) => refusal('no_column', ['line 1'], { column })))
@@ -48,16 +84,35 @@ function readRow(row: Row, site: Site, meter: Meter): Outcome<Omit<CsvReading, '
   const kind = cell('test') === '' ? 'ohms' : KINDS.find((k) => k === cell('test').toLowerCase())
   if (!kind) return refused(refusal('not_one_of', ['test'], { options: KINDS.join(', ') }))
   const [test, value] = [testOf(kind, site, cell('terminal'), cell('to')), valueOf(kind, site, cell('reading'), meter)]
-  const moment = cell('at') === '' || instant.safeParse(cell('at')).success ? [] : [refusal('bad_moment', ['at'], { text: cell('at') })]
+  const moment =
+    cell('at') === '' || instant.safeParse(cell('at')).success
+      ? []
+      : [refusal('bad_moment', ['at'], { text: cell('at') })]
   const wrong = [...(test.ok ? [] : test.refusals), ...(value.ok ? [] : value.refusals), ...moment]
   if (!test.ok || !value.ok || wrong.length > 0) return refused(...wrong)
-  return accepted({ label: cell('terminal') + (cell('to') ? ` to ${cell('to')}` : ''), test: test.value, value: value.value, at: cell('at') || null })
+  return accepted({
+    label: cell('terminal') + (cell('to') ? ` to ${cell('to')}` : ''),
+    test: test.value,
+    value: value.value,
+    at: cell('at') || null,
+  })
 }
 
 function testOf(kind: FieldTestKind, site: Site, terminal: string, to: string): Outcome<FieldTest> {
   if (kind === 'supply') {
-    const controller = entries(site.controllers).find(([, c]) => c.tag.toLowerCase() === terminal.split(':')[0]!.toLowerCase())
-    return controller ? accepted({ kind, controller: controller[0] }) : refused(refusal('no_such_controller', ['terminal'], { tag: terminal, options: Object.values(site.controllers).map((c) => c.tag).join(', ') }))
+    const controller = entries(site.controllers).find(
+      ([, c]) => c.tag.toLowerCase() === terminal.split(':')[0]!.toLowerCase(),
+    )
+    return controller
+      ? accepted({ kind, controller: controller[0] })
+      : refused(
+          refusal('no_such_controller', ['terminal'], {
+            tag: terminal,
+            options: Object.values(site.controllers)
+              .map((c) => c.tag)
+              .join(', '),
+          }),
+        )
   }
   if (kind === 'look' || kind === 'remake') {
     const splice = jointAt(site, terminal)
@@ -65,7 +120,9 @@ function testOf(kind: FieldTestKind, site: Site, terminal: string, to: string): 
   }
   if (AT_A_COIL.includes(kind)) {
     const device = deviceAt(site, terminal)
-    return device ? accepted(fieldTest.parse({ kind, device })) : refused(refusal('no_such_valve', ['terminal'], { written: terminal }))
+    return device
+      ? accepted(fieldTest.parse({ kind, device }))
+      : refused(refusal('no_such_valve', ['terminal'], { written: terminal }))
   }
   const from = probeAt(site, terminal)
   if (!from) return refused(refusal('no_such_terminal', ['terminal'], { terminal }))
@@ -81,7 +138,9 @@ function testOf(kind: FieldTestKind, site: Site, terminal: string, to: string): 
 function valueOf(kind: FieldTestKind, site: Site, text: string, meter: Meter): Outcome<ReadingValue> {
   if (IN_OHMS.includes(kind)) {
     const read = readText(text, meter)
-    return read.ok ? accepted(read.value) : refused(refusal(`reading_${read.code}`, ['reading'], { text, highest: meter.highest_ohm }))
+    return read.ok
+      ? accepted(read.value)
+      : refused(refusal(`reading_${read.code}`, ['reading'], { text, highest: meter.highest_ohm }))
   }
   if (IN_VOLTS.includes(kind)) {
     const volt = figure(text, 'V')
@@ -89,34 +148,58 @@ function valueOf(kind: FieldTestKind, site: Site, text: string, meter: Meter): O
   }
   if (kind === 'tone') {
     const lost_m = text.toLowerCase() === 'through' ? null : figure(text, 'm')
-    return lost_m === null || lost_m <= 20_000 ? accepted({ kind: 'tone', lost_m }) : refused(refusal('not_one_of', ['reading'], { options: 'metres, through' }))
+    return lost_m === null || lost_m <= 20_000
+      ? accepted({ kind: 'tone', lost_m })
+      : refused(refusal('not_one_of', ['reading'], { options: 'metres, through' }))
   }
   if (kind === 'water') {
     const valves = text.toLowerCase() === 'none' ? [] : text.split(/[\s+]+/).map((written) => deviceAt(site, written))
-    return valves.every((v): v is DeviceId => v !== null) ? accepted({ kind: 'waters', valves }) : refused(refusal('no_such_valve', ['reading'], { written: text }))
+    return valves.every((v): v is DeviceId => v !== null)
+      ? accepted({ kind: 'waters', valves })
+      : refused(refusal('no_such_valve', ['reading'], { written: text }))
   }
   const words = lookUp(WORDS, kind) ?? {}
   const value = lookUp(words, text.toLowerCase())
-  return value ? accepted(value) : refused(refusal('not_one_of', ['reading'], { options: Object.keys(words).join(', ') }))
+  return value
+    ? accepted(value)
+    : refused(refusal('not_one_of', ['reading'], { options: Object.keys(words).join(', ') }))
 }
 
 /** A figure with or without its unit; not a number for anything else. */
-const figure = (text: string, unit: string): number => (new RegExp(`^\\d+([.,]\\d+)?\\s*${unit}?$`, 'i').test(text) ? parseFloat(text.replace(',', '.')) : NaN)
+const figure = (text: string, unit: string): number =>
+  new RegExp(`^\\d+([.,]\\d+)?\\s*${unit}?$`, 'i').test(text) ? parseFloat(text.replace(',', '.')) : NaN
 
-const SEEN: Readonly<Record<string, ReadingValue>> = { sound: { kind: 'looked', sound: true }, bad: { kind: 'looked', sound: false } }
-const EAR: Readonly<Record<string, ReadingValue>> = { heard: { kind: 'heard', heard: true }, 'not heard': { kind: 'heard', heard: false } }
+const SEEN: Readonly<Record<string, ReadingValue>> = {
+  sound: { kind: 'looked', sound: true },
+  bad: { kind: 'looked', sound: false },
+}
+const EAR: Readonly<Record<string, ReadingValue>> = {
+  heard: { kind: 'heard', heard: true },
+  'not heard': { kind: 'heard', heard: false },
+}
 const WORDS: Readonly<Record<string, Readonly<Record<string, ReadingValue>>>> = {
-  click: EAR, swap_test: EAR, energise: EAR,
+  click: EAR,
+  swap_test: EAR,
+  energise: EAR,
   by_hand: { flows: { kind: 'flows', flows: true }, dry: { kind: 'flows', flows: false } },
-  look: SEEN, remake: SEEN,
-  tester_coil: { good: { kind: 'lamp', lamp: 'good' }, open: { kind: 'lamp', lamp: 'open' }, short: { kind: 'lamp', lamp: 'short' } },
+  look: SEEN,
+  remake: SEEN,
+  tester_coil: {
+    good: { kind: 'lamp', lamp: 'good' },
+    open: { kind: 'lamp', lamp: 'open' },
+    short: { kind: 'lamp', lamp: 'short' },
+  },
   tester_power: { lit: { kind: 'lamp', lamp: 'lit' }, dark: { kind: 'lamp', lamp: 'dark' } },
 }
 
 /** The log of some readings in the columns that `readReadingsCsv` takes; figures keep all their digits. */
 export function writeReadingsCsv(site: Site, readings: readonly Reading[]): string {
   const rows = readings.map(({ test, value, at, meter }) => ({
-    terminal: placeText(site, test), to: test.kind === 'ohms' ? tagOf(site, test.to) : test.kind === 'swap_test' ? tagOf(site, test.onto) : '', test: test.kind, reading: valueText(site, value, meter), at,
+    terminal: placeText(site, test),
+    to: test.kind === 'ohms' ? tagOf(site, test.to) : test.kind === 'swap_test' ? tagOf(site, test.onto) : '',
+    test: test.kind,
+    reading: valueText(site, value, meter),
+    at,
   }))
   return `${Papa.unparse(rows, { columns: ['terminal', 'to', 'test', 'reading', 'at'], newline: '\n' })}\n`
 }
@@ -132,15 +215,28 @@ const valveText = (site: Site, device: DeviceId): string => must(site.devices, d
 
 function valueText(site: Site, value: ReadingValue, meter: Meter): string {
   switch (value.kind) {
-    case 'ohm': return Number.isInteger(value.ohm) && meter.openMark === '1' ? value.ohm.toFixed(1) : value.ohm === 1 ? '1.0' : String(value.ohm)
-    case 'open': return 'OL'
-    case 'volt': return String(value.volt)
-    case 'heard': return value.heard ? 'heard' : 'not heard'
-    case 'lamp': return value.lamp
-    case 'waters': return value.valves.length === 0 ? 'none' : value.valves.map((v) => valveText(site, v)).join(' ')
-    case 'flows': return value.flows ? 'flows' : 'dry'
-    case 'looked': return value.sound ? 'sound' : 'bad'
-    case 'tone': return value.lost_m === null ? 'through' : String(value.lost_m)
+    case 'ohm':
+      return Number.isInteger(value.ohm) && meter.openMark === '1'
+        ? value.ohm.toFixed(1)
+        : value.ohm === 1
+          ? '1.0'
+          : String(value.ohm)
+    case 'open':
+      return 'OL'
+    case 'volt':
+      return String(value.volt)
+    case 'heard':
+      return value.heard ? 'heard' : 'not heard'
+    case 'lamp':
+      return value.lamp
+    case 'waters':
+      return value.valves.length === 0 ? 'none' : value.valves.map((v) => valveText(site, v)).join(' ')
+    case 'flows':
+      return value.flows ? 'flows' : 'dry'
+    case 'looked':
+      return value.sound ? 'sound' : 'bad'
+    case 'tone':
+      return value.lost_m === null ? 'through' : String(value.lost_m)
   }
 }
 
@@ -148,10 +244,16 @@ function valueText(site: Site, value: ReadingValue, meter: Meter): string {
 export function probeAt(site: Site, written: string): Extract<End, { kind: 'terminal' }> | null {
   const parts = written.trim().split(':')
   const controllers = entries(site.controllers)
-  const [controllerTag, terminalTag] = parts.length === 2 ? parts as [string, string] : [controllers.length === 1 ? controllers[0]![1].tag : '', parts[0]!]
+  const [controllerTag, terminalTag] =
+    parts.length === 2
+      ? (parts as [string, string])
+      : [controllers.length === 1 ? controllers[0]![1].tag : '', parts[0]!]
   const found = controllers.find(([, c]) => c.tag.toLowerCase() === controllerTag.toLowerCase())
-  const terminal = found && entries(found[1].terminals).find(([, t]) => t.tag.toLowerCase() === terminalTag.toLowerCase())
-  return parts.length <= 2 && found && terminal ? terminalEnd(found[0], terminal[0]) as Extract<End, { kind: 'terminal' }> : null
+  const terminal =
+    found && entries(found[1].terminals).find(([, t]) => t.tag.toLowerCase() === terminalTag.toLowerCase())
+  return parts.length <= 2 && found && terminal
+    ? (terminalEnd(found[0], terminal[0]) as Extract<End, { kind: 'terminal' }>)
+    : null
 }
 
 function tagOf(site: Site, end: End): string {
@@ -165,4 +267,7 @@ function homeOf(site: Site, from: Extract<End, { kind: 'terminal' }>): End | nul
   return common && terminalEnd(from.controller, common)
 }
 
-const earthBy = (site: Site, from: Extract<End, { kind: 'terminal' }>): End => ({ kind: 'earth', place: must(site.controllers, from.controller).place })
+const earthBy = (site: Site, from: Extract<End, { kind: 'terminal' }>): End => ({
+  kind: 'earth',
+  place: must(site.controllers, from.controller).place,
+})

@@ -17,7 +17,12 @@ export const propertyFile = z.strictObject({
 export type PropertyFile = z.infer<typeof propertyFile>
 
 /** A property as the product holds it. */
-export interface Property { readonly id: string; readonly revision: number; readonly site: Site; readonly facts: Facts }
+export interface Property {
+  readonly id: string
+  readonly revision: number
+  readonly site: Site
+  readonly facts: Facts
+}
 
 /** The file's text; reading it back gives the same property, and writing that gives the same bytes. */
 export function writeProperty({ id, revision, site, facts }: Property): string {
@@ -34,7 +39,10 @@ export function readProperty(text: string): Outcome<Property> {
   if (!parsed.ok) return parsed
   const { id, revision, site, visits, readings, strikeOuts, cautions, closings, acceptances, findings } = parsed.value
   const facts = { visits, readings, strikeOuts, cautions, closings, acceptances, findings }
-  const broken = [...brokenInvariants(site).map((r) => ({ ...r, path: ['site', ...r.path] })), ...brokenFacts(facts, site, revision)]
+  const broken = [
+    ...brokenInvariants(site).map((r) => ({ ...r, path: ['site', ...r.path] })),
+    ...brokenFacts(facts, site, revision),
+  ]
   return broken.length > 0 ? refused(...broken.slice(0, 20)) : accepted({ id, revision, site, facts })
 }
 
@@ -54,16 +62,22 @@ export function parseJson(text: string): Outcome<unknown> {
 function brokenFacts(facts: Facts, site: Site, revision: number): Refusal[] {
   const broken: Refusal[] = []
   for (const [id, v] of entries(facts.visits))
-    if (!lookUp(site.controllers, v.controller)) broken.push(refusal('points_nowhere', ['visits', id, 'controller'], { id: v.controller, collection: 'controllers' }))
+    if (!lookUp(site.controllers, v.controller))
+      broken.push(
+        refusal('points_nowhere', ['visits', id, 'controller'], { id: v.controller, collection: 'controllers' }),
+      )
   for (const [id, r] of entries(facts.readings))
-    if (r.revision > revision) broken.push(refusal('reading_ahead', ['readings', id, 'revision'], { revision: r.revision, latest: revision }))
+    if (r.revision > revision)
+      broken.push(refusal('reading_ahead', ['readings', id, 'revision'], { revision: r.revision, latest: revision }))
   for (const name of ['readings', 'cautions', 'closings', 'findings'] as const) {
     for (const [id, fact] of Object.entries(facts[name]))
-      if (!lookUp(facts.visits, fact.visit)) broken.push(refusal('points_nowhere', [name, id, 'visit'], { id: fact.visit, collection: 'visits' }))
+      if (!lookUp(facts.visits, fact.visit))
+        broken.push(refusal('points_nowhere', [name, id, 'visit'], { id: fact.visit, collection: 'visits' }))
   }
   for (const name of ['strikeOuts', 'acceptances'] as const) {
     for (const [id, fact] of Object.entries(facts[name]))
-      if (!lookUp(facts.readings, fact.reading)) broken.push(refusal('points_nowhere', [name, id, 'reading'], { id: fact.reading, collection: 'readings' }))
+      if (!lookUp(facts.readings, fact.reading))
+        broken.push(refusal('points_nowhere', [name, id, 'reading'], { id: fact.reading, collection: 'readings' }))
   }
   return broken
 }

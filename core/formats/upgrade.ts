@@ -20,7 +20,8 @@ export function upgrade(value: unknown): Outcome<unknown> {
   if (file.format !== FORMAT_NAME) return refused(refusal('not_our_file', ['format'], { format: FORMAT_NAME }))
   if (typeof file.version !== 'number' || !Number.isInteger(file.version) || file.version < 1)
     return refused(refusal('bad_version', ['version'], { latest: SCHEMA_VERSION }))
-  if (file.version > SCHEMA_VERSION) return refused(refusal('newer_file', ['version'], { version: file.version, latest: SCHEMA_VERSION }))
+  if (file.version > SCHEMA_VERSION)
+    return refused(refusal('newer_file', ['version'], { version: file.version, latest: SCHEMA_VERSION }))
   for (let version = file.version; version < SCHEMA_VERSION; version++) file = STEPS[version]!(file)
   return accepted(file)
 }

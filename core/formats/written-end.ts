@@ -13,7 +13,9 @@ export function endAt(site: Site, written: string): End | null {
     const cable = entries(site.cables).find(([id, c]) => c.tag === tag || id === tag)
     const found = cable && entries(cable[1].cores).find(([id, c]) => id === name || c.colour?.value === name)
     const stop = cable?.[1].stops.find((s) => lookUp(site.places, s.place)?.tag === box)
-    return cable && found && stop ? { kind: 'core', cable: cable[0], core: found[0], stop: stop.id, side: arrow === '<' ? 'arrives' : 'leaves' } : null
+    return cable && found && stop
+      ? { kind: 'core', cable: cable[0], core: found[0], stop: stop.id, side: arrow === '<' ? 'arrives' : 'leaves' }
+      : null
   }
   const [tag, port] = written.split('.')
   const device = deviceAt(site, tag ?? '')

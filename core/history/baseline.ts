@@ -1,4 +1,14 @@
-import { corrected_ohm, judge, partsRead, predictOnce, stateOf, type Baseline, type Expectation, type Judged, type Scene } from '../expect'
+import {
+  corrected_ohm,
+  judge,
+  partsRead,
+  predictOnce,
+  stateOf,
+  type Baseline,
+  type Expectation,
+  type Judged,
+  type Scene,
+} from '../expect'
 import type { Meter, OhmsTest } from '../record'
 import { must, type Site } from '../site'
 import type { Past } from './past'
@@ -7,10 +17,21 @@ import type { Past } from './past'
 export type SceneAt = (ground_C: number, coil_C: number | null) => Scene
 
 /** An accepted reading as a part of what the record predicted of it, which holds at any temperature. */
-export interface Kept { readonly ratio: number; readonly meter: Meter; readonly reading: string; readonly at: string }
+export interface Kept {
+  readonly ratio: number
+  readonly meter: Meter
+  readonly reading: string
+  readonly at: string
+}
 
 /** A reading as it stood when it was taken, and what was kept as baseline after it. */
-export interface Judgement { readonly past: Past; readonly expected: Expectation; readonly judged: Judged; readonly counts: boolean; readonly kept: Kept | null }
+export interface Judgement {
+  readonly past: Past
+  readonly expected: Expectation
+  readonly judged: Judged
+  readonly counts: boolean
+  readonly kept: Kept | null
+}
 
 /**
  * Goes through the readings of a thread, oldest first: each is judged by the record and by the baseline before it, and
@@ -18,7 +39,12 @@ export interface Judgement { readonly past: Past; readonly expected: Expectation
  * nothing. The correction for temperature is the ratio of what the record predicts, so that a coil's own deviation and
  * the wire's warm up alike.
  */
-export function judgements(scene: Scene, sceneAt: SceneAt, test: OhmsTest, past: readonly Past[]): readonly Judgement[] {
+export function judgements(
+  scene: Scene,
+  sceneAt: SceneAt,
+  test: OhmsTest,
+  past: readonly Past[],
+): readonly Judgement[] {
   const made = judged.get(past)
   if (made?.site === scene.site) return made.judgements
   const fresh = judgeAll(scene, sceneAt, test, past)
@@ -37,9 +63,22 @@ function judgeAll(scene: Scene, sceneAt: SceneAt, test: OhmsTest, past: readonly
     const then = sceneAt(visit.ground_C, visit.coil_C)
     const expected = predictOnce(then, test, reading.meter)
     const judged = judge(then, test, reading.value, reading.meter, baselineFrom(kept, expected, reading.meter))
-    const counts = reading.value.kind === 'ohm' && expected.kind === 'ohms' && (changed === null || reading.at.slice(0, 10) >= changed)
-    if (counts && reading.value.kind === 'ohm' && expected.kind === 'ohms' && (p.acceptedByHand || stateOf(judged.verdict.code) === 'fits'))
-      kept = { ratio: corrected_ohm(reading.value.ohm, reading.meter) / expected.expected_ohm, meter: reading.meter, reading: p.id, at: reading.at }
+    const counts =
+      reading.value.kind === 'ohm' &&
+      expected.kind === 'ohms' &&
+      (changed === null || reading.at.slice(0, 10) >= changed)
+    if (
+      counts &&
+      reading.value.kind === 'ohm' &&
+      expected.kind === 'ohms' &&
+      (p.acceptedByHand || stateOf(judged.verdict.code) === 'fits')
+    )
+      kept = {
+        ratio: corrected_ohm(reading.value.ohm, reading.meter) / expected.expected_ohm,
+        meter: reading.meter,
+        reading: p.id,
+        at: reading.at,
+      }
     return { past: p, expected, judged, counts, kept }
   })
 }
@@ -49,14 +88,26 @@ export function baselineFrom(kept: Kept | null, expected: Expectation, meter: Me
   if (kept === null || expected.kind !== 'ohms') return null
   const ohm = kept.ratio * expected.expected_ohm
   const apart = error_ohm(ohm, kept.meter) + error_ohm(ohm, meter)
-  return { corrected_ohm: ohm, low_ohm: Math.max(0, ohm - apart), high_ohm: ohm + apart, reading: kept.reading, at: kept.at }
+  return {
+    corrected_ohm: ohm,
+    low_ohm: Math.max(0, ohm - apart),
+    high_ohm: ohm + apart,
+    reading: kept.reading,
+    at: kept.at,
+  }
 }
 
 /** A baseline is looked for among so many of the last readings: twelve years of two sweeps a year. */
 const MOST_LOOKED_BACK = 24
 
 /** The baseline of a thread now: the last reading of the same coil and wiring that was accepted. */
-export function baselineOf(scene: Scene, sceneAt: SceneAt, test: OhmsTest, meter: Meter, past: readonly Past[]): Baseline | null {
+export function baselineOf(
+  scene: Scene,
+  sceneAt: SceneAt,
+  test: OhmsTest,
+  meter: Meter,
+  past: readonly Past[],
+): Baseline | null {
   const kept = judgements(scene, sceneAt, test, lastOf(past)).at(-1)?.kept ?? null
   return kept && baselineFrom(kept, predictOnce(scene, test, meter), meter)
 }
@@ -76,7 +127,12 @@ export const error_ohm = (ohm: number, meter: Meter): number => meter.accuracy_r
 function newestPart(scene: Scene, test: OhmsTest): string | null {
   const { site } = scene
   const days = partsRead(scene, test).flatMap((link) => {
-    const known = link.kind === 'coil' ? must(site.devices, link.device).installed : link.kind === 'leg' ? must(site.splices, link.splice).made : must(site.cables, link.cable).installed
+    const known =
+      link.kind === 'coil'
+        ? must(site.devices, link.device).installed
+        : link.kind === 'leg'
+          ? must(site.splices, link.splice).made
+          : must(site.cables, link.cable).installed
     return known ? [known.value] : []
   })
   return days.length === 0 ? null : days.reduce((a, b) => (a > b ? a : b))

@@ -1,13 +1,20 @@
 /** A measured excess over the record at a moment, with its standard error. */
-export interface Excess { readonly at_days: number; readonly excess_ohm: number; readonly sigma_ohm: number }
+export interface Excess {
+  readonly at_days: number
+  readonly excess_ohm: number
+  readonly sigma_ohm: number
+}
 
 /**
  * A thread's creep: ohms gained per year, and when it will have gained `limit_ohm`. Days count from the same moment as
  * the points' own; null for never within the horizon.
  */
 export interface Drift {
-  readonly ohmPerYear: number; readonly sigma_ohmPerYear: number
-  readonly reaches_days: number; readonly earliest_days: number; readonly latest_days: number | null
+  readonly ohmPerYear: number
+  readonly sigma_ohmPerYear: number
+  readonly reaches_days: number
+  readonly earliest_days: number
+  readonly latest_days: number | null
 }
 
 const DAYS_PER_YEAR = 365.25
@@ -34,11 +41,18 @@ export function driftOf(points: readonly Excess[], limit_ohm: number): Drift | n
   const sigma = Math.sqrt(1 / spread)
   if (slope < SURE_SIGMAS * sigma) return null
   const last = Math.max(...points.map((p) => p.at_days))
-  const edge = (t: number, q: number) => mean_y + slope * (t - mean_t) + q * Math.sqrt(1 / total + (t - mean_t) ** 2 / spread)
+  const edge = (t: number, q: number) =>
+    mean_y + slope * (t - mean_t) + q * Math.sqrt(1 / total + (t - mean_t) ** 2 / spread)
   const reached = (q: number) => firstAbove((t) => edge(t, q) - limit_ohm, last, last + HORIZON_days)
   const [middle, early] = [reached(0), reached(QUANTILE_90)]
   if (middle === null || early === null) return null
-  return { ohmPerYear: slope * DAYS_PER_YEAR, sigma_ohmPerYear: sigma * DAYS_PER_YEAR, reaches_days: middle, earliest_days: early, latest_days: reached(-QUANTILE_90) }
+  return {
+    ohmPerYear: slope * DAYS_PER_YEAR,
+    sigma_ohmPerYear: sigma * DAYS_PER_YEAR,
+    reaches_days: middle,
+    earliest_days: early,
+    latest_days: reached(-QUANTILE_90),
+  }
 }
 
 const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)

@@ -7,15 +7,47 @@ import { baselineOf, driftOf, pastOf, pastOfTest, statesOf, threadHistory } from
 import { compareReadings } from './compare'
 
 const A = 'A' as ControllerId
-const test_ = (tag: string): OhmsTest => ({ kind: 'ohms', from: terminalEnd(A, tag as TerminalId), to: terminalEnd(A, 'C' as TerminalId) })
-const draft = () => new Draft('years').place('A', 'cabinet').place('B').place('D').controller('A', 'A', 3).coilKind('k', 33)
-  .cable('K', { gauge: { awg: 18 }, stops: [['A', 0], ['B', 60], ['D', 120]], cores: ['white', 'r', 's', 't'] })
-  .valve('V1', 'B', 'k').valve('V2', 'D', 'k').valve('V3', 'D', 'k')
-  .join('A', ['A:C', 'K.white>']).join('A', ['A:1', 'K.r>']).join('A', ['A:2', 'K.s>']).join('A', ['A:3', 'K.t>'])
-  .join('B', ['K.white<', 'V1.b', 'K.white>']).join('B', ['K.r<', 'V1.a']).join('D', ['K.white<', 'V2.b', 'V3.b']).join('D', ['K.s<', 'V2.a']).join('D', ['K.t<', 'V3.a'])
-  .station('A:1', 'One', ['V1']).station('A:2', 'Two', ['V2']).station('A:3', 'Three', ['V3'])
+const test_ = (tag: string): OhmsTest => ({
+  kind: 'ohms',
+  from: terminalEnd(A, tag as TerminalId),
+  to: terminalEnd(A, 'C' as TerminalId),
+})
+const draft = () =>
+  new Draft('years')
+    .place('A', 'cabinet')
+    .place('B')
+    .place('D')
+    .controller('A', 'A', 3)
+    .coilKind('k', 33)
+    .cable('K', {
+      gauge: { awg: 18 },
+      stops: [
+        ['A', 0],
+        ['B', 60],
+        ['D', 120],
+      ],
+      cores: ['white', 'r', 's', 't'],
+    })
+    .valve('V1', 'B', 'k')
+    .valve('V2', 'D', 'k')
+    .valve('V3', 'D', 'k')
+    .join('A', ['A:C', 'K.white>'])
+    .join('A', ['A:1', 'K.r>'])
+    .join('A', ['A:2', 'K.s>'])
+    .join('A', ['A:3', 'K.t>'])
+    .join('B', ['K.white<', 'V1.b', 'K.white>'])
+    .join('B', ['K.r<', 'V1.a'])
+    .join('D', ['K.white<', 'V2.b', 'V3.b'])
+    .join('D', ['K.s<', 'V2.a'])
+    .join('D', ['K.t<', 'V3.a'])
+    .station('A:1', 'One', ['V1'])
+    .station('A:2', 'Two', ['V2'])
+    .station('A:3', 'Three', ['V3'])
 const site = draft().site()
-const sceneAtOf = (s: Site) => (ground_C: number, coil_C: number | null): Scene => sceneOf(s, climateOf(s, ground_C, coil_C))
+const sceneAtOf =
+  (s: Site) =>
+  (ground_C: number, coil_C: number | null): Scene =>
+    sceneOf(s, climateOf(s, ground_C, coil_C))
 const sceneAt = sceneAtOf(site)
 const expected = (tag: string, ground_C: number) => {
   const e = predict(sceneAt(ground_C, null), test_(tag), COMMON_METER)
@@ -30,16 +62,36 @@ function factsOf(...sweeps: Sweep[]): Facts {
     facts.visits[id] = { at, author: '', controller: A, title: id, ground_C, coil_C: null, meter: COMMON_METER }
     for (const [tag, x] of Object.entries(readings)) {
       const value: OhmsValue = x === 'OL' ? { kind: 'open' } : { kind: 'ohm', ohm: x }
-      facts.readings[`${id}-${tag}`] = { visit: id, at, author: '', revision: 0, test: test_(tag), off: 'all_leads', meter: COMMON_METER, ground_C, value }
+      facts.readings[`${id}-${tag}`] = {
+        visit: id,
+        at,
+        author: '',
+        revision: 0,
+        test: test_(tag),
+        off: 'all_leads',
+        meter: COMMON_METER,
+        ground_C,
+        value,
+      }
     }
   }
   return facts
 }
-const historyOf = (facts: Facts, tag: string, ground_C: number, s = site) => threadHistory(sceneAtOf(s)(ground_C, null), sceneAtOf(s), test_(tag), COMMON_METER, pastOfTest(pastOf(facts), test_(tag)))
+const historyOf = (facts: Facts, tag: string, ground_C: number, s = site) =>
+  threadHistory(
+    sceneAtOf(s)(ground_C, null),
+    sceneAtOf(s),
+    test_(tag),
+    COMMON_METER,
+    pastOfTest(pastOf(facts), test_(tag)),
+  )
 
 describe('two bands', () => {
   test('a coil 4 % off its sheet fits at 5 °C and at 25 °C: the baseline goes with the temperature', () => {
-    const facts = factsOf(['a', '2024-10-01', 25, { 1: expected('1', 25) * 1.04 }], ['b', '2025-03-01', 5, { 1: expected('1', 5) * 1.04 }])
+    const facts = factsOf(
+      ['a', '2024-10-01', 25, { 1: expected('1', 25) * 1.04 }],
+      ['b', '2025-03-01', 5, { 1: expected('1', 5) * 1.04 }],
+    )
     const { points, baseline } = historyOf(facts, '1', 5)
     expect(points.map((p) => p.code)).toEqual(['fits', 'fits'])
     expect(points[0]!.now_ohm).toBeCloseTo(points[1]!.read_ohm!, 6)
@@ -48,25 +100,46 @@ describe('two bands', () => {
   })
   test('inside one band only is doubtful, and a doubtful reading does not become the baseline', () => {
     const base = expected('1', 15)
-    const facts = factsOf(['a', '2024-10-01', 15, { 1: base }], ['b', '2025-03-01', 15, { 1: base + 1.5 }], ['c', '2025-10-01', 15, { 1: base + 1.6 }], ['d', '2026-03-01', 15, { 1: base + 6 }])
+    const facts = factsOf(
+      ['a', '2024-10-01', 15, { 1: base }],
+      ['b', '2025-03-01', 15, { 1: base + 1.5 }],
+      ['c', '2025-10-01', 15, { 1: base + 1.6 }],
+      ['d', '2026-03-01', 15, { 1: base + 6 }],
+    )
     const { points, baseline } = historyOf(facts, '1', 15)
     expect(points.map((p) => p.code)).toEqual(['fits', 'drifted', 'drifted', 'high'])
     expect(baseline!.reading).toBe('a-1')
   })
   test('a reading outside the record accepted by hand is the baseline: as before is doubtful, back inside the record alone too', () => {
     const base = expected('1', 15)
-    const facts = factsOf(['a', '2024-10-01', 15, { 1: base + 5 }], ['b', '2025-03-01', 15, { 1: base + 5.2 }], ['c', '2025-10-01', 15, { 1: base }])
+    const facts = factsOf(
+      ['a', '2024-10-01', 15, { 1: base + 5 }],
+      ['b', '2025-03-01', 15, { 1: base + 5.2 }],
+      ['c', '2025-10-01', 15, { 1: base }],
+    )
     facts.acceptances.x = { reading: 'a-1', at: '2024-10-01T10:00:00Z', author: '', reason: 'the coil is another kind' }
     expect(historyOf(facts, '1', 15).points.map((p) => p.code)).toEqual(['high', 'as_before', 'drifted'])
   })
   test('a new coil or joint ends the old baseline; what was struck out never was one', () => {
     const renewed = draft().valve('N', 'B', 'k').site()
-    const changed = { ...renewed, devices: { ...renewed.devices, V1: { ...renewed.devices['V1' as never] as object, installed: { value: '2025-01-01', how: 'seen', on: null } } } } as unknown as Site
+    const changed = {
+      ...renewed,
+      devices: {
+        ...renewed.devices,
+        V1: {
+          ...(renewed.devices['V1' as never] as object),
+          installed: { value: '2025-01-01', how: 'seen', on: null },
+        },
+      },
+    } as unknown as Site
     const base = expected('1', 15)
     const facts = factsOf(['a', '2024-10-01', 15, { 1: base - 1.4 }], ['b', '2025-03-01', 15, { 1: base + 1.4 }])
     expect(historyOf(facts, '1', 15).points.map((p) => p.code)).toEqual(['fits', 'drifted'])
     expect(historyOf(facts, '1', 15, changed).points.map((p) => p.code)).toEqual(['fits', 'fits'])
-    const struck = { ...facts, strikeOuts: { s: { reading: 'a-1', at: '2024-10-01T10:00:00Z', author: '', reason: 'clip slipped' } } }
+    const struck = {
+      ...facts,
+      strikeOuts: { s: { reading: 'a-1', at: '2024-10-01T10:00:00Z', author: '', reason: 'clip slipped' } },
+    }
     expect(historyOf(struck, '1', 15).points.map((p) => p.code)).toEqual(['fits'])
   })
   test('a joint on the common that creeps is told from the baselines, beyond it and not before, as doubtful', () => {
@@ -74,7 +147,12 @@ describe('two bands', () => {
     const past = pastOf(factsOf(['a', '2024-10-01', 15, sound]))
     const scene = sceneAt(15, null)
     const now = { 1: sound[1], 2: sound[2] + 1.7, 3: sound[3] + 1.7 }
-    const observations = Object.entries(now).map(([tag, ohm]) => ({ test: test_(tag), value: { kind: 'ohm' as const, ohm }, meter: COMMON_METER, baseline: baselineOf(scene, sceneAt, test_(tag), COMMON_METER, pastOfTest(past, test_(tag))) }))
+    const observations = Object.entries(now).map(([tag, ohm]) => ({
+      test: test_(tag),
+      value: { kind: 'ohm' as const, ohm },
+      meter: COMMON_METER,
+      baseline: baselineOf(scene, sceneAt, test_(tag), COMMON_METER, pastOfTest(past, test_(tag))),
+    }))
     const { judged, joint } = judgeSweep(scene, observations)
     expect(judged.map((j) => stateOf(j.verdict.code))).toEqual(['fits', 'doubtful', 'doubtful'])
     expect(joint.conclusions).toMatchObject([{ kind: 'resistive', where: 'common', explains: [1, 2], doubtful: true }])
@@ -85,7 +163,18 @@ describe('two bands', () => {
     const scene = sceneAt(15, null)
     const run = (ohms: [number, number], withPast: boolean) => {
       const past = pastOf(factsOf(['a', '2024-10-01', 15, withPast ? { 2: two, 3: three } : {}]))
-      return judgeSweep(scene, ohms.map((ohm, i) => { const test = test_(String(i + 2)); return { test, value: { kind: 'ohm' as const, ohm }, meter: COMMON_METER, baseline: baselineOf(scene, sceneAt, test, COMMON_METER, pastOfTest(past, test)) } })).joint.conclusions
+      return judgeSweep(
+        scene,
+        ohms.map((ohm, i) => {
+          const test = test_(String(i + 2))
+          return {
+            test,
+            value: { kind: 'ohm' as const, ohm },
+            meter: COMMON_METER,
+            baseline: baselineOf(scene, sceneAt, test, COMMON_METER, pastOfTest(past, test)),
+          }
+        }),
+      ).joint.conclusions
     }
     expect(run([three, two], true)).toMatchObject([{ kind: 'swapped', sure: true, doubtful: true }])
     expect(run([three, two], false)).toEqual([])
@@ -94,29 +183,53 @@ describe('two bands', () => {
 
 test('two sweeps side by side: steady within both meters’ errors at one temperature, changed beyond, opened and closed', () => {
   const [cold, warm] = [sceneAt(5, null), sceneAt(25, null)]
-  const reading = (ohm: number | 'OL', ground_C: number) => Object.values(factsOf(['x', '2025-01-01', ground_C, { 1: ohm }]).readings)[0] as Parameters<typeof compareReadings>[0]
-  expect(compareReadings(reading(expected('1', 5), 5), reading(expected('1', 25) + 0.5, 25), cold, warm)).toMatchObject({ code: 'steady', change_ohm: expect.closeTo(0.5, 6) as number })
-  expect(compareReadings(reading(expected('1', 5), 5), reading(expected('1', 25) + 2, 25), cold, warm).code).toBe('changed')
-  expect([compareReadings(reading(34, 5), reading('OL', 5), cold, cold).code, compareReadings(reading('OL', 5), reading(34, 5), cold, cold).code, compareReadings(reading('OL', 5), reading('OL', 5), cold, cold).code]).toEqual(['opened', 'closed_again', 'both_open'])
+  const reading = (ohm: number | 'OL', ground_C: number) =>
+    Object.values(factsOf(['x', '2025-01-01', ground_C, { 1: ohm }]).readings)[0] as Parameters<
+      typeof compareReadings
+    >[0]
+  expect(compareReadings(reading(expected('1', 5), 5), reading(expected('1', 25) + 0.5, 25), cold, warm)).toMatchObject(
+    { code: 'steady', change_ohm: expect.closeTo(0.5, 6) as number },
+  )
+  expect(compareReadings(reading(expected('1', 5), 5), reading(expected('1', 25) + 2, 25), cold, warm).code).toBe(
+    'changed',
+  )
+  expect([
+    compareReadings(reading(34, 5), reading('OL', 5), cold, cold).code,
+    compareReadings(reading('OL', 5), reading(34, 5), cold, cold).code,
+    compareReadings(reading('OL', 5), reading('OL', 5), cold, cold).code,
+  ]).toEqual(['opened', 'closed_again', 'both_open'])
 })
 
 /** Steady pseudo-random normal numbers (Box and Muller on a 32-bit LCG). */
 function normals(seed: number): () => number {
   let state = seed
-  const uniform = () => { state = (Math.imul(state, 1664525) + 1013904223) >>> 0; return (state + 0.5) / 2 ** 32 }
+  const uniform = () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return (state + 0.5) / 2 ** 32
+  }
   return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform())
 }
 
 describe('drift', () => {
   const points = (slopePerYear: number, years: number[], sigma: number, random: () => number) =>
-    years.map((year) => ({ at_days: year * 365.25, excess_ohm: 0.3 + slopePerYear * year + sigma * random(), sigma_ohm: sigma }))
+    years.map((year) => ({
+      at_days: year * 365.25,
+      excess_ohm: 0.3 + slopePerYear * year + sigma * random(),
+      sigma_ohm: sigma,
+    }))
   test('agrees with the normal equations solved the plain way', () => {
     const random = normals(4)
     for (let k = 0; k < 50; k++) {
       const p = points(1.5, [0, 0.5, 1, 1.5, 2.2], 0.15, random).map((x, i) => ({ ...x, sigma_ohm: 0.1 + 0.05 * i }))
       const w = p.map((x) => 1 / x.sigma_ohm ** 2)
       const S = (f: (x: (typeof p)[number]) => number) => p.reduce((sum, x, i) => sum + w[i]! * f(x), 0)
-      const [t, y, tt, ty, one] = [S((x) => x.at_days), S((x) => x.excess_ohm), S((x) => x.at_days ** 2), S((x) => x.at_days * x.excess_ohm), S(() => 1)]
+      const [t, y, tt, ty, one] = [
+        S((x) => x.at_days),
+        S((x) => x.excess_ohm),
+        S((x) => x.at_days ** 2),
+        S((x) => x.at_days * x.excess_ohm),
+        S(() => 1),
+      ]
       const slope = (one * ty - t * y) / (one * tt - t * t)
       const drift = driftOf(p, 8)!
       expect(drift.ohmPerYear / 365.25 / slope).toBeCloseTo(1, 9)
@@ -152,7 +265,11 @@ describe('drift', () => {
 test('where the record knows of no way, history still lists what was read', () => {
   const bare = new Draft('bare').place('A', 'cabinet').controller('A', 'A', 1).site()
   const facts = factsOf(['a', '2024-10-01', 15, { 1: 34 }])
-  expect(historyOf(facts, '1', 15, bare)).toMatchObject({ points: [{ read_ohm: 34, code: 'fits_bounds' }], baseline: null, drift: null })
+  expect(historyOf(facts, '1', 15, bare)).toMatchObject({
+    points: [{ read_ohm: 34, code: 'fits_bounds' }],
+    baseline: null,
+    drift: null,
+  })
 })
 
 test('the states of all readings at once are those of each thread’s own history', () => {
@@ -168,6 +285,16 @@ test('the states of all readings at once are those of each thread’s own histor
   }
   expect(compared).toBe(states.size)
   expect([...states.values()].filter((s) => s === 'doubtful').length).toBe(1)
-  expect([...states].filter(([, s]) => s === 'fault').map(([id]) => id).sort()).toEqual(
-    ['boathouse-spring-2026-2', 'boathouse-spring-2026-3', ...['9', '10', '11', '12', '18'].map((t) => `spring-2026-${t}`)].sort())
+  expect(
+    [...states]
+      .filter(([, s]) => s === 'fault')
+      .map(([id]) => id)
+      .sort(),
+  ).toEqual(
+    [
+      'boathouse-spring-2026-2',
+      'boathouse-spring-2026-3',
+      ...['9', '10', '11', '12', '18'].map((t) => `spring-2026-${t}`),
+    ].sort(),
+  )
 })

@@ -33,7 +33,10 @@ test('coils so read, put back into the property, predict the readings they came 
   for (const { test, ohm } of good) {
     const expected = predict(scene, test, COMMON_METER)
     if (expected.kind !== 'ohms') continue
-    const more = expected.terms.reduce((sum, t) => (t.kind === 'coil' ? sum + t.ohm * (coils.get(t.device)! - 1) : sum), 0)
+    const more = expected.terms.reduce(
+      (sum, t) => (t.kind === 'coil' ? sum + t.ohm * (coils.get(t.device)! - 1) : sum),
+      0,
+    )
     expect(expected.expected_ohm + more).toBeCloseTo(ohm, 6)
   }
 })

@@ -1,7 +1,21 @@
-import { isOhms, standingReadings, testKey, visitsInOrder, type Facts, type OhmsReading, type OhmsTest, type Visit } from '../record'
+import {
+  isOhms,
+  standingReadings,
+  testKey,
+  visitsInOrder,
+  type Facts,
+  type OhmsReading,
+  type OhmsTest,
+  type Visit,
+} from '../record'
 
 /** An ohms reading of an earlier visit that was not struck out. */
-export interface Past { readonly id: string; readonly reading: OhmsReading; readonly visit: Visit; readonly acceptedByHand: boolean }
+export interface Past {
+  readonly id: string
+  readonly reading: OhmsReading
+  readonly visit: Visit
+  readonly acceptedByHand: boolean
+}
 
 /** Standing ohms readings by test, each list oldest first. */
 export type PastByTest = ReadonlyMap<string, readonly Past[]>

@@ -7,6 +7,7 @@ import { pastOf } from './past'
 export function statesOf(scene: Scene, sceneAt: SceneAt, facts: Facts): Map<string, State> {
   const states = new Map<string, State>()
   for (const past of pastOf(facts).values())
-    for (const { past: p, judged } of judgements(scene, sceneAt, past[0]!.reading.test, past)) states.set(p.id, stateOf(judged.verdict.code))
+    for (const { past: p, judged } of judgements(scene, sceneAt, past[0]!.reading.test, past))
+      states.set(p.id, stateOf(judged.verdict.code))
   return states
 }

@@ -6,8 +6,15 @@ import type { Past } from './past'
 
 /** One reading of a thread among the others. `now_ohm` is what it would be at the temperatures of now. */
 export interface Point {
-  readonly id: string; readonly at: string; readonly visit: string; readonly open: boolean; readonly acceptedByHand: boolean
-  readonly read_ohm: number | null; readonly now_ohm: number | null; readonly code: VerdictCode; readonly state: State
+  readonly id: string
+  readonly at: string
+  readonly visit: string
+  readonly open: boolean
+  readonly acceptedByHand: boolean
+  readonly read_ohm: number | null
+  readonly now_ohm: number | null
+  readonly code: VerdictCode
+  readonly state: State
 }
 
 /** A thread over the years. */
@@ -21,13 +28,32 @@ export interface ThreadHistory {
 const DAY_ms = 86_400_000
 
 /** Every standing reading of a test in order, each judged by what was known before it, and what they show together. */
-export function threadHistory(scene: Scene, sceneAt: SceneAt, test: OhmsTest, meter: Meter, past: readonly Past[]): ThreadHistory {
+export function threadHistory(
+  scene: Scene,
+  sceneAt: SceneAt,
+  test: OhmsTest,
+  meter: Meter,
+  past: readonly Past[],
+): ThreadHistory {
   const now = predictOnce(scene, test, meter)
   const all = judgements(scene, sceneAt, test, past)
   const points = all.map(({ past: { id, reading, visit, acceptedByHand }, expected, judged }): Point => {
     const read_ohm = reading.value.kind === 'ohm' ? corrected_ohm(reading.value.ohm, reading.meter) : null
-    const now_ohm = read_ohm !== null && expected.kind === 'ohms' && now.kind === 'ohms' ? (read_ohm * now.expected_ohm) / expected.expected_ohm : read_ohm
-    return { id, at: reading.at, visit: visit.title, open: read_ohm === null, acceptedByHand, read_ohm, now_ohm, code: judged.verdict.code, state: stateOf(judged.verdict.code) }
+    const now_ohm =
+      read_ohm !== null && expected.kind === 'ohms' && now.kind === 'ohms'
+        ? (read_ohm * now.expected_ohm) / expected.expected_ohm
+        : read_ohm
+    return {
+      id,
+      at: reading.at,
+      visit: visit.title,
+      open: read_ohm === null,
+      acceptedByHand,
+      read_ohm,
+      now_ohm,
+      code: judged.verdict.code,
+      state: stateOf(judged.verdict.code),
+    }
   })
   const baseline = baselineFrom(all.at(-1)?.kept ?? null, now, meter)
   if (now.kind !== 'ohms') return { points, baseline, drift: null }
@@ -35,7 +61,13 @@ export function threadHistory(scene: Scene, sceneAt: SceneAt, test: OhmsTest, me
     const { now_ohm, state } = points[i]!
     // A reading that is a fault is no creep; the meter's stated error is its limit, taken as two standard errors.
     if (!counts || now_ohm === null || state === 'fault') return []
-    return [{ at_days: Date.parse(reading.at) / DAY_ms, excess_ohm: now_ohm - now.expected_ohm, sigma_ohm: error_ohm(now_ohm, reading.meter) / 2 }]
+    return [
+      {
+        at_days: Date.parse(reading.at) / DAY_ms,
+        excess_ohm: now_ohm - now.expected_ohm,
+        sigma_ohm: error_ohm(now_ohm, reading.meter) / 2,
+      },
+    ]
   })
   return { points, baseline, drift: driftOf(excesses, now.high_ohm - now.expected_ohm) }
 }

@@ -15,23 +15,44 @@ const at = (terminal: TerminalId) => ({ kind: 'terminal', controller: A, termina
 const ohms = (t: TerminalId, to: TerminalId = ground.common): FieldTest => ({ kind: 'ohms', from: at(t), to: at(to) })
 const earth = (t: TerminalId): FieldTest => ({ kind: 'ohms', from: at(t), to: { kind: 'earth', place: 'A' as never } })
 const COIL = { mean: 0, sd: 0.035 }
-const weighing = (readings: readonly Taken[]) => { const w = new Weighing(catalogue, foresight, () => COIL, 27, USUAL_ODDS.count); for (const r of readings) w.add(r); return w }
+const weighing = (readings: readonly Taken[]) => {
+  const w = new Weighing(catalogue, foresight, () => COIL, 27, USUAL_ODDS.count)
+  for (const r of readings) w.add(r)
+  return w
+}
 
 /** Chance by which a made-up world is as the model says. */
 function world(seed: number) {
   const random = seeded(seed)
   const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())
-  const pick = <T>(list: readonly T[], weight: (x: T) => number): T => { let x = random() * list.reduce((s, y) => s + weight(y), 0); return list.find((y) => (x -= weight(y)) <= 0) ?? list.at(-1)! }
-  const variant = (): Variant => { const f = pick(catalogue.faults, (y) => y.prior); return pick(f.variants, (v) => v.share) }
+  const pick = <T>(list: readonly T[], weight: (x: T) => number): T => {
+    let x = random() * list.reduce((s, y) => s + weight(y), 0)
+    return list.find((y) => (x -= weight(y)) <= 0) ?? list.at(-1)!
+  }
+  const variant = (): Variant => {
+    const f = pick(catalogue.faults, (y) => y.prior)
+    return pick(f.variants, (v) => v.share)
+  }
   const coils = new Map<string, number>()
   /** A reading as foreseen, with its coils and the meter off by chance; a fault's own figure stays at its cell's middle. */
   const read = (seen: Foreseen): ReadingValue | null => {
     switch (seen.kind) {
-      case 'ohms': { const true_ = seen.mean + seen.coils.reduce((s, [d, c]) => s + c * (coils.get(d) ?? coils.set(d, COIL.sd * normal()).get(d)!), 0); return { kind: 'ohm', ohm: Math.max(0, true_ + blurAt(seen, true_) * normal()) } }
-      case 'open': return { kind: 'open' }
-      case 'insulated': return { kind: 'open' }
-      case 'waters': { const valves = random() < seen.master ? seen.valves.filter(([, p]) => random() < p).map(([d]) => d) : []; return { kind: 'waters', valves } }
-      default: return null
+      case 'ohms': {
+        const true_ =
+          seen.mean +
+          seen.coils.reduce((s, [d, c]) => s + c * (coils.get(d) ?? coils.set(d, COIL.sd * normal()).get(d)!), 0)
+        return { kind: 'ohm', ohm: Math.max(0, true_ + blurAt(seen, true_) * normal()) }
+      }
+      case 'open':
+        return { kind: 'open' }
+      case 'insulated':
+        return { kind: 'open' }
+      case 'waters': {
+        const valves = random() < seen.master ? seen.valves.filter(([, p]) => random() < p).map(([d]) => d) : []
+        return { kind: 'waters', valves }
+      }
+      default:
+        return null
     }
   }
   return { random, pick, variant, read }
@@ -44,14 +65,30 @@ test('in a world that is as the model says, beliefs come true as often as they s
     const here = world(n + 100)
     const count = random() * 100
     const faults = count < 15 ? [] : count < 75 ? [variant()] : [variant(), variant()]
-    if (faults.length === 2 && catalogue.faults[faults[0]!.fault]!.key === catalogue.faults[faults[1]!.fault]!.key) continue
-    const tests: FieldTest[] = [...ground.terminals.map((t): FieldTest => ({ kind: 'water', at: at(t) })), ...ground.terminals.slice(0, 4).map((t) => ohms(t)), earth(ground.common)]
-    const readings = tests.flatMap((test): Taken[] => { const seen = foresight.under(test, faults); const value = seen && (seen.kind === 'either' ? here.read(here.random() < seen.p ? seen.ill : seen.well) : here.read(seen)); return value ? [{ test, value }] : [] })
+    if (faults.length === 2 && catalogue.faults[faults[0]!.fault]!.key === catalogue.faults[faults[1]!.fault]!.key)
+      continue
+    const tests: FieldTest[] = [
+      ...ground.terminals.map((t): FieldTest => ({ kind: 'water', at: at(t) })),
+      ...ground.terminals.slice(0, 4).map((t) => ohms(t)),
+      earth(ground.common),
+    ]
+    const readings = tests.flatMap((test): Taken[] => {
+      const seen = foresight.under(test, faults)
+      const value =
+        seen && (seen.kind === 'either' ? here.read(here.random() < seen.p ? seen.ill : seen.well) : here.read(seen))
+      return value ? [{ test, value }] : []
+    })
     const { parts, nothing } = weighing(readings).beliefs()
     const there = new Set(faults.map((v) => catalogue.faults[v.fault]!.key))
-    for (const [p, came] of [...[...parts].filter(([, p]) => p > 0.02).map(([key, p]) => [p, there.has(key)] as const), [nothing, faults.length === 0] as const]) {
+    for (const [p, came] of [
+      ...[...parts].filter(([, p]) => p > 0.02).map(([key, p]) => [p, there.has(key)] as const),
+      [nothing, faults.length === 0] as const,
+    ]) {
       const bin = bins[Math.min(2, Math.floor(p * 3))]!
-      bin.said += p; bin.came += Number(came); bin.n++; bin.spread += p * (1 - p)
+      bin.said += p
+      bin.came += Number(came)
+      bin.n++
+      bin.spread += p * (1 - p)
     }
   }
   for (const b of bins) {
@@ -64,10 +101,16 @@ test('in a world that is as the model says, beliefs come true as often as they s
 test('one leak that is read from many places stays one leak: no pair of leaks is likelier for being two', () => {
   const leak = catalogue.faults.find((f) => f.cause === 'leak' && f.where.kind === 'run' && f.family === 'common')!
   const size = 3300
-  const readings: Taken[] = [ground.common, ...ground.terminals].map((t, i) => ({ test: earth(t), value: { kind: 'ohm', ohm: size + (t === ground.common ? 0 : 33) + 6 * Math.sin(i) } }))
+  const readings: Taken[] = [ground.common, ...ground.terminals].map((t, i) => ({
+    test: earth(t),
+    value: { kind: 'ohm', ohm: size + (t === ground.common ? 0 : 33) + 6 * Math.sin(i) },
+  }))
   const { explanations, parts } = weighing(readings).beliefs()
   // Something else may be wrong besides, that nothing was read of yet; but it is one leak.
-  const leaks = (n: number) => explanations.filter((e) => e.faults.filter((v) => catalogue.faults[v.fault]!.cause === 'leak').length === n).reduce((s, e) => s + e.p, 0)
+  const leaks = (n: number) =>
+    explanations
+      .filter((e) => e.faults.filter((v) => catalogue.faults[v.fault]!.cause === 'leak').length === n)
+      .reduce((s, e) => s + e.p, 0)
   expect(leaks(2) / leaks(1)).toBeLessThan(0.1)
   expect(parts.get(leak.key) ?? 0).toBeGreaterThan(0)
   // Whatever the cell promises of the meter: both cells beside the true size are in it.
@@ -76,13 +119,26 @@ test('one leak that is read from many places stays one leak: no pair of leaks is
 })
 
 test('a joint made anew and still dead clears that joint: what is left moves on, by more than a look', () => {
-  const coil = [...ground.coilElement.keys()].find((d) => ground.terminalOf(d) !== null && catalogue.faults.some((f) => f.cause === 'coil_open' && f.where.kind === 'coil' && f.where.device === d))!
+  const coil = [...ground.coilElement.keys()].find(
+    (d) =>
+      ground.terminalOf(d) !== null &&
+      catalogue.faults.some((f) => f.cause === 'coil_open' && f.where.kind === 'coil' && f.where.device === d),
+  )!
   const t = ground.terminalOf(coil)!
   const dead: Taken[] = [{ test: ohms(t), value: { kind: 'open' } }]
-  const joint = [...weighing(dead).beliefs().parts].filter(([key]) => key.startsWith('joint ')).sort((a, b) => b[1] - a[1])[0]![0]
+  const joint = [...weighing(dead).beliefs().parts]
+    .filter(([key]) => key.startsWith('joint '))
+    .sort((a, b) => b[1] - a[1])[0]![0]
   const splice = joint.slice(6) as never
-  const after = (test: FieldTest) => weighing([...dead, { test, value: { kind: 'looked', sound: true } }]).beliefs().parts.get(joint) ?? 0
-  const [before, looked, remade] = [weighing(dead).beliefs().parts.get(joint)!, after({ kind: 'look', splice }), after({ kind: 'remake', splice })]
+  const after = (test: FieldTest) =>
+    weighing([...dead, { test, value: { kind: 'looked', sound: true } }])
+      .beliefs()
+      .parts.get(joint) ?? 0
+  const [before, looked, remade] = [
+    weighing(dead).beliefs().parts.get(joint)!,
+    after({ kind: 'look', splice }),
+    after({ kind: 'remake', splice }),
+  ]
   expect(looked).toBeLessThan(0.4 * before)
   expect(remade).toBeLessThan(0.01 * before + 1e-4)
 })

@@ -10,10 +10,16 @@ import type { Catalogue, Variant } from './variants'
 import { weighAlone, weighTogether, type CoilPriors, type Weighed } from './weigh'
 
 /** A reading as a hunt takes it: what was tried and what it gave, ohms after the meter's own leads are taken off. */
-export interface Taken { readonly test: FieldTest; readonly value: ReadingValue }
+export interface Taken {
+  readonly test: FieldTest
+  readonly value: ReadingValue
+}
 
 /** One explanation: no fault, one, or two, with its part of the belief. */
-export interface Explanation { readonly faults: readonly Variant[]; readonly p: number }
+export interface Explanation {
+  readonly faults: readonly Variant[]
+  readonly p: number
+}
 
 export interface Beliefs {
   /** How likely it is that a part is at fault, by the part's key; parts without any belief are left out. */
@@ -27,7 +33,11 @@ export interface Beliefs {
 }
 
 /** How many faults there may be. */
-export interface CountOdds { readonly none: number; readonly one: number; readonly two: number }
+export interface CountOdds {
+  readonly none: number
+  readonly one: number
+  readonly two: number
+}
 
 /** What leads that touch may explain in a reading together with another fault, beyond what they do alone, nats. */
 const TOUCHING_SLACK = 6
@@ -39,9 +49,19 @@ const KEPT_EXPLANATIONS = 400
 const ONE_CELL = Math.log(0.01)
 
 /** A reading with what it would be if nothing were wrong. */
-interface Held { readonly test: FieldTest; readonly value: ReadingValue; readonly base: Foreseen; readonly baseOhms: Extract<Foreseen, { kind: 'ohms' }> | null }
+interface Held {
+  readonly test: FieldTest
+  readonly value: ReadingValue
+  readonly base: Foreseen
+  readonly baseOhms: Extract<Foreseen, { kind: 'ohms' }> | null
+}
 /** Readings that must be weighed together, with the log of "nothing wrong". `id` is another as soon as a reading joins. */
-interface Unit { readonly id: number; readonly readings: readonly number[]; readonly base: number; readonly ohms: boolean }
+interface Unit {
+  readonly id: number
+  readonly readings: readonly number[]
+  readonly base: number
+  readonly ohms: boolean
+}
 /**
  * The belief over all single faults on their grids and all pairs, after some readings. Everything is a ratio to "nothing
  * wrong": readings that a fault does not touch cancel. Readings in ohms are weighed in units of those that share coils, all
@@ -65,30 +85,52 @@ export class Weighing {
   /** By fault: the number of its part among the catalogue's keys. */
   private readonly partOf: Int32Array
 
-  constructor(private readonly catalogue: Catalogue, private readonly foresight: Foresight, private readonly coils: CoilPriors, private readonly nominal_V: number, private readonly count: CountOdds, private readonly pruning: Pruning = USUAL_PRUNING) {
+  constructor(
+    private readonly catalogue: Catalogue,
+    private readonly foresight: Foresight,
+    private readonly coils: CoilPriors,
+    private readonly nominal_V: number,
+    private readonly count: CountOdds,
+    private readonly pruning: Pruning = USUAL_PRUNING,
+  ) {
     const whole = catalogue.faults.reduce((s, f) => s + f.prior, 0)
     const numbers = new Map(catalogue.keys.map((key, n) => [key, n]))
     this.partOf = Int32Array.from(catalogue.faults, (f) => numbers.get(f.key)!)
-    this.odds = Float64Array.from(catalogue.variants, (v) => Math.log((catalogue.faults[v.fault]!.prior / whole) * v.share))
+    this.odds = Float64Array.from(catalogue.variants, (v) =>
+      Math.log((catalogue.faults[v.fault]!.prior / whole) * v.share),
+    )
   }
 
   /** Adds a reading; one whose test says nothing here is left out. */
   add(reading: Taken): boolean {
     const base = this.foresight.base(reading.test)
     if (base === null) return false
-    if (reading.test.kind === 'supply' && reading.value.kind === 'volt') { this.supply_V = reading.value.volt; this.gains.clear(); this.tied.clear(); this.met.clear() } // all volts are read against it
+    if (reading.test.kind === 'supply' && reading.value.kind === 'volt') {
+      this.supply_V = reading.value.volt
+      this.gains.clear()
+      this.tied.clear()
+      this.met.clear()
+    } // all volts are read against it
     this.taken.push({ ...reading, base, baseOhms: weighAlone(base, reading.value, this.supply).ohms })
     this.showing.push(this.catalogue.faults.flatMap((f) => (this.foresight.touches(reading.test, f) ? [f.index] : [])))
     return true
   }
 
-  private get supply() { return { read: this.supply_V, nominal: this.nominal_V } }
+  private get supply() {
+    return { read: this.supply_V, nominal: this.nominal_V }
+  }
 
   /** What a reading's test would show under some faults. */
-  private seen(r: number, faults: readonly Variant[]): Foreseen | null { return this.foresight.under(this.taken[r]!.test, faults) }
+  private seen(r: number, faults: readonly Variant[]): Foreseen | null {
+    return this.foresight.under(this.taken[r]!.test, faults)
+  }
 
   /** Log-likelihood of some readings under a hypothesis. Figures of a fault are shared by all its readings. */
-  private logOf(readings: readonly number[], seenOf: (r: number) => Foreseen | null, offsetOf: (r: number) => number): number {
+  private logOf(
+    readings: readonly number[],
+    seenOf: (r: number) => Foreseen | null,
+    offsetOf: (r: number) => number,
+  ): number {
     let log = 0
     const together: Weighed[] = []
     for (const r of readings) {
@@ -97,7 +139,8 @@ export class Weighing {
       const { value } = this.taken[r]!
       const weighed = weighAlone(seen, value, this.supply)
       log += weighed.log
-      if (weighed.ohms && value.kind === 'ohm') together.push({ ohm: value.ohm, seen: weighed.ohms, offset: offsetOf(r) })
+      if (weighed.ohms && value.kind === 'ohm')
+        together.push({ ohm: value.ohm, seen: weighed.ohms, offset: offsetOf(r) })
     }
     return together.length === 0 ? log : log + weighTogether(together, this.coils)
   }
@@ -107,7 +150,13 @@ export class Weighing {
     const parent = this.taken.map((_, r) => r)
     const root = (r: number): number => (parent[r] === r ? r : (parent[r] = root(parent[r]!)))
     const byCoil = new Map<DeviceId, number>()
-    this.taken.forEach(({ baseOhms }, r) => baseOhms?.coils.forEach(([d]) => { const at = byCoil.get(d); if (at === undefined) byCoil.set(d, r); else parent[root(r)] = root(at) }))
+    this.taken.forEach(({ baseOhms }, r) =>
+      baseOhms?.coils.forEach(([d]) => {
+        const at = byCoil.get(d)
+        if (at === undefined) byCoil.set(d, r)
+        else parent[root(r)] = root(at)
+      }),
+    )
     const groups = new Map<number, number[]>()
     this.taken.forEach((_, r) => groups.set(root(r), [...(groups.get(root(r)) ?? []), r]))
     const unitOf = new Int32Array(this.taken.length)
@@ -115,7 +164,16 @@ export class Weighing {
       for (const r of readings) unitOf[r] = u
       const key = readings.join(',')
       if (!this.unitIds.has(key)) this.unitIds.set(key, this.unitIds.size)
-      return { id: this.unitIds.get(key)!, readings, base: this.logOf(readings, (r) => this.taken[r]!.base, () => 0), ohms: readings.some((r) => this.taken[r]!.base.kind === 'ohms' || this.taken[r]!.base.kind === 'insulated') }
+      return {
+        id: this.unitIds.get(key)!,
+        readings,
+        base: this.logOf(
+          readings,
+          (r) => this.taken[r]!.base,
+          () => 0,
+        ),
+        ohms: readings.some((r) => this.taken[r]!.base.kind === 'ohms' || this.taken[r]!.base.kind === 'insulated'),
+      }
     })
     return { units, unitOf }
   }
@@ -131,13 +189,21 @@ export class Weighing {
   /** The cell that shows as this one does in all of some readings. */
   private likeIn(readings: readonly number[], v: Variant): number {
     const like = this.foresight.like(this.taken[readings[0]!]!.test, v)
-    return like === v || readings.every((r) => this.foresight.like(this.taken[r]!.test, v) === like) ? like.index : v.index
+    return like === v || readings.every((r) => this.foresight.like(this.taken[r]!.test, v) === like)
+      ? like.index
+      : v.index
   }
 
   /** What a fault explains better than "nothing" in one unit by itself. */
   private gainIn(unit: Unit, row: Float64Array, v: Variant): number {
     const like = this.likeIn(unit.readings, v)
-    if (Number.isNaN(row[like]!)) row[like] = this.logOf(unit.readings, (r) => this.seen(r, [v]), () => 0) - unit.base
+    if (Number.isNaN(row[like]!))
+      row[like] =
+        this.logOf(
+          unit.readings,
+          (r) => this.seen(r, [v]),
+          () => 0,
+        ) - unit.base
     return (row[v.index] = row[like]!)
   }
 
@@ -146,7 +212,9 @@ export class Weighing {
     const { units, unitOf } = this.units()
     const setOf: number[][] = catalogue.faults.map(() => [])
     // A unit's readings come one after the other only by chance: it may be there already, farther back.
-    this.showing.forEach((faults, r) => { for (const f of faults) if (!setOf[f]!.includes(unitOf[r]!)) setOf[f]!.push(unitOf[r]!) })
+    this.showing.forEach((faults, r) => {
+      for (const f of faults) if (!setOf[f]!.includes(unitOf[r]!)) setOf[f]!.push(unitOf[r]!)
+    })
     const [logNone, logOne] = [Math.log(count.none || 1e-300), Math.log(count.one || 1e-300)]
 
     // Every single fault on its grid: its log after the readings, and the best that any does in each unit.
@@ -172,12 +240,20 @@ export class Weighing {
       const { units: set, rows, tied } = shows[variant.fault]!
       const { links, where } = catalogue.faults[variant.fault]!
       const gains = rows.map((row) => row[variant.index]!)
-      const reach = links ? gains.map((g) => (where.kind === 'pair' ? Infinity : Math.max(0, g) + TOUCHING_SLACK)) : [...gains]
+      const reach = links
+        ? gains.map((g) => (where.kind === 'pair' ? Infinity : Math.max(0, g) + TOUCHING_SLACK))
+        : [...gains]
       const odds = this.odds[variant.index]!
       if (tied) {
         const ohms = set.filter((u) => units[u]!.ohms).length
         const spread = (log[variant.index]! - odds - gains.reduce((s, g) => s + g, 0)) / ohms
-        set.forEach((u, k) => { if (units[u]!.ohms) { gains[k]! += spread; reach[k] = Math.max(reach[k]!, gains[k]!); best[u] = Math.max(best[u]!, gains[k]!) } })
+        set.forEach((u, k) => {
+          if (units[u]!.ohms) {
+            gains[k]! += spread
+            reach[k] = Math.max(reach[k]!, gains[k]!)
+            best[u] = Math.max(best[u]!, gains[k]!)
+          }
+        })
       }
       return { variant, units: set, log: log[variant.index]!, odds, gains, reach, tied, standsFor: [variant], extra: 0 }
     }
@@ -185,35 +261,81 @@ export class Weighing {
     // What singles and the pairs that led before hold is the least that all hold: what lies far below it is not worth working out.
     const alone = catalogue.faults.map((f) => logOne + logSum(f.variants.map((v) => log[v.index]!)))
     const logTwo = Math.log(2 * count.two || 1e-300)
-    const least = logSum([logNone, ...alone, ...this.leading.map(([i, j]) => { const [s, t] = [scored(i), scored(j)]; return logTwo + s.odds + t.odds + this.pairGain(s, t, units) })])
+    const least = logSum([
+      logNone,
+      ...alone,
+      ...this.leading.map(([i, j]) => {
+        const [s, t] = [scored(i), scored(j)]
+        return logTwo + s.odds + t.odds + this.pairGain(s, t, units)
+      }),
+    ])
     const sums = new Sums(least, catalogue.keys.length)
     const found: Found[] = [{ faults: [], log: logNone }]
     for (const f of catalogue.faults) {
       const all = alone[f.index]!
       sums.add(this.partOf[f.index]!, all)
       if (all < least - TOLD) continue
-      if (all < least + ONE_CELL) found.push({ faults: [f.variants.reduce((m, v) => (log[v.index]! > log[m.index]! ? v : m))], log: all })
-      else for (const v of f.variants) if (logOne + log[v.index]! > least - TOLD) found.push({ faults: [v], log: logOne + log[v.index]! })
+      if (all < least + ONE_CELL)
+        found.push({ faults: [f.variants.reduce((m, v) => (log[v.index]! > log[m.index]! ? v : m))], log: all })
+      else
+        for (const v of f.variants)
+          if (logOne + log[v.index]! > least - TOLD) found.push({ faults: [v], log: logOne + log[v.index]! })
     }
     if (count.two > 0) {
       const cells = chosenCells(catalogue, log, scored, this.pruning)
-      addPairs(cells, { partOf: (v) => this.partOf[v.fault]!, gain: (s, t) => this.pairGain(s, t, units), best, least, logTwo, scored, pruning: this.pruning }, sums, found)
+      addPairs(
+        cells,
+        {
+          partOf: (v) => this.partOf[v.fault]!,
+          gain: (s, t) => this.pairGain(s, t, units),
+          best,
+          least,
+          logTwo,
+          scored,
+          pruning: this.pruning,
+        },
+        sums,
+        found,
+      )
     }
 
     const total = logSum([logNone, sums.all()])
     const believed = new Map<string, number>()
-    catalogue.keys.forEach((key, part) => { const p = Math.exp(sums.of(part) - total); if (p > 1e-6) believed.set(key, Math.min(1, p)) })
-    const explanations = found.filter((f) => f.log > total - TOLD).sort((a, b) => b.log - a.log).slice(0, KEPT_EXPLANATIONS).map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
+    catalogue.keys.forEach((key, part) => {
+      const p = Math.exp(sums.of(part) - total)
+      if (p > 1e-6) believed.set(key, Math.min(1, p))
+    })
+    const explanations = found
+      .filter((f) => f.log > total - TOLD)
+      .sort((a, b) => b.log - a.log)
+      .slice(0, KEPT_EXPLANATIONS)
+      .map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
     this.leading = explanations.flatMap(({ faults: [i, j] }) => (i && j ? [[i, j] as const] : [])).slice(0, LEADING)
-    return { parts: believed, nothing: Math.exp(logNone - total), explanations, strain: this.strainOf(explanations[0]?.faults ?? []) }
+    return {
+      parts: believed,
+      nothing: Math.exp(logNone - total),
+      explanations,
+      strain: this.strainOf(explanations[0]?.faults ?? []),
+    }
   }
 
   /** Gain of one or two faults over all of some units at once. */
   private together(set: readonly number[], units: readonly Unit[], i: Variant, j: Variant | null): number {
     const readings = set.flatMap((u) => units[u]!.readings)
     const base = set.reduce((s, u) => s + units[u]!.base, 0)
-    return (j === null ? this.logOf(readings, (r) => this.seen(r, [i]), () => 0)
-      : this.logOf(readings, (r) => this.seen(r, [i, j]), (r) => (this.foresight.felt(this.taken[r]!.test, [i, j]).includes(i) ? 0 : figuresOf(i)))) - base
+    return (
+      (j === null
+        ? this.logOf(
+            readings,
+            (r) => this.seen(r, [i]),
+            () => 0,
+          )
+        : this.logOf(
+            readings,
+            (r) => this.seen(r, [i, j]),
+            (r) => (this.foresight.felt(this.taken[r]!.test, [i, j]).includes(i) ? 0 : figuresOf(i)),
+          )) - base
+    )
   }
 
   /** The same for one whose figures tie its units together, while those stay as they are. */
@@ -221,7 +343,10 @@ export class Weighing {
     const key = set.map((u) => units[u]!.id).join()
     const known = this.tied.get(v.index)
     if (known?.units === key) return known.gain
-    const like = this.likeIn(set.flatMap((u) => units[u]!.readings), v)
+    const like = this.likeIn(
+      set.flatMap((u) => units[u]!.readings),
+      v,
+    )
     const shared = this.tied.get(like)
     const made = shared?.units === key ? shared : { units: key, gain: this.together(set, units, v, null) }
     this.tied.set(v.index, made).set(like, made)
@@ -242,7 +367,9 @@ export class Weighing {
     eachUnit(s.units, t.units, (u, k, l) => {
       const { ohms, readings } = units[u]!
       const both = k >= 0 && l >= 0
-      if (ohms ? both || sLinks || tLinks || (k >= 0 && s.tied) || (l >= 0 && t.tied) : both || (k >= 0 ? sLinks : tLinks)) {
+      if (
+        ohms ? both || sLinks || tLinks || (k >= 0 && s.tied) || (l >= 0 && t.tied) : both || (k >= 0 ? sLinks : tLinks)
+      ) {
         if (ohms) ohmUnits.push(u)
         else if (readings[0]! >= met.upTo) {
           const felt = both ? this.foresight.felt(this.taken[readings[0]!]!.test, [i, j]) : []
@@ -252,14 +379,22 @@ export class Weighing {
     })
     met.upTo = this.taken.length
     const now = ohmUnits.map((u) => units[u]!.id).join()
-    if (now !== met.ohmUnits) { met.ohmUnits = now; met.ohms = this.together(ohmUnits, units, i, j) }
+    if (now !== met.ohmUnits) {
+      met.ohmUnits = now
+      met.ohms = this.together(ohmUnits, units, i, j)
+    }
     this.met.set(key, met)
     return gain + met.plain + met.ohms
   }
 
   /** By how much each reading speaks for one explanation against another, taken by itself. */
   eachFor(one: readonly Variant[], other: readonly Variant[]): { reading: Taken; nats: number }[] {
-    const log = (r: number, faults: readonly Variant[]) => this.logOf([r], () => this.seen(r, faults), () => 0)
+    const log = (r: number, faults: readonly Variant[]) =>
+      this.logOf(
+        [r],
+        () => this.seen(r, faults),
+        () => 0,
+      )
     return this.taken.map(({ test, value }, r) => ({ reading: { test, value }, nats: log(r, one) - log(r, other) }))
   }
 
@@ -270,7 +405,17 @@ export class Weighing {
       const seen = this.seen(r, faults)
       if (seen === null) return
       const { log, ohms } = weighAlone(seen, value, this.supply)
-      const z = ohms && value.kind === 'ohm' ? -0.5 * ((value.ohm - ohms.mean) / Math.hypot(blurAt(ohms, value.ohm), ...ohms.figures, ...ohms.coils.map(([d, s]) => s * this.coils(d).sd))) ** 2 : log
+      const z =
+        ohms && value.kind === 'ohm'
+          ? -0.5 *
+            ((value.ohm - ohms.mean) /
+              Math.hypot(
+                blurAt(ohms, value.ohm),
+                ...ohms.figures,
+                ...ohms.coils.map(([d, s]) => s * this.coils(d).sd),
+              )) **
+              2
+          : log
       worst = Math.min(worst, z)
     })
     return worst
@@ -278,7 +423,11 @@ export class Weighing {
 }
 
 /** Where a fault shows: its units, and the row of each. */
-interface Shows { readonly units: readonly number[]; readonly rows: readonly Float64Array[]; readonly tied: boolean }
+interface Shows {
+  readonly units: readonly number[]
+  readonly rows: readonly Float64Array[]
+  readonly tied: boolean
+}
 
 /** How many figures of a fault's cell a reading may move with. */
 const figuresOf = (v: Variant): number => (v.leak ? 1 : v.shifted.length)

@@ -8,7 +8,16 @@ import { normalBelow } from './normal'
 import type { Cause } from './odds'
 import { powerOf, started_V } from './power'
 import { recalling, type Foresight } from './recall'
-import { changesOf, modsOf, type Alter, type Catalogue, type Fault, type Faults, type Mods, type Variant } from './variants'
+import {
+  changesOf,
+  modsOf,
+  type Alter,
+  type Catalogue,
+  type Fault,
+  type Faults,
+  type Mods,
+  type Variant,
+} from './variants'
 
 /** What a test would show if some faults were there. Spreads are one standard deviation. */
 export type Foreseen =
@@ -16,7 +25,14 @@ export type Foreseen =
    * `noise`: one deviation of what the meter and the ground blur, whatever it shows; `ratio`: and as a part of what it shows.
    * `coils`: by how much the reading moves when a coil is 100 % off its sheet; `figures`: when a fault's figure is one deviation of its cell off.
    */
-  | { readonly kind: 'ohms'; readonly mean: number; readonly noise: number; readonly ratio: number; readonly coils: readonly (readonly [DeviceId, number])[]; readonly figures: readonly number[] }
+  | {
+      readonly kind: 'ohms'
+      readonly mean: number
+      readonly noise: number
+      readonly ratio: number
+      readonly coils: readonly (readonly [DeviceId, number])[]
+      readonly figures: readonly number[]
+    }
   | { readonly kind: 'open' }
   /** Insulation to earth without a leak: whatever the meter can still show. */
   | { readonly kind: 'insulated' }
@@ -74,10 +90,13 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     }
     return at
   }
-  const isDead = (faults: Faults, terminal: TerminalId): boolean => faults.some((v) => {
-    const { where, cause } = faultOf(v)
-    return cause === 'supply_dead' || cause === 'sensor_open' || (where.kind === 'terminal' && where.terminal === terminal)
-  })
+  const isDead = (faults: Faults, terminal: TerminalId): boolean =>
+    faults.some((v) => {
+      const { where, cause } = faultOf(v)
+      return (
+        cause === 'supply_dead' || cause === 'sensor_open' || (where.kind === 'terminal' && where.terminal === terminal)
+      )
+    })
   const flickers = (faults: Faults) => faults.filter((v) => faultOf(v).cause === 'intermittent')
 
   const pointOf = (end: End, faults: Faults): number | null => {
@@ -92,7 +111,11 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   const ends = (element: number) => powered.parts[element]!
 
   const ohmsAt = (across: Across, alters: readonly Alter[], joins: readonly Join[]): number | null => {
-    const reading = meterState.influence.ohms(meterState.testOf(across.a, across.b), changesOf(meterState, alters), joins)
+    const reading = meterState.influence.ohms(
+      meterState.testOf(across.a, across.b),
+      changesOf(meterState, alters),
+      joins,
+    )
     return reading.open ? null : Math.max(0, reading.value.re)
   }
   /** Coils that a reading depends on as recorded: worked out once per pair of points. */
@@ -101,48 +124,121 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     const key = `${across.a} ${across.b} ${joins.length}`
     if (!coilsIn.has(key)) {
       const test = meterState.testOf(across.a, across.b)
-      coilsIn.set(key, [...ground.coilElement].flatMap(([device, element]) => (meterState.influence.share(test, element) > 0.02 ? [device] : [])))
+      coilsIn.set(
+        key,
+        [...ground.coilElement].flatMap(([device, element]) =>
+          meterState.influence.share(test, element) > 0.02 ? [device] : [],
+        ),
+      )
     }
     return coilsIn.get(key)!
   }
   const NUDGE = 0.02
-  function ohmsReading(across: Across, faults: Faults, more: { alters: readonly Alter[]; joins: readonly Join[] } = { alters: [], joins: [] }): Foreseen {
-    const read = (mods: Mods, nudge: DeviceId | null = null): number | null => ohmsAt(across,
-      [...mods.alters, ...more.alters, ...(nudge === null ? [] : [{ element: ground.coilElement.get(nudge)!, to: (z: Complex) => ({ re: z.re * (1 + NUDGE), im: z.im * (1 + NUDGE) }) }])], [...mods.joins, ...more.joins])
+  function ohmsReading(
+    across: Across,
+    faults: Faults,
+    more: { alters: readonly Alter[]; joins: readonly Join[] } = { alters: [], joins: [] },
+  ): Foreseen {
+    const read = (mods: Mods, nudge: DeviceId | null = null): number | null =>
+      ohmsAt(
+        across,
+        [
+          ...mods.alters,
+          ...more.alters,
+          ...(nudge === null
+            ? []
+            : [
+                {
+                  element: ground.coilElement.get(nudge)!,
+                  to: (z: Complex) => ({ re: z.re * (1 + NUDGE), im: z.im * (1 + NUDGE) }),
+                },
+              ]),
+        ],
+        [...mods.joins, ...more.joins],
+      )
     const mods = modsOf(faults, ends)
     const mean = read(mods)
     if (mean === null || mean > meter.highest_ohm) return { kind: 'open' }
     // Touching leads bring in each other's coils.
-    const devices = new Set([...coilsOf(across, more.joins), ...(mods.joins.length > 0 ? faults.flatMap((v) => faultOf(v).besides) : [])])
-    const coils = [...devices].flatMap((d) => { const moved = ground.coilElement.has(d) ? read(mods, d) : null; const s = moved === null ? 0 : (moved - mean) / NUDGE; return Math.abs(s) > 0.01 ? [[d, s] as const] : [] })
-    const figures = faults.flatMap((v) => v.shifted.map((_, k) => (read(modsOf(faults, ends, (w) => (w === v ? w.shifted[k]! : w.mods))) ?? mean) - mean))
-    const wire = Math.max(0, Math.min(mean, ohmsAt(across, more.alters, more.joins) ?? 0) - coils.reduce((s, [, c]) => s + c, 0))
-    return { kind: 'ohms', mean, noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire), ratio: half(meter.accuracy_ratio), coils, figures }
+    const devices = new Set([
+      ...coilsOf(across, more.joins),
+      ...(mods.joins.length > 0 ? faults.flatMap((v) => faultOf(v).besides) : []),
+    ])
+    const coils = [...devices].flatMap((d) => {
+      const moved = ground.coilElement.has(d) ? read(mods, d) : null
+      const s = moved === null ? 0 : (moved - mean) / NUDGE
+      return Math.abs(s) > 0.01 ? [[d, s] as const] : []
+    })
+    const figures = faults.flatMap((v) =>
+      v.shifted.map((_, k) => (read(modsOf(faults, ends, (w) => (w === v ? w.shifted[k]! : w.mods))) ?? mean) - mean),
+    )
+    const wire = Math.max(
+      0,
+      Math.min(mean, ohmsAt(across, more.alters, more.joins) ?? 0) - coils.reduce((s, [, c]) => s + c, 0),
+    )
+    return {
+      kind: 'ohms',
+      mean,
+      noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire),
+      ratio: half(meter.accuracy_ratio),
+      coils,
+      figures,
+    }
   }
 
   /** How likely a coil pulls in at these volts, its winding being what the faults leave of it. */
   const pulls = (device: DeviceId, volt_V: number, faults: Faults): number => {
-    const spoilt = faults.some((v) => { const f = faultOf(v); return f.where.kind === 'coil' && f.where.device === device && (f.cause === 'coil_open' || f.cause === 'coil_short' || f.cause === 'coil_dc') })
+    const spoilt = faults.some((v) => {
+      const f = faultOf(v)
+      return (
+        f.where.kind === 'coil' &&
+        f.where.device === device &&
+        (f.cause === 'coil_open' || f.cause === 'coil_short' || f.cause === 'coil_dc')
+      )
+    })
     if (spoilt || volt_V < 1) return 0
     const spread = Math.hypot(PULL_SPREAD_V, MAINS_ratio * volt_V)
     return normalBelow((volt_V - pullIn_V(site, device)) / spread)
   }
   const waterOff = (faults: Faults) => faults.some((v) => faultOf(v).cause === 'water_off')
-  const stuck = (device: DeviceId, cause: 'stuck_shut' | 'stuck_open', faults: Faults) => faults.some((v) => { const f = faultOf(v); return f.cause === cause && f.where.kind === 'valve' && f.where.device === device })
+  const stuck = (device: DeviceId, cause: 'stuck_shut' | 'stuck_open', faults: Faults) =>
+    faults.some((v) => {
+      const f = faultOf(v)
+      return f.cause === cause && f.where.kind === 'valve' && f.where.device === device
+    })
 
   function whatWaters(terminal: TerminalId, faults: Faults): Foreseen {
     const own = ground.valvesOf(terminal)
     const wired = wireAt(terminal, faults)
-    const beside = faults.flatMap((v) => { const f = faultOf(v); return f.where.kind === 'valve' ? [f.where.device] : [...f.besides] })
+    const beside = faults.flatMap((v) => {
+      const f = faultOf(v)
+      return f.where.kind === 'valve' ? [f.where.device] : [...f.besides]
+    })
     const considered = [...new Set([...own, ...beside])]
     if (waterOff(faults)) return { kind: 'waters', master: 0, valves: considered.map((d) => [d, 0.5]) }
     const off = isDead(faults, terminal) || wired === null
     const at = off ? null : liveAt(wired, faults)
     const master = ground.masterOf(terminal)
-    const open = (d: DeviceId): number => (stuck(d, 'stuck_shut', faults) ? 0 : stuck(d, 'stuck_open', faults) ? 1 : at === null ? 0 : pulls(d, started_V(at, d), faults))
+    const open = (d: DeviceId): number =>
+      stuck(d, 'stuck_shut', faults)
+        ? 0
+        : stuck(d, 'stuck_open', faults)
+          ? 1
+          : at === null
+            ? 0
+            : pulls(d, started_V(at, d), faults)
     // The master's terminal is energised though the station's own is dead.
-    const masterAlive = master === null || master.valve === null ? 1 : faults.some((v) => ['supply_dead', 'sensor_open'].includes(faultOf(v).cause)) || (isDead(faults, master.terminal)) ? 0
-      : stuck(master.valve, 'stuck_shut', faults) ? 0 : stuck(master.valve, 'stuck_open', faults) ? 1 : pulls(master.valve, started_V(at ?? liveAt(master.terminal, faults), master.valve), faults)
+    const masterAlive =
+      master === null || master.valve === null
+        ? 1
+        : faults.some((v) => ['supply_dead', 'sensor_open'].includes(faultOf(v).cause)) ||
+            isDead(faults, master.terminal)
+          ? 0
+          : stuck(master.valve, 'stuck_shut', faults)
+            ? 0
+            : stuck(master.valve, 'stuck_open', faults)
+              ? 1
+              : pulls(master.valve, started_V(at ?? liveAt(master.terminal, faults), master.valve), faults)
     return { kind: 'waters', master: masterAlive, valves: considered.map((d) => [d, open(d)]) }
   }
 
@@ -157,9 +253,18 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     return 1 - ground.valvesOf(terminal).reduce((none, d) => none * (1 - pulls(d, started_V(at, d), faults)), 1)
   }
   const ear = (p: number): Foreseen => ({ kind: 'yes', p: EAR.imagined + p * (EAR.heard - EAR.imagined) })
-  const voltsReading = (mean: number, fed: boolean): Foreseen => ({ kind: 'volts', mean, fed, sd: Math.hypot(0.3, MAINS_ratio * mean, 0.06 * Math.max(0, site.settings.V_open_V - mean - 1.5) * Number(mean > 1)) })
+  const voltsReading = (mean: number, fed: boolean): Foreseen => ({
+    kind: 'volts',
+    mean,
+    fed,
+    sd: Math.hypot(0.3, MAINS_ratio * mean, 0.06 * Math.max(0, site.settings.V_open_V - mean - 1.5) * Number(mean > 1)),
+  })
 
-  const earthThrough = (from: number, faults: Faults, more: { alters: readonly Alter[] } = { alters: [] }): Foreseen => {
+  const earthThrough = (
+    from: number,
+    faults: Faults,
+    more: { alters: readonly Alter[] } = { alters: [] },
+  ): Foreseen => {
     const leaks = faults.flatMap((v) => (v.leak ? [{ v, spot: v.leak }] : []))
     const mods = modsOf(faults, ends)
     const paths = leaks.flatMap(({ v, spot }) => {
@@ -169,44 +274,78 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     })
     if (paths.length === 0) return { kind: 'insulated' }
     const mean = 1 / paths.reduce((s, p) => s + 1 / p.ohm, 0)
-    return { kind: 'ohms', mean, noise: meterSpread(mean, meter, 1), ratio: half(meter.accuracy_ratio), coils: [], figures: paths.map((p) => (p.cell * mean ** 2) / p.ohm ** 2) }
+    return {
+      kind: 'ohms',
+      mean,
+      noise: meterSpread(mean, meter, 1),
+      ratio: half(meter.accuracy_ratio),
+      coils: [],
+      figures: paths.map((p) => (p.cell * mean ** 2) / p.ohm ** 2),
+    }
   }
 
   /** Metres of conductor from the cabinet to where an open lead ends; null where the tone goes through. */
   function toneEnds(terminal: TerminalId, faults: Faults): number | null {
     const walk = ground.walk(terminal)
-    const first = Math.min(...faults.flatMap((v) => {
-      const f = faultOf(v)
-      if (f.cause !== 'open') return []
-      return walk.runs.filter((r) => f.elements.some((e) => (powered.parts[e]!.of as { id?: string }).id === (r.link as { id: string }).id)).map((r) => (f.where.kind === 'run' ? (r.from_m + r.to_m) / 2 : r.to_m))
-    }))
+    const first = Math.min(
+      ...faults.flatMap((v) => {
+        const f = faultOf(v)
+        if (f.cause !== 'open') return []
+        return walk.runs
+          .filter((r) =>
+            f.elements.some((e) => (powered.parts[e]!.of as { id?: string }).id === (r.link as { id: string }).id),
+          )
+          .map((r) => (f.where.kind === 'run' ? (r.from_m + r.to_m) / 2 : r.to_m))
+      }),
+    )
     return Number.isFinite(first) ? first : null
   }
 
   function foresee(test: FieldTest, faults: Faults): Foreseen | null {
     const flick = flickers(faults)
     if (flick.length > 0 && test.kind !== 'look' && test.kind !== 'remake') {
-      const [well, ill] = [foresee(test, faults.filter((v) => !flick.includes(v))), foresee(test, faults.map((v) => (flick.includes(v) ? { ...v, fault: openTwin(v) } : v)))]
+      const [well, ill] = [
+        foresee(
+          test,
+          faults.filter((v) => !flick.includes(v)),
+        ),
+        foresee(
+          test,
+          faults.map((v) => (flick.includes(v) ? { ...v, fault: openTwin(v) } : v)),
+        ),
+      ]
       return well && ill && { kind: 'either', p: INTERMITTENT, well, ill }
     }
     switch (test.kind) {
       case 'ohms': {
-        if (test.from.kind === 'terminal' && (ground.hanging.get(test.from.terminal)?.switchedBy.length ?? 0) > 0) return null
+        if (test.from.kind === 'terminal' && (ground.hanging.get(test.from.terminal)?.switchedBy.length ?? 0) > 0)
+          return null
         const earth = test.to.kind === 'earth'
         const [a, b] = [pointOf(test.from, faults), earth ? null : pointOf(test.to, faults)]
-        const bare = [test.from, test.to].some((e) => e.kind === 'terminal' && e.controller === controller && wireAt(e.terminal, faults) === null)
+        const bare = [test.from, test.to].some(
+          (e) => e.kind === 'terminal' && e.controller === controller && wireAt(e.terminal, faults) === null,
+        )
         if (bare) return earth ? { kind: 'insulated' } : { kind: 'open' }
         if (a === null || (!earth && b === null)) return null
         return earth ? earthThrough(a, faults) : ohmsReading({ a, b: b! }, faults)
       }
-      case 'supply': return voltsReading(faults.some((v) => faultOf(v).cause === 'supply_dead') ? 0 : site.settings.V_open_V, true)
-      case 'volts': case 'tester_power': {
+      case 'supply':
+        return voltsReading(faults.some((v) => faultOf(v).cause === 'supply_dead') ? 0 : site.settings.V_open_V, true)
+      case 'volts':
+      case 'tester_power': {
         const wired = wireAt(test.at.terminal, faults)
         const dead = isDead(faults, test.at.terminal)
-        const volt = dead ? 0 : wired === null ? site.settings.V_open_V : heldVolts(wired, faults, ground.wire(wired), commonNode)
-        return test.kind === 'volts' ? voltsReading(volt, !dead) : { kind: 'yes', p: volt >= LAMP.lit_V ? 0.995 : 0.005 }
+        const volt = dead
+          ? 0
+          : wired === null
+            ? site.settings.V_open_V
+            : heldVolts(wired, faults, ground.wire(wired), commonNode)
+        return test.kind === 'volts'
+          ? voltsReading(volt, !dead)
+          : { kind: 'yes', p: volt >= LAMP.lit_V ? 0.995 : 0.005 }
       }
-      case 'click': return ear(heardAt(test.at.terminal, faults))
+      case 'click':
+        return ear(heardAt(test.at.terminal, faults))
       case 'swap_test': {
         // The lead lies under a screw that is not its own: that screw's output counts, and the lead's own wire.
         const wired = wireAt(test.at.terminal, faults)
@@ -218,9 +357,15 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         if (read === null || (read.kind !== 'ohms' && read.kind !== 'open')) return null
         const ohm = read.kind === 'open' ? Infinity : read.mean
         const [short, open] = [normalBelow((LAMP.short_ohm - ohm) / 1), normalBelow((ohm - LAMP.open_ohm) / 20)]
-        return { kind: 'lamps', short, open: Number.isFinite(ohm) ? open : 1, good: Math.max(0, 1 - short - (Number.isFinite(ohm) ? open : 1)) }
+        return {
+          kind: 'lamps',
+          short,
+          open: Number.isFinite(ohm) ? open : 1,
+          good: Math.max(0, 1 - short - (Number.isFinite(ohm) ? open : 1)),
+        }
       }
-      case 'water': return whatWaters(test.at.terminal, faults)
+      case 'water':
+        return whatWaters(test.at.terminal, faults)
       case 'coil_volts': {
         const terminal = ground.terminalOf(test.device)
         const coil = ground.coilElement.get(test.device)
@@ -230,16 +375,22 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         const { a, b } = powered.parts[coil]!
         return voltsReading(heldVolts(wired, faults, a, b), true)
       }
-      case 'coil_ohms': case 'loop_lead': case 'loop_common': {
+      case 'coil_ohms':
+      case 'loop_lead':
+      case 'loop_common': {
         const setting = settingOf(test)
         if (!setting) return null
         const terminal = ground.terminalOf(test.device)!
         if (test.kind === 'coil_ohms') return ohmsReading(setting.across, faults, setting)
         // The jumper sits on whatever lies under the screw.
         const wired = wireAt(terminal, faults)
-        return ohmsReading(setting.across, faults, { alters: setting.alters, joins: wired === null ? [] : [{ ...setting.joins[0]!, p: { node: ground.wire(wired) } }] })
+        return ohmsReading(setting.across, faults, {
+          alters: setting.alters,
+          joins: wired === null ? [] : [{ ...setting.joins[0]!, p: { node: ground.wire(wired) } }],
+        })
       }
-      case 'lead_earth': case 'common_earth': {
+      case 'lead_earth':
+      case 'common_earth': {
         const setting = settingOf(test)
         return setting && earthThrough(setting.across.a, faults, setting)
       }
@@ -247,17 +398,40 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         const setting = settingOf(test)
         if (!setting) return null
         const terminal = ground.terminalOf(test.device)!
-        const way = wireAt(terminal, faults) === terminal ? ohmsAt(setting.across, [...modsOf(faults, ends).alters, ...setting.alters], modsOf(faults, ends).joins) : null
+        const way =
+          wireAt(terminal, faults) === terminal
+            ? ohmsAt(setting.across, [...modsOf(faults, ends).alters, ...setting.alters], modsOf(faults, ends).joins)
+            : null
         return { kind: 'yes', p: way !== null && way < SOIL_MOST_ohm ? 0.998 : 0.002 }
       }
       case 'energise': {
-        const bad = faults.some((v) => { const f = faultOf(v); return f.where.kind === 'coil' && f.where.device === test.device && f.cause !== 'coil_kind' && f.cause !== 'coil_part' })
+        const bad = faults.some((v) => {
+          const f = faultOf(v)
+          return (
+            f.where.kind === 'coil' &&
+            f.where.device === test.device &&
+            f.cause !== 'coil_kind' &&
+            f.cause !== 'coil_part'
+          )
+        })
         return ear(bad ? 0 : 1)
       }
-      case 'by_hand': return { kind: 'yes', p: waterOff(faults) || stuck(test.device, 'stuck_shut', faults) ? 0.002 : 0.998 }
-      case 'look': case 'remake': {
+      case 'by_hand':
+        return { kind: 'yes', p: waterOff(faults) || stuck(test.device, 'stuck_shut', faults) ? 0.002 : 0.998 }
+      case 'look':
+      case 'remake': {
         const shows = test.kind === 'look' ? LOOK : REMAKE
-        return { kind: 'yes', p: 1 - (faults.some((v) => { const f = faultOf(v); return f.where.kind === 'joint' && f.where.splice === test.splice }) ? shows.bad : shows.sound) }
+        return {
+          kind: 'yes',
+          p:
+            1 -
+            (faults.some((v) => {
+              const f = faultOf(v)
+              return f.where.kind === 'joint' && f.where.splice === test.splice
+            })
+              ? shows.bad
+              : shows.sound),
+        }
       }
       case 'tone': {
         const wired = wireAt(test.at.terminal, faults)
@@ -269,13 +443,16 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     }
   }
   /** The open twin of an intermittent joint: the same leg, taken out. */
-  const openAt = new Map(catalogue.faults.flatMap((f) => (f.cause === 'open' && f.at !== null ? [[f.at, f.index] as const] : [])))
+  const openAt = new Map(
+    catalogue.faults.flatMap((f) => (f.cause === 'open' && f.at !== null ? [[f.at, f.index] as const] : [])),
+  )
   const openTwin = (v: Variant): number => openAt.get(faultOf(v).at!)!
 
   /** Where current is kept away and nothing is left, another fault brings none back unless it joins conductors or a valve is open by itself. */
   const settles = (v: Variant, seen: Foreseen | null, other: Variant): boolean => {
     const [{ cause }, beside] = [faultOf(v), faultOf(other)]
-    const nothing = seen?.kind === 'open' || (seen?.kind === 'waters' && (seen.master === 0 || seen.valves.every(([, p]) => p === 0)))
+    const nothing =
+      seen?.kind === 'open' || (seen?.kind === 'waters' && (seen.master === 0 || seen.valves.every(([, p]) => p === 0)))
     if (!nothing || beside.cause === 'stuck_open') return false
     return AT_THE_SOURCE.has(cause) || (KEEPS_AWAY.has(cause) && !beside.links && other.mods.joins.length === 0)
   }
@@ -287,18 +464,29 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     const { where } = f
     const hasTerminals = where.kind === 'pair' ? [where.one, where.two] : null
     switch (test.kind) {
-      case 'look': case 'remake': return where.kind === 'joint' && where.splice === test.splice
-      case 'supply': return f.cause === 'supply_dead'
-      case 'by_hand': return f.cause === 'water_off' || (where.kind === 'valve' && where.device === test.device)
-      case 'energise': return where.kind === 'coil' && where.device === test.device
-      case 'coil_ohms': return where.kind === 'coil' && where.device === test.device
-      case 'tone': return (f.cause === 'open' && (where.kind === 'run' || where.kind === 'joint')) || (hasTerminals?.includes(test.at.terminal) ?? false)
+      case 'look':
+      case 'remake':
+        return where.kind === 'joint' && where.splice === test.splice
+      case 'supply':
+        return f.cause === 'supply_dead'
+      case 'by_hand':
+        return f.cause === 'water_off' || (where.kind === 'valve' && where.device === test.device)
+      case 'energise':
+        return where.kind === 'coil' && where.device === test.device
+      case 'coil_ohms':
+        return where.kind === 'coil' && where.device === test.device
+      case 'tone':
+        return (
+          (f.cause === 'open' && (where.kind === 'run' || where.kind === 'joint')) ||
+          (hasTerminals?.includes(test.at.terminal) ?? false)
+        )
       default:
     }
     const terminal = 'at' in test ? test.at.terminal : 'device' in test ? ground.terminalOf(test.device) : null
     if (terminal !== null && hasTerminals?.includes(terminal)) return true
     if (test.kind === 'ohms') {
-      if (hasTerminals) return [test.from, test.to].some((e) => e.kind === 'terminal' && hasTerminals.includes(e.terminal))
+      if (hasTerminals)
+        return [test.from, test.to].some((e) => e.kind === 'terminal' && hasTerminals.includes(e.terminal))
       if (test.to.kind === 'earth') return f.cause === 'leak'
       const [a, b] = [pointOf(test.from, []), pointOf(test.to, [])]
       return a !== null && b !== null && carriesIn(meterState.testOf(a, b), f)
@@ -313,15 +501,32 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       const setting = settingOf(test)
       if (!setting || terminal === null) return false
       // Along the lead from the cabinet, and along the common home.
-      const home = [meterState.testOf(ground.wire(terminal), setting.across.a), meterState.testOf(commonNode, setting.across.b), meterState.testOf(ground.wire(terminal), setting.across.b), meterState.testOf(commonNode, setting.across.a)]
+      const home = [
+        meterState.testOf(ground.wire(terminal), setting.across.a),
+        meterState.testOf(commonNode, setting.across.b),
+        meterState.testOf(ground.wire(terminal), setting.across.b),
+        meterState.testOf(commonNode, setting.across.a),
+      ]
       return home.some((t) => carriesIn(t, f))
     }
     if (test.kind === 'tester_coil') return carriesIn(meterState.testOf(ground.wire(test.at.terminal), commonNode), f)
     // Under power: a terminal on with its master.
     if (terminal === null) return false
-    if (['supply_dead', 'sensor_open', 'water_off'].includes(f.cause)) return f.cause !== 'water_off' || test.kind === 'water'
-    if (where.kind === 'terminal') return where.terminal === terminal || (test.kind === 'water' && where.terminal === ground.masterOf(terminal)?.terminal) || (test.kind === 'swap_test' && where.terminal === test.onto.terminal)
-    if (where.kind === 'valve') return test.kind === 'water' && (f.cause === 'stuck_open' || ground.valvesOf(terminal).includes(where.device) || ground.masterOf(terminal)?.valve === where.device)
+    if (['supply_dead', 'sensor_open', 'water_off'].includes(f.cause))
+      return f.cause !== 'water_off' || test.kind === 'water'
+    if (where.kind === 'terminal')
+      return (
+        where.terminal === terminal ||
+        (test.kind === 'water' && where.terminal === ground.masterOf(terminal)?.terminal) ||
+        (test.kind === 'swap_test' && where.terminal === test.onto.terminal)
+      )
+    if (where.kind === 'valve')
+      return (
+        test.kind === 'water' &&
+        (f.cause === 'stuck_open' ||
+          ground.valvesOf(terminal).includes(where.device) ||
+          ground.masterOf(terminal)?.valve === where.device)
+      )
     if (f.cause === 'leak') return false
     const state = ground.on(terminal)
     const live = (e: number) => state.influence.driven_V(e) > 1e-4
@@ -337,7 +542,9 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
 }
 
 /** One deviation of what a meter shows about a true figure beside its share of it, with what else is known to blur it. */
-const meterSpread = (ohm: number, meter: Meter, other_ohm: number): number => Math.hypot(half(meter.offset_ohm), ohm < 1000 ? TENTH : 0, other_ohm, 0.015)
+const meterSpread = (ohm: number, meter: Meter, other_ohm: number): number =>
+  Math.hypot(half(meter.offset_ohm), ohm < 1000 ? TENTH : 0, other_ohm, 0.015)
 
 /** One deviation of a reading that shows this, Ω. A fault of wide figures is weighed with what was read, which its middle may be far from. */
-export const blurAt = (seen: Extract<Foreseen, { kind: 'ohms' }>, ohm: number): number => Math.hypot(seen.noise, seen.ratio * ohm)
+export const blurAt = (seen: Extract<Foreseen, { kind: 'ohms' }>, ohm: number): number =>
+  Math.hypot(seen.noise, seen.ratio * ohm)

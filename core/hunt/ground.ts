@@ -1,8 +1,39 @@
-import { climateOf, influenceOf, partsOf, poweredOf, type Climate, type Conditions, type Influence, type Powered } from '../circuit'
-import { commonOf, hangingOn, lookUp, must, netsOf, terminalEnd, terminalsInOrder, walkFrom, type ControllerId, type DeviceId, type Hanging, type PointOfConnection, type Site, type Station, type TerminalId, type Walk, type WirePoint } from '../site'
+import {
+  climateOf,
+  influenceOf,
+  partsOf,
+  poweredOf,
+  type Climate,
+  type Conditions,
+  type Influence,
+  type Powered,
+} from '../circuit'
+import {
+  commonOf,
+  hangingOn,
+  lookUp,
+  must,
+  netsOf,
+  terminalEnd,
+  terminalsInOrder,
+  walkFrom,
+  type ControllerId,
+  type DeviceId,
+  type Hanging,
+  type PointOfConnection,
+  type Site,
+  type Station,
+  type TerminalId,
+  type Walk,
+  type WirePoint,
+} from '../site'
 
 /** The network of a state, ready to be asked: a terminal switched on, or everything off and an ohmmeter there. */
-export interface State { readonly powered: Powered; readonly influence: Influence; readonly testOf: (a: number, b: number) => number }
+export interface State {
+  readonly powered: Powered
+  readonly influence: Influence
+  readonly testOf: (a: number, b: number) => number
+}
 
 /** One controller's wiring made ready for a hunt. Elements go by the same number in every state. */
 export interface Ground {
@@ -34,44 +65,97 @@ export interface Ground {
 export function groundOf(site: Site, controller: ControllerId, climate: Climate = climateOf(site)): Ground | null {
   const common = commonOf(site, controller)
   if (common === null) return null
-  const conditions = (live: Conditions['live'], frequency_Hz: Conditions['frequency_Hz']): Conditions =>
-    ({ climate, frequency_Hz, phase: 'optimistic', mains_ratio: 1, wire: 'nominal', faces: new Map(), turns: new Map(), live: live ?? [] })
+  const conditions = (live: Conditions['live'], frequency_Hz: Conditions['frequency_Hz']): Conditions => ({
+    climate,
+    frequency_Hz,
+    phase: 'optimistic',
+    mains_ratio: 1,
+    wire: 'nominal',
+    faces: new Map(),
+    turns: new Map(),
+    live: live ?? [],
+  })
   const meterState = stateOf(poweredOf(site, conditions([], 0), controller))
   const { powered } = meterState
   const part = partsOf(powered.nodeCount, powered.parts)
-  const wire = (terminal: TerminalId): number => powered.nodeOf.get(powered.wiring.pointOf(terminalEnd(controller, terminal)))!
+  const wire = (terminal: TerminalId): number =>
+    powered.nodeOf.get(powered.wiring.pointOf(terminalEnd(controller, terminal)))!
   const hanging = hangingOn(site, powered.wiring, controller)
   const door = terminalsInOrder(site, controller)
   const touched = new Set(door.filter((t) => hanging.get(t)?.landed).map((t) => part[wire(t)]!))
-  const stations = new Map(Object.values(site.stations).filter((s) => s.controller === controller).map((s) => [s.terminal, s]))
+  const stations = new Map(
+    Object.values(site.stations)
+      .filter((s) => s.controller === controller)
+      .map((s) => [s.terminal, s]),
+  )
   const stationAt = (terminal: TerminalId) => stations.get(terminal) ?? null
-  const masters = new Map<TerminalId, PointOfConnection>(Object.values(site.pointsOfConnection).flatMap((p) => (p.terminal?.controller === controller ? [[p.terminal.terminal, p] as const] : [])))
+  const masters = new Map<TerminalId, PointOfConnection>(
+    Object.values(site.pointsOfConnection).flatMap((p) =>
+      p.terminal?.controller === controller ? [[p.terminal.terminal, p] as const] : [],
+    ),
+  )
   const masterOf = (terminal: TerminalId) => {
     const station = stationAt(terminal)
-    const point = station?.withMaster && station.pointOfConnection !== null ? must(site.pointsOfConnection, station.pointOfConnection) : null
-    return point?.terminal?.controller === controller && hanging.get(point.terminal.terminal)?.landed ? { terminal: point.terminal.terminal, valve: point.masterValve } : null
+    const point =
+      station?.withMaster && station.pointOfConnection !== null
+        ? must(site.pointsOfConnection, station.pointOfConnection)
+        : null
+    return point?.terminal?.controller === controller && hanging.get(point.terminal.terminal)?.landed
+      ? { terminal: point.terminal.terminal, valve: point.masterValve }
+      : null
   }
   const states = new Map<TerminalId, State>()
   const on = (terminal: TerminalId): State => {
     if (!states.has(terminal)) {
       const master = masterOf(terminal)
-      const live = [terminal, ...(master && master.terminal !== terminal ? [master.terminal] : [])].map((t) => ({ controller, terminal: t }))
+      const live = [terminal, ...(master && master.terminal !== terminal ? [master.terminal] : [])].map((t) => ({
+        controller,
+        terminal: t,
+      }))
       states.set(terminal, stateOf(poweredOf(site, conditions(live, site.settings.mains_Hz), controller)))
     }
     return states.get(terminal)!
   }
-  const coilElement = new Map(powered.parts.flatMap((p, i) => (p.of.kind === 'coil' ? [[p.of.device, i] as const] : [])))
+  const coilElement = new Map(
+    powered.parts.flatMap((p, i) => (p.of.kind === 'coil' ? [[p.of.device, i] as const] : [])),
+  )
   const nets = netsOf(powered.wiring)
   const home = nets.of(powered.wiring.pointOf(terminalEnd(controller, common)))
   const walks = new Map<TerminalId, Walk>()
-  const valves = new Map(door.map((terminal) => { const point = masters.get(terminal); return [terminal, stationAt(terminal)?.valves ?? [point?.masterValve, point?.pumpRelay].filter((d) => d != null)] as const }))
+  const valves = new Map(
+    door.map((terminal) => {
+      const point = masters.get(terminal)
+      return [
+        terminal,
+        stationAt(terminal)?.valves ?? [point?.masterValve, point?.pumpRelay].filter((d) => d != null),
+      ] as const
+    }),
+  )
   const terminals = door.filter((t) => {
     const at = hanging.get(t)
-    return t !== common && at !== undefined && at.landed && at.switchedBy.length === 0 && (stationAt(t) !== null || masters.has(t))
+    return (
+      t !== common &&
+      at !== undefined &&
+      at.landed &&
+      at.switchedBy.length === 0 &&
+      (stationAt(t) !== null || masters.has(t))
+    )
   })
   const homes = new Map([...terminals].reverse().flatMap((t) => (valves.get(t) ?? []).map((d) => [d, t] as const)))
   return {
-    site, climate, controller, common, meterState, on, hanging, terminals, stationAt, masterOf, valvesOf: (terminal) => valves.get(terminal) ?? [], wire, coilElement,
+    site,
+    climate,
+    controller,
+    common,
+    meterState,
+    on,
+    hanging,
+    terminals,
+    stationAt,
+    masterOf,
+    valvesOf: (terminal) => valves.get(terminal) ?? [],
+    wire,
+    coilElement,
     terminalOf: (device) => homes.get(device) ?? null,
     node: (point) => powered.nodeOf.get(point) ?? null,
     within: (element) => touched.has(part[powered.parts[element]!.a]!),
@@ -87,7 +171,8 @@ function stateOf(powered: Powered): State {
   const influence = influenceOf(powered)
   const asked = new Map<number, number>()
   return {
-    powered, influence,
+    powered,
+    influence,
     testOf: (a, b) => {
       const key = a * powered.nodeCount + b
       if (!asked.has(key)) asked.set(key, influence.test({ a, b }))

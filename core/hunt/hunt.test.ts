@@ -15,9 +15,31 @@ import { placesOf } from './where'
 const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
 const ohms = (from: string, to = 'C'): OhmsTest => ({ kind: 'ohms', from: at(from), to: at(to) })
-const small = (): Site => new Draft('Small').place('A', 'cabinet').place('B1').controller('A', 'A', 2).coilKind('k', 33, { inrush_A: 0.4, holding_A: 0.23 })
-  .cable('K', { gauge: { awg: 18 }, stops: [['A', 0], ['B1', 60]], cores: ['white', 'c1', 'c2'] }).valve('V1', 'B1', 'k').valve('V2', 'B1', 'k').station('A:1', 'One', ['V1']).station('A:2', 'Two', ['V2'])
-  .join('A', ['A:C', 'K.white>']).join('A', ['A:1', 'K.c1>']).join('A', ['A:2', 'K.c2>']).join('B1', ['K.c1<', 'V1.a']).join('B1', ['K.c2<', 'V2.a']).join('B1', ['K.white<', 'V1.b', 'V2.b']).site()
+const small = (): Site =>
+  new Draft('Small')
+    .place('A', 'cabinet')
+    .place('B1')
+    .controller('A', 'A', 2)
+    .coilKind('k', 33, { inrush_A: 0.4, holding_A: 0.23 })
+    .cable('K', {
+      gauge: { awg: 18 },
+      stops: [
+        ['A', 0],
+        ['B1', 60],
+      ],
+      cores: ['white', 'c1', 'c2'],
+    })
+    .valve('V1', 'B1', 'k')
+    .valve('V2', 'B1', 'k')
+    .station('A:1', 'One', ['V1'])
+    .station('A:2', 'Two', ['V2'])
+    .join('A', ['A:C', 'K.white>'])
+    .join('A', ['A:1', 'K.c1>'])
+    .join('A', ['A:2', 'K.c2>'])
+    .join('B1', ['K.c1<', 'V1.a'])
+    .join('B1', ['K.c2<', 'V2.a'])
+    .join('B1', ['K.white<', 'V1.b', 'V2.b'])
+    .site()
 
 test('odds add up to one, follow their families and causes, and go up where somebody dug', () => {
   const ground = groundOf(randomSite(6, { loops: false }).site, A)!
@@ -25,12 +47,16 @@ test('odds add up to one, follow their families and causes, and go up where some
   expect(faults.reduce((s, f) => s + f.prior, 0)).toBeCloseTo(1, 9)
   expect(variants.every((v, i) => v.index === i)).toBe(true)
   for (const f of faults) expect(f.variants.reduce((s, v) => s + v.share, 0)).toBeCloseTo(1, 9)
-  const family = (list: typeof faults, name: string) => list.filter((f) => f.family === name).reduce((s, f) => s + f.prior, 0)
+  const family = (list: typeof faults, name: string) =>
+    list.filter((f) => f.family === name).reduce((s, f) => s + f.prior, 0)
   expect(family(faults, 'splice') / family(faults, 'coil')).toBeCloseTo(30 / 25, 6)
   const dug = catalogueOf(ground, USUAL_ODDS, circumstances.parse({ digging: ['R0B1'] }), null).faults
   // Of the runs, those that end at the box gain eightfold against one that does not.
-  const opens = (list: typeof faults) => list.filter((f) => f.where.kind === 'run' && f.cause === 'open' && f.family === 'conductor')
-  const [by, far] = [true, false].map((here) => opens(faults).find((f) => placesOf(ground.site, f.where).includes('R0B1' as PlaceId) === here)!)
+  const opens = (list: typeof faults) =>
+    list.filter((f) => f.where.kind === 'run' && f.cause === 'open' && f.family === 'conductor')
+  const [by, far] = [true, false].map((here) =>
+    opens(faults).find((f) => placesOf(ground.site, f.where).includes('R0B1' as PlaceId) === here)!,
+  )
   const after = (key: string) => opens(dug).find((f) => f.key === key)!.prior
   expect(after(by!.key) / by!.prior / (after(far!.key) / far!.prior)).toBeCloseTo(8, 6)
   // Lightning raises coils against all else, and all still add up to one.
@@ -50,16 +76,24 @@ test('what a test would show under a fault is what the record’s own prediction
     const foresight = foresightOf(ground, catalogue, COMMON_METER)
     const scene = sceneOf(site)
     const random = seeded(seed)
-    const graded = catalogue.variants.filter((v) => ['open', 'series', 'coil_part', 'coil_open'].includes(catalogue.faults[v.fault]!.cause) && v.mods.alters.length === 1)
+    const graded = catalogue.variants.filter(
+      (v) =>
+        ['open', 'series', 'coil_part', 'coil_open'].includes(catalogue.faults[v.fault]!.cause) &&
+        v.mods.alters.length === 1,
+    )
     for (let n = 0; n < 25; n++) {
       const v = graded[Math.floor(random() * graded.length)]!
       const { element } = v.mods.alters[0]!
       const link = (ground.meterState.powered.parts[element]!.of as { id: string }).id
       const index = scene.network.elements.findIndex((e) => e.link?.id === link)
       const now = v.mods.alters[0]!.to(ground.meterState.powered.parts[element]!.z)
-      const edit: Edit = now === null ? { kind: 'open', elements: [index] } : { kind: 'series', element: index, ohm: now.re - scene.network.elements[index]!.ohm }
+      const edit: Edit =
+        now === null
+          ? { kind: 'open', elements: [index] }
+          : { kind: 'series', element: index, ohm: now.re - scene.network.elements[index]!.ohm }
       const test = ohms(stations[Math.floor(random() * stations.length)]!, random() < 0.5 ? 'C' : stations[0]!)
-      if (test.from.kind === 'terminal' && test.to.kind === 'terminal' && test.from.terminal === test.to.terminal) continue
+      if (test.from.kind === 'terminal' && test.to.kind === 'terminal' && test.from.terminal === test.to.terminal)
+        continue
       const [ours, theirs] = [foresight.under(test, [v])!, predict(sceneWith(scene, [edit]), test, COMMON_METER)]
       expect([seed, n, ours.kind]).toEqual([seed, n, theirs.kind])
       if (ours.kind === 'ohms' && theirs.kind === 'ohms') expect(ours.mean).toBeCloseTo(theirs.expected_ohm, 5)
@@ -75,14 +109,28 @@ test('pairs by products, bounds and cells that stand for others hold 99.9 % of t
   const whole = catalogueOf(ground, USUAL_ODDS, QUIET, null)
   const foresight = foresightOf(ground, whole, COMMON_METER)
   const told: Taken[][] = [
-    [{ test: ohms('1'), value: { kind: 'open' } }, { test: ohms('2'), value: { kind: 'ohm', ohm: 22.4 } }],
-    [{ test: ohms('1'), value: { kind: 'ohm', ohm: 48 } }, { test: ohms('2'), value: { kind: 'ohm', ohm: 47.1 } }, { test: ohms('1', '2'), value: { kind: 'ohm', ohm: 70.2 } }],
-    [{ test: { kind: 'water', at: at('1') }, value: { kind: 'waters', valves: [] } }, { test: { kind: 'water', at: at('2') }, value: { kind: 'waters', valves: [] } }, { test: { kind: 'volts', at: at('1') }, value: { kind: 'volt', volt: 26.8 } }],
+    [
+      { test: ohms('1'), value: { kind: 'open' } },
+      { test: ohms('2'), value: { kind: 'ohm', ohm: 22.4 } },
+    ],
+    [
+      { test: ohms('1'), value: { kind: 'ohm', ohm: 48 } },
+      { test: ohms('2'), value: { kind: 'ohm', ohm: 47.1 } },
+      { test: ohms('1', '2'), value: { kind: 'ohm', ohm: 70.2 } },
+    ],
+    [
+      { test: { kind: 'water', at: at('1') }, value: { kind: 'waters', valves: [] } },
+      { test: { kind: 'water', at: at('2') }, value: { kind: 'waters', valves: [] } },
+      { test: { kind: 'volts', at: at('1') }, value: { kind: 'volt', volt: 26.8 } },
+    ],
   ]
   for (const readings of told) {
     const [usual, outright] = [USUAL_PRUNING, EVERYTHING].map((pruning) => {
       const weighing = new Weighing(whole, foresight, () => ({ mean: 0, sd: 0.035 }), 27, USUAL_ODDS.count, pruning)
-      for (const r of readings.slice(0, -1)) { weighing.add(r); if (pruning !== EVERYTHING) weighing.beliefs() } // what led after each goes into the next
+      for (const r of readings.slice(0, -1)) {
+        weighing.add(r)
+        if (pruning !== EVERYTHING) weighing.beliefs()
+      } // what led after each goes into the next
       weighing.add(readings.at(-1)!)
       return weighing.beliefs()
     }) as [Beliefs, Beliefs]
@@ -98,7 +146,10 @@ test('runs go from opening to opening; nothing that hangs on nothing is a suspec
     const cable = site.cables[where.cable]!
     const cut = new Set<string>(cable.cores[where.core]!.cutAt)
     for (let i = where.from + 1; i < where.to; i++) expect(cut.has(cable.stops[i]!.id)).toBe(false)
-    expect([where.from === 0 || cut.has(cable.stops[where.from]!.id), where.to === cable.stops.length - 1 || cut.has(cable.stops[where.to]!.id)]).toEqual([true, true])
+    expect([
+      where.from === 0 || cut.has(cable.stops[where.from]!.id),
+      where.to === cable.stops.length - 1 || cut.has(cable.stops[where.to]!.id),
+    ]).toEqual([true, true])
   }
   expect(groundOf({ ...site, controllers: {} } as Site, A)).toBeNull()
 })
@@ -116,7 +167,17 @@ test('the next test tells the most per minute: of two equal suspects the one loo
     asked.add(JSON.stringify(test))
     expect(stand.next.bits).toBeGreaterThan(0)
     expect(stand.next.outcomes.reduce((s, o) => s + o.p, 0)).toBeCloseTo(1, 1)
-    hunt.take({ test, value: test.kind === 'ohms' ? { kind: 'open' } : test.kind === 'look' || test.kind === 'remake' ? { kind: 'looked', sound: true } : test.kind === 'coil_volts' || test.kind === 'volts' || test.kind === 'supply' ? { kind: 'volt', volt: 27 } : { kind: 'open' } })
+    hunt.take({
+      test,
+      value:
+        test.kind === 'ohms'
+          ? { kind: 'open' }
+          : test.kind === 'look' || test.kind === 'remake'
+            ? { kind: 'looked', sound: true }
+            : test.kind === 'coil_volts' || test.kind === 'volts' || test.kind === 'supply'
+              ? { kind: 'volt', volt: 27 }
+              : { kind: 'open' },
+    })
   }
   expect(hunt.minutes()).toBeGreaterThan(1)
   expect(hunt.crew().place).toBe('B1' as PlaceId)

@@ -11,7 +11,17 @@ import { nextTest, prospectsOf, type Advice } from './next'
 import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
 import type { Foresight } from './recall'
 import { mostTelling } from './telling'
-import { arriving, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
+import {
+  arriving,
+  candidatesOf,
+  minutesOf,
+  USUAL_COSTS,
+  walkingOf,
+  type Candidate,
+  type Costs,
+  type Crew,
+  type Walking,
+} from './tests'
 import { catalogueOf, type Catalogue } from './variants'
 import { coilPriorFrom, type CoilPrior } from './weigh'
 
@@ -29,7 +39,10 @@ export type Stand =
   | { readonly kind: 'undecided' }
 
 /** An earlier good reading of a terminal to common, at the temperature of now. */
-export interface Known { readonly test: FieldTest; readonly ohm: number }
+export interface Known {
+  readonly test: FieldTest
+  readonly ohm: number
+}
 
 export interface HuntOptions {
   readonly climate?: Climate
@@ -91,13 +104,19 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   function weighed(): Weighing {
     if (weighing) return weighing
     // What was mended is not at fault again.
-    const left: Catalogue = { ...catalogue, faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)) }
+    const left: Catalogue = {
+      ...catalogue,
+      faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)),
+    }
     weighing = new Weighing(left, foresight, coils, site.settings.V_open_V, count, options.pruning)
     for (const r of readings) weighing.add(r)
     return weighing
   }
   const take = (reading: Taken): void => {
-    const corrected: Taken = reading.value.kind === 'ohm' ? { ...reading, value: { kind: 'ohm', ohm: corrected_ohm(reading.value.ohm, meter) } } : reading
+    const corrected: Taken =
+      reading.value.kind === 'ohm'
+        ? { ...reading, value: { kind: 'ohm', ohm: corrected_ohm(reading.value.ohm, meter) } }
+        : reading
     // Of the same test the last reading counts.
     const key = testKey(reading.test)
     const again = readings.some((r) => testKey(r.test) === key)
@@ -106,18 +125,34 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     else weighing?.add(corrected)
     held = null
     const candidate = candidates.find((c) => testKey(c.test) === key)
-    if (candidate) { const step = minutesOf(ground, costs, walking, crew, candidate); minutes += step.minutes; crew = step.then }
+    if (candidate) {
+      const step = minutesOf(ground, costs, walking, crew, candidate)
+      minutes += step.minutes
+      crew = step.then
+    }
   }
   const beliefs = () => (held ??= weighed().beliefs())
   return {
-    ground, catalogue, foresight, candidates, walking, take, beliefs, crew: () => crew, minutes: () => minutes,
+    ground,
+    catalogue,
+    foresight,
+    candidates,
+    walking,
+    take,
+    beliefs,
+    crew: () => crew,
+    minutes: () => minutes,
     telling: () => mostTelling(weighed(), beliefs(), catalogue),
     stand: () => {
       const b = beliefs()
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
       if (p >= NAMED) return { kind: 'named', key, p }
       if (b.nothing >= NAMED) return { kind: 'nothing', p: b.nothing }
-      const next = nextTest({ ground, costs, walking }, crew, prospectsOf(catalogue, foresight, b, candidates, new Set(readings.map((r) => testKey(r.test)))))
+      const next = nextTest(
+        { ground, costs, walking },
+        crew,
+        prospectsOf(catalogue, foresight, b, candidates, new Set(readings.map((r) => testKey(r.test)))),
+      )
       return next ? { kind: 'open', next } : { kind: 'undecided' }
     },
     mended: (key) => {
@@ -125,7 +160,10 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       const faults = catalogue.faults.filter((f) => f.key === key)
       readings = readings.filter((r) => !faults.some((f) => foresight.touches(r.test, f)))
       // One is found: it was alone, or one of two. Either of two may be the one found first, so that counts twice.
-      count = mendedKeys.size === 1 ? { none: odds.count.one, one: 2 * odds.count.two, two: 0 } : { none: 1, one: 0.02, two: 0 }
+      count =
+        mendedKeys.size === 1
+          ? { none: odds.count.one, one: 2 * odds.count.two, two: 0 }
+          : { none: 1, one: 0.02, two: 0 }
       crew = { ...crew, undone: new Set() }
       weighing = null
       held = null

@@ -8,7 +8,14 @@ import { candidatesOf } from './tests'
 import { catalogueOf, type Catalogue } from './variants'
 
 const A = 'A' as ControllerId
-const figures = (seen: Foreseen | null): number[] => (seen === null ? [] : seen.kind === 'either' ? [seen.p, ...figures(seen.well), ...figures(seen.ill)] : Object.values(seen).flat(2).filter((x): x is number => typeof x === 'number'))
+const figures = (seen: Foreseen | null): number[] =>
+  seen === null
+    ? []
+    : seen.kind === 'either'
+      ? [seen.p, ...figures(seen.well), ...figures(seen.ill)]
+      : Object.values(seen)
+          .flat(2)
+          .filter((x): x is number => typeof x === 'number')
 
 test('what is said to show alike does, worked out by itself: in series in one chain, and leaks through one end of a stretch', () => {
   const compared = new Map<string, number>()
@@ -25,12 +32,16 @@ test('what is said to show alike does, worked out by itself: in series in one ch
       const { cause } = fault
       if (foresight.like(test, v) === v || cause === 'touch' || !foresight.touches(test, fault)) continue
       // A catalogue of this cell alone has no other to stand for it; an intermittent joint has its open twin there.
-      const lone: Catalogue = { ...catalogue, faults: catalogue.faults.map((f) => ({ ...f, variants: f.index === v.fault ? [v] : [] })) }
+      const lone: Catalogue = {
+        ...catalogue,
+        faults: catalogue.faults.map((f) => ({ ...f, variants: f.index === v.fault ? [v] : [] })),
+      }
       const [seen, alone] = [foresight.under(test, [v]), foresightOf(ground, lone, COMMON_METER).under(test, [v])]
       expect([test.kind, cause, alone?.kind]).toEqual([test.kind, cause, seen?.kind])
       expect(figures(alone)).toEqual(figures(seen).map((x) => expect.closeTo(x, 5)))
       compared.set(cause, (compared.get(cause) ?? 0) + 1)
     }
   }
-  for (const cause of ['open', 'series', 'leak', 'intermittent']) expect([cause, (compared.get(cause) ?? 0) > 20]).toEqual([cause, true])
+  for (const cause of ['open', 'series', 'leak', 'intermittent'])
+    expect([cause, (compared.get(cause) ?? 0) > 20]).toEqual([cause, true])
 })

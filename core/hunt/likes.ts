@@ -8,14 +8,24 @@ import { middleLike, type Catalogue, type Faults, type Variant } from './variant
 export type Like = (v: Variant, together: Faults) => Variant
 
 /** Tests that a terminal's transformer feeds. */
-const UNDER_POWER: ReadonlySet<FieldTest['kind']> = new Set<FieldTest['kind']>(['water', 'click', 'swap_test', 'volts', 'tester_power', 'coil_volts'])
-const toEarth = (test: FieldTest): boolean => test.kind === 'lead_earth' || test.kind === 'common_earth' || (test.kind === 'ohms' && test.to.kind === 'earth')
-const betweenTerminals = (test: FieldTest): boolean => test.kind === 'tester_coil' || (test.kind === 'ohms' && test.from.kind === 'terminal' && test.to.kind === 'terminal')
+const UNDER_POWER: ReadonlySet<FieldTest['kind']> = new Set<FieldTest['kind']>([
+  'water',
+  'click',
+  'swap_test',
+  'volts',
+  'tester_power',
+  'coil_volts',
+])
+const toEarth = (test: FieldTest): boolean =>
+  test.kind === 'lead_earth' || test.kind === 'common_earth' || (test.kind === 'ohms' && test.to.kind === 'earth')
+const betweenTerminals = (test: FieldTest): boolean =>
+  test.kind === 'tester_coil' || (test.kind === 'ohms' && test.from.kind === 'terminal' && test.to.kind === 'terminal')
 /** Causes by which an element lets less current through, or none. */
 const IN_SERIES: ReadonlySet<Cause> = new Set<Cause>(['open', 'series', 'intermittent'])
 
 /** The end of a stretch through which a leak along it is read. */
-export const nearNode = ({ meterState: { powered } }: Ground, spot: Spot): number => ('node' in spot ? spot.node : spot.along < 0.5 ? powered.parts[spot.element]!.a : powered.parts[spot.element]!.b)
+export const nearNode = ({ meterState: { powered } }: Ground, spot: Spot): number =>
+  'node' in spot ? spot.node : spot.along < 0.5 ? powered.parts[spot.element]!.a : powered.parts[spot.element]!.b
 
 /** Gives for a test which cells show alike in it, so that one is worked out for all; null where every cell shows by itself. */
 export function likesOf(ground: Ground, catalogue: Catalogue): (test: FieldTest) => Like | null {
@@ -27,18 +37,29 @@ export function likesOf(ground: Ground, catalogue: Catalogue): (test: FieldTest)
     const like = new Map(listed.map(({ v, as }) => [v.index, first.get(as)!]))
     return (v) => like.get(v.index) ?? v
   }
-  const leaking = standing(every.flatMap(({ f, v }) => (v.leak ? [{ v, as: `${f.index} ${v.ohm} ${nearNode(ground, v.leak)}` }] : [])))
+  const leaking = standing(
+    every.flatMap(({ f, v }) => (v.leak ? [{ v, as: `${f.index} ${v.ohm} ${nearNode(ground, v.leak)}` }] : [])),
+  )
   const chain = chainsOf(ground)
-  const inSeries = standing(every.flatMap(({ f, v }) => (IN_SERIES.has(f.cause) ? [{ v, as: `${chain[v.mods.alters[0]!.element]} ${f.cause} ${v.ohm}` }] : [])))
+  const inSeries = standing(
+    every.flatMap(({ f, v }) =>
+      IN_SERIES.has(f.cause) ? [{ v, as: `${chain[v.mods.alters[0]!.element]} ${f.cause} ${v.ohm}` }] : [],
+    ),
+  )
   /** Under power the place along a run where conductors touch moves volts by hundredths: the middle stands for all. */
-  const middles = new Map(every.flatMap(({ f, v }) => (v.mods.joins.length === 0 || v.along === null ? [] : [[v.index, middleLike(f, v.ohm)] as const])))
+  const middles = new Map(
+    every.flatMap(({ f, v }) =>
+      v.mods.joins.length === 0 || v.along === null ? [] : [[v.index, middleLike(f, v.ohm)] as const],
+    ),
+  )
   const joins = (v: Variant) => v.mods.joins.length > 0
   return (test) => {
     if (toEarth(test)) return leaking
     const power = UNDER_POWER.has(test.kind)
     if (!power && !betweenTerminals(test)) return null
     // Beside conductors that touch it matters on which side of them a chain is cut.
-    return (v, together) => (joins(v) ? (power ? middles.get(v.index) ?? v : v) : together.some(joins) ? v : inSeries(v))
+    return (v, together) =>
+      joins(v) ? (power ? (middles.get(v.index) ?? v) : v) : together.some(joins) ? v : inSeries(v)
   }
 }
 
@@ -46,12 +67,30 @@ export function likesOf(ground: Ground, catalogue: Catalogue): (test: FieldTest)
  * By element, the number of its chain: elements that follow each other where nothing else is joined and no terminal lies, so
  * that one current passes through all of them, and what is in series with any shows alike at the cabinet and at a coil.
  */
-function chainsOf({ meterState: { powered: { nodeCount, parts } }, terminals, common, wire }: Ground): Int32Array {
+function chainsOf({
+  meterState: {
+    powered: { nodeCount, parts },
+  },
+  terminals,
+  common,
+  wire,
+}: Ground): Int32Array {
   const at: number[][] = Array.from({ length: nodeCount }, () => [])
-  parts.forEach(({ a, b }, element) => { if (a !== b) { at[a]!.push(element); at[b]!.push(element) } })
+  parts.forEach(({ a, b }, element) => {
+    if (a !== b) {
+      at[a]!.push(element)
+      at[b]!.push(element)
+    }
+  })
   const read = new Set([...terminals, common].map(wire))
   const chain = Int32Array.from(parts, (_, element) => element)
-  const first = (element: number): number => { let e = element; while (chain[e] !== e) e = chain[e] = chain[chain[e]!]!; return e }
-  at.forEach((on, node) => { if (on.length === 2 && !read.has(node)) chain[first(on[1]!)] = first(on[0]!) })
+  const first = (element: number): number => {
+    let e = element
+    while (chain[e] !== e) e = chain[e] = chain[chain[e]!]!
+    return e
+  }
+  at.forEach((on, node) => {
+    if (on.length === 2 && !read.has(node)) chain[first(on[1]!)] = first(on[0]!)
+  })
   return chain.map((_, element) => first(element))
 }

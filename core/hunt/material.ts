@@ -18,9 +18,17 @@ const GRADED = new Set(['series', 'coil_part', 'coil_kind', 'touch'])
  * lies within three deviations of the sound one lose their odds to the others of its family.
  */
 export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Foresight, coils: CoilPriors): Catalogue {
-  const tests = ground.terminals.map((t) => ({ kind: 'ohms', from: terminalEnd(ground.controller, t), to: terminalEnd(ground.controller, ground.common) }) as { kind: 'ohms'; from: Extract<End, { kind: 'terminal' }>; to: End })
+  const tests = ground.terminals.map(
+    (t) =>
+      ({
+        kind: 'ohms',
+        from: terminalEnd(ground.controller, t),
+        to: terminalEnd(ground.controller, ground.common),
+      }) as { kind: 'ohms'; from: Extract<End, { kind: 'terminal' }>; to: End },
+  )
   const bases = tests.map((t) => foresight.base(t))
-  const spread = (s: Extract<Foreseen, { kind: 'ohms' }>) => Math.hypot(blurAt(s, s.mean), ...s.coils.map(([d, c]) => c * coils(d).sd))
+  const spread = (s: Extract<Foreseen, { kind: 'ohms' }>) =>
+    Math.hypot(blurAt(s, s.mean), ...s.coils.map(([d, c]) => c * coils(d).sd))
   const noticed = (v: Variant): number => {
     let most = 0
     tests.forEach((test, i) => {
@@ -28,7 +36,10 @@ export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Fo
       if (most > SURELY || base?.kind !== 'ohms' || !foresight.touches(test, catalogue.faults[v.fault]!)) return
       const seen = foresight.under(test, [v])
       if (seen === null) return
-      if (seen.kind !== 'ohms') { most = 1; return }
+      if (seen.kind !== 'ohms') {
+        most = 1
+        return
+      }
       const [off, sd] = [Math.abs(seen.mean - base.mean), spread(base)]
       most = Math.max(most, normalBelow((off - MATERIAL * sd) / Math.max(Math.hypot(...seen.figures), 0.05 * sd)))
     })
@@ -40,16 +51,31 @@ export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Fo
     const bySize = new Map<number | null, number>()
     // The sizes that move a reading least come first: past one that is surely noticed, so are all the others.
     const sizes = [...new Set(f.variants.map((v) => v.ohm))].sort((a, b) => (f.cause === 'series' ? a! - b! : b! - a!))
-    for (const ohm of sizes) bySize.set(ohm, f.cause !== 'coil_kind' && sizes.some((o) => (bySize.get(o) ?? 0) > SURELY) ? 1 : noticed(middleLike(f, ohm)))
+    for (const ohm of sizes)
+      bySize.set(
+        ohm,
+        f.cause !== 'coil_kind' && sizes.some((o) => (bySize.get(o) ?? 0) > SURELY) ? 1 : noticed(middleLike(f, ohm)),
+      )
     const shares = f.variants.map((v) => v.share * bySize.get(v.ohm)!)
     const left = shares.reduce((s, x) => s + x, 0)
     // A fault whose every size hides keeps a trace, so that a reading that shows it all the same has a name.
     const kept = Math.max(left, 1e-4)
-    return { ...f, prior: f.prior * kept, variants: f.variants.map((v, i) => ({ ...v, share: left < 1e-4 ? v.share : Math.max(1e-6, shares[i]! / left) })) }
+    return {
+      ...f,
+      prior: f.prior * kept,
+      variants: f.variants.map((v, i) => ({ ...v, share: left < 1e-4 ? v.share : Math.max(1e-6, shares[i]! / left) })),
+    }
   })
   // The odds of a family are those of trouble that is noticed: what hides leaves its share to the rest of it.
-  const sumBy = (list: readonly Fault[]) => { const sums = new Map<Family, number>(); for (const f of list) sums.set(f.family, (sums.get(f.family) ?? 0) + f.prior); return sums }
+  const sumBy = (list: readonly Fault[]) => {
+    const sums = new Map<Family, number>()
+    for (const f of list) sums.set(f.family, (sums.get(f.family) ?? 0) + f.prior)
+    return sums
+  }
   const [before, after] = [sumBy(catalogue.faults), sumBy(faults)]
-  const evened = faults.map((f) => ({ ...f, prior: (f.prior * before.get(f.family)!) / Math.max(after.get(f.family)!, 1e-12) }))
+  const evened = faults.map((f) => ({
+    ...f,
+    prior: (f.prior * before.get(f.family)!) / Math.max(after.get(f.family)!, 1e-12),
+  }))
   return { faults: evened, variants: evened.flatMap((f) => f.variants), keys: catalogue.keys }
 }

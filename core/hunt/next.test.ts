@@ -11,7 +11,11 @@ const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
 const begun = (site: Site, dry: string): Hunt => {
   const hunt = huntOf(site, A, { meter: COMMON_METER })!
-  for (const s of Object.values(site.stations)) hunt.take({ test: { kind: 'water', at: at(s.terminal) }, value: { kind: 'waters', valves: s.terminal === dry ? [] : s.valves } })
+  for (const s of Object.values(site.stations))
+    hunt.take({
+      test: { kind: 'water', at: at(s.terminal) },
+      value: { kind: 'waters', valves: s.terminal === dry ? [] : s.valves },
+    })
   return hunt
 }
 
@@ -25,7 +29,10 @@ test('what a test is said to mean comes true: after each word it may give, the p
     for (let n = 0; n < 12; n++) {
       const stand = hunt.stand()
       if (stand.kind !== 'open') break
-      const { candidate: { test }, outcomes } = stand.next
+      const {
+        candidate: { test },
+        outcomes,
+      } = stand.next
       if (test.kind === 'look' || test.kind === 'remake') {
         const before = hunt.beliefs().parts
         const mixed = new Map<string, number>()
@@ -37,13 +44,21 @@ test('what a test is said to mean comes true: after each word it may give, the p
           for (const [k, p] of after) mixed.set(k, (mixed.get(k) ?? 0) + o.p * p)
           // A part may be at fault by itself and with others.
           const { key } = o.parts[0]!
-          if (key !== null) expect(Math.abs((after.get(key) ?? 0) - o.parts.filter((x) => x.key === key).reduce((sum, x) => sum + x.p, 0))).toBeLessThan(0.12)
+          if (key !== null)
+            expect(
+              Math.abs((after.get(key) ?? 0) - o.parts.filter((x) => x.key === key).reduce((sum, x) => sum + x.p, 0)),
+            ).toBeLessThan(0.12)
           checked++
         }
         for (const [k, p] of before) if (p > 0.05) expect(Math.abs((mixed.get(k) ?? 0) - p)).toBeLessThan(0.05)
         break
       }
-      const value: ReadingValue = test.kind === 'ohms' || test.kind.startsWith('loop') ? { kind: 'open' } : test.kind === 'coil_volts' ? { kind: 'volt', volt: 0 } : { kind: 'volt', volt: 27 }
+      const value: ReadingValue =
+        test.kind === 'ohms' || test.kind.startsWith('loop')
+          ? { kind: 'open' }
+          : test.kind === 'coil_volts'
+            ? { kind: 'volt', volt: 0 }
+            : { kind: 'volt', volt: 27 }
       taken.push({ test, value })
       hunt.take({ test, value })
     }
@@ -58,7 +73,8 @@ test('minutes: a first reading costs more than the next, a box is opened once, a
   const ground = groundOf(site, A)!
   const [candidates, walking] = [candidatesOf(ground), walkingOf(ground)]
   const cabinet = must(site.controllers, A).place
-  const of = (kind: FieldTest['kind'], station: string) => candidates.find(({ test }) => test.kind === kind && 'device' in test && test.device === `V${station}`)!
+  const of = (kind: FieldTest['kind'], station: string) =>
+    candidates.find(({ test }) => test.kind === kind && 'device' in test && test.device === `V${station}`)!
   const cost = (crew: Crew, c: ReturnType<typeof of>) => minutesOf(ground, USUAL_COSTS, walking, crew, c)
   const station = stations[0]!
   const box = of('coil_ohms', station).place
@@ -71,7 +87,10 @@ test('minutes: a first reading costs more than the next, a box is opened once, a
   expect(cost(second.then, of('coil_volts', station)).minutes).toBeCloseTo(2 * away_min + 0.25 + 1, 9)
   expect(cost({ ...second.then, helper: true }, of('coil_volts', station)).minutes).toBeCloseTo(0.25 + 0.25, 9)
   const lost = { ...site, places: { ...site.places, [box]: { ...must(site.places, box), found: 'lost' as const } } }
-  expect(minutesOf(groundOf(lost, A)!, USUAL_COSTS, walking, arriving(cabinet), of('coil_ohms', station)).minutes - first.minutes).toBeCloseTo(20, 9)
+  expect(
+    minutesOf(groundOf(lost, A)!, USUAL_COSTS, walking, arriving(cabinet), of('coil_ohms', station)).minutes -
+      first.minutes,
+  ).toBeCloseTo(20, 9)
   for (const c of candidates) expect(cost(arriving(cabinet), c).minutes).toBeGreaterThan(0)
 })
 
@@ -79,13 +98,21 @@ test('on foot: as far there as back, no farther than by way of a third place, st
   const { site } = randomSite(5, { loops: false })
   const walking = walkingOf(groundOf(site, A)!)
   const places = Object.keys(site.places) as PlaceId[]
-  for (const a of places) for (const b of places) {
-    expect(walking(a, b)).toBeCloseTo(walking(b, a), 9)
-    for (const c of places) expect(walking(a, b)).toBeLessThanOrEqual(walking(a, c) + walking(c, b) + 1e-9)
-  }
+  for (const a of places)
+    for (const b of places) {
+      expect(walking(a, b)).toBeCloseTo(walking(b, a), 9)
+      for (const c of places) expect(walking(a, b)).toBeLessThanOrEqual(walking(a, c) + walking(c, b) + 1e-9)
+    }
   const [a, b] = places as [PlaceId, PlaceId]
   const on = (x_m: number, y_m: number) => ({ value: { x_m, y_m }, how: 'seen' as const, on: null })
-  const mapped: Site = { ...site, places: { ...site.places, [a]: { ...must(site.places, a), position: on(0, 0) }, [b]: { ...must(site.places, b), position: on(30, 40) } } }
+  const mapped: Site = {
+    ...site,
+    places: {
+      ...site.places,
+      [a]: { ...must(site.places, a), position: on(0, 0) },
+      [b]: { ...must(site.places, b), position: on(30, 40) },
+    },
+  }
   expect(walkingOf(groundOf(mapped, A)!)(a, b)).toBeCloseTo(50, 9)
 })
 
@@ -104,9 +131,14 @@ test('candidates: each once, at the place where it is made, and none that cannot
 })
 
 test('a part has one key, whichever of its ends comes first', () => {
-  const pair = (one: string, two: string) => whereKey({ kind: 'pair', controller: A, one: one as TerminalId, two: two as TerminalId })
+  const pair = (one: string, two: string) =>
+    whereKey({ kind: 'pair', controller: A, one: one as TerminalId, two: two as TerminalId })
   expect(pair('3', '12')).toBe(pair('12', '3'))
-  expect(whereKey({ kind: 'touch', cable: 'K' as never, core: 'red' as never, other: 'white' as never, from: 0, to: 2 })).toBe(whereKey({ kind: 'touch', cable: 'K' as never, core: 'white' as never, other: 'red' as never, from: 0, to: 2 }))
+  expect(
+    whereKey({ kind: 'touch', cable: 'K' as never, core: 'red' as never, other: 'white' as never, from: 0, to: 2 }),
+  ).toBe(
+    whereKey({ kind: 'touch', cable: 'K' as never, core: 'white' as never, other: 'red' as never, from: 0, to: 2 }),
+  )
 })
 
 /** Tests that were made; the zones were told before. */

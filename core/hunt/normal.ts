@@ -5,7 +5,23 @@
 export function normalBelow(x: number): number {
   const z = Math.abs(x) / Math.SQRT2
   const t = 1 / (1 + 0.5 * z)
-  const tail = 0.5 * t * Math.exp(-z * z - 1.26551223 + t * (1.00002368 + t * (0.37409196 + t * (0.09678418 + t * (-0.18628806 + t * (0.27886807 + t * (-1.13520398 + t * (1.48851587 + t * (-0.82215223 + t * 0.17087277)))))))))
+  const tail =
+    0.5 *
+    t *
+    Math.exp(
+      -z * z -
+        1.26551223 +
+        t *
+          (1.00002368 +
+            t *
+              (0.37409196 +
+                t *
+                  (0.09678418 +
+                    t *
+                      (-0.18628806 +
+                        t *
+                          (0.27886807 + t * (-1.13520398 + t * (1.48851587 + t * (-0.82215223 + t * 0.17087277)))))))),
+    )
   return x > 0 ? 1 - tail : tail
 }
 
@@ -18,7 +34,10 @@ export function logSum(values: Iterable<number>): number {
   for (const v of values) {
     if (v === -Infinity) continue
     if (v <= top) sum += Math.exp(v - top)
-    else { sum = sum * Math.exp(top - v) + 1; top = v }
+    else {
+      sum = sum * Math.exp(top - v) + 1
+      top = v
+    }
   }
   return sum === 0 ? -Infinity : top + Math.log(sum)
 }

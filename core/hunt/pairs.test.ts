@@ -15,10 +15,21 @@ function made(seed: number, count: number) {
   const gain = (s: Scored, t: Scored): number => {
     const hidden = hiddenOf(s, t) - s.odds - t.odds
     if ((s.variant.index + t.variant.index) % 20 !== 0) return hidden
-    const lost = s.units.reduce((sum, u, k) => { const l = t.units.indexOf(u); if (l < 0) return sum; const [g, h] = [s.gains[k]!, t.gains[l]!]; return sum + best[u]! - (Math.abs(g) >= Math.abs(h) ? g : h) }, 0)
+    const lost = s.units.reduce((sum, u, k) => {
+      const l = t.units.indexOf(u)
+      if (l < 0) return sum
+      const [g, h] = [s.gains[k]!, t.gains[l]!]
+      return sum + best[u]! - (Math.abs(g) >= Math.abs(h) ? g : h)
+    }, 0)
     return hidden + lost
   }
-  const pairs = list.flatMap((s, a) => list.slice(a + 1).flatMap((t) => (partOf(s.variant) === partOf(t.variant) ? [] : [{ s, t, log: logTwo + s.odds + t.odds + gain(s, t) }])))
+  const pairs = list.flatMap((s, a) =>
+    list
+      .slice(a + 1)
+      .flatMap((t) =>
+        partOf(s.variant) === partOf(t.variant) ? [] : [{ s, t, log: logTwo + s.odds + t.odds + gain(s, t) }],
+      ),
+  )
   return { list, best, gain, pairs, all: logSum(pairs.map((p) => p.log)) }
 }
 
@@ -29,17 +40,22 @@ function weighed({ list, best, gain, all }: ReturnType<typeof made>, pruning: Pr
 }
 
 test('every pair of different parts is in the belief once, by its parts and as a whole; pruned by less than 1 in 10 000', () => {
-  for (const seed of [11, 12, 13, 14]) for (const count of [40, 260]) {
-    const these = made(seed, count)
-    const [whole, pruned] = [weighed(these, EVERYTHING), weighed(these, USUAL_PRUNING)]
-    expect(whole.sums.all()).toBeCloseTo(these.all, 9)
-    expect(Math.abs(Math.exp(pruned.sums.all() - these.all) - 1)).toBeLessThan(1e-4)
-    for (let part = 0; part < PARTS; part++) {
-      const truth = Math.exp(logSum(these.pairs.filter(({ s, t }) => [partOf(s.variant), partOf(t.variant)].includes(part)).map((p) => p.log)) - these.all)
-      expect(Math.abs(Math.exp(whole.sums.of(part) - these.all) - truth)).toBeLessThan(1e-9)
-      expect(Math.abs(Math.exp(pruned.sums.of(part) - these.all) - truth)).toBeLessThan(1e-4)
+  for (const seed of [11, 12, 13, 14])
+    for (const count of [40, 260]) {
+      const these = made(seed, count)
+      const [whole, pruned] = [weighed(these, EVERYTHING), weighed(these, USUAL_PRUNING)]
+      expect(whole.sums.all()).toBeCloseTo(these.all, 9)
+      expect(Math.abs(Math.exp(pruned.sums.all() - these.all) - 1)).toBeLessThan(1e-4)
+      for (let part = 0; part < PARTS; part++) {
+        const truth = Math.exp(
+          logSum(
+            these.pairs.filter(({ s, t }) => [partOf(s.variant), partOf(t.variant)].includes(part)).map((p) => p.log),
+          ) - these.all,
+        )
+        expect(Math.abs(Math.exp(whole.sums.of(part) - these.all) - truth)).toBeLessThan(1e-9)
+        expect(Math.abs(Math.exp(pruned.sums.of(part) - these.all) - truth)).toBeLessThan(1e-4)
+      }
     }
-  }
 })
 
 test('the likeliest pairs are listed with what they hold, none of them twice', () => {
@@ -49,7 +65,10 @@ test('the likeliest pairs are listed with what they hold, none of them twice', (
   const listed = new Map(found.map(({ faults: [a, b], log }) => [name(a!, b!), log]))
   expect(listed.size).toBe(found.length)
   const truth = new Map(these.pairs.map(({ s, t, log }) => [name(s.variant, t.variant), log]))
-  for (const [key, log] of listed) { expect(log).toBeCloseTo(truth.get(key)!, 9); expect(log).toBeGreaterThan(these.all - 1 - TOLD) }
+  for (const [key, log] of listed) {
+    expect(log).toBeCloseTo(truth.get(key)!, 9)
+    expect(log).toBeGreaterThan(these.all - 1 - TOLD)
+  }
   const first = [...truth].sort((x, y) => y[1] - x[1]).slice(0, 25)
   for (const [key] of first) expect(listed.has(key)).toBe(true)
 })

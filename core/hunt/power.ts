@@ -4,10 +4,19 @@ import { pullIn_V, type Ground, type State } from './ground'
 import { changesOf, modsOf, type Alter, type Catalogue, type Faults, type Variant } from './variants'
 
 /** A terminal's wire under power with some faults: volts at every coil as it starts. */
-export interface Live { readonly alters: readonly Alter[]; readonly joins: readonly Join[]; readonly first: ReadonlyMap<DeviceId, number>; readonly pulled: ReadonlySet<DeviceId> }
+export interface Live {
+  readonly alters: readonly Alter[]
+  readonly joins: readonly Join[]
+  readonly first: ReadonlyMap<DeviceId, number>
+  readonly pulled: ReadonlySet<DeviceId>
+}
 
 /** A terminal's wire: its state, the coils that it and its master are meant to feed, and what was worked out of it, by the fault's cell. */
-interface Wire { readonly state: State; readonly coils: readonly DeviceId[]; readonly lives: Map<number, Live> }
+interface Wire {
+  readonly state: State
+  readonly coils: readonly DeviceId[]
+  readonly lives: Map<number, Live>
+}
 
 export interface Power {
   readonly liveAt: (terminal: TerminalId, faults: Faults) => Live
@@ -23,7 +32,13 @@ export function powerOf(ground: Ground, catalogue: Catalogue): Power {
   const wireOf = (terminal: TerminalId): Wire => {
     const known = wires.get(terminal)
     if (known) return known
-    const made: Wire = { state: ground.on(terminal), coils: [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal)])].filter((d) => ground.coilElement.has(d)), lives: new Map() }
+    const made: Wire = {
+      state: ground.on(terminal),
+      coils: [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal)])].filter((d) =>
+        ground.coilElement.has(d),
+      ),
+      lives: new Map(),
+    }
     wires.set(terminal, made)
     return made
   }
@@ -58,14 +73,26 @@ export function powerOf(ground: Ground, catalogue: Catalogue): Power {
   function heldVolts(terminal: TerminalId, faults: Faults, a: number, b: number): number {
     const state = ground.on(terminal)
     const { pulled, alters, joins } = liveAt(terminal, faults)
-    const held = changesOf(state, [...[...pulled].map((d): Alter => ({ element: ground.coilElement.get(d)!, to: () => holding(d) })), ...alters])
+    const held = changesOf(state, [
+      ...[...pulled].map((d): Alter => ({ element: ground.coilElement.get(d)!, to: () => holding(d) })),
+      ...alters,
+    ])
     return size(state.influence.volts(state.testOf(a, b), held, joins))
   }
   const holding = (device: DeviceId): Complex => {
     const kind = lookUp(site.devices, device)?.coilKind
-    return coilImpedance(kind ? must(site.coilKinds, kind) : null, 'holding', 'optimistic', site.settings.mains_Hz, ground.climate.coil_C)
+    return coilImpedance(
+      kind ? must(site.coilKinds, kind) : null,
+      'holding',
+      'optimistic',
+      site.settings.mains_Hz,
+      ground.climate.coil_C,
+    )
   }
-  const masterCoils = (terminal: TerminalId): readonly DeviceId[] => { const m = ground.masterOf(terminal); return m ? ground.hanging.get(m.terminal)?.coils ?? [] : [] }
+  const masterCoils = (terminal: TerminalId): readonly DeviceId[] => {
+    const m = ground.masterOf(terminal)
+    return m ? (ground.hanging.get(m.terminal)?.coils ?? []) : []
+  }
   return { liveAt, heldVolts }
 }
 

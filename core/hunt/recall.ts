@@ -19,23 +19,43 @@ export interface Foresight {
   readonly like: (test: FieldTest, variant: Variant) => Variant
 }
 
-interface Recalled { readonly base: Foreseen | null; readonly like: Like | null; readonly touched: Uint8Array; readonly one: Map<number, Foreseen | null>; readonly two: Map<number, Foreseen | null> }
+interface Recalled {
+  readonly base: Foreseen | null
+  readonly like: Like | null
+  readonly touched: Uint8Array
+  readonly one: Map<number, Foreseen | null>
+  readonly two: Map<number, Foreseen | null>
+}
 const [UNKNOWN, NO, YES] = [0, 1, 2] as const
 
 /** `settles`: whether a fault by which a test shows this shows it beside the other too. `likeIn`: null where every cell shows by itself. */
-export function recalling({ faults, variants }: Catalogue, { foresee, touches, settles, likeIn }: {
-  foresee: (test: FieldTest, faults: Faults) => Foreseen | null
-  touches: (test: FieldTest, fault: Fault) => boolean
-  settles: (v: Variant, seen: Foreseen | null, other: Variant) => boolean
-  likeIn: (test: FieldTest) => Like | null
-}): Foresight {
+export function recalling(
+  { faults, variants }: Catalogue,
+  {
+    foresee,
+    touches,
+    settles,
+    likeIn,
+  }: {
+    foresee: (test: FieldTest, faults: Faults) => Foreseen | null
+    touches: (test: FieldTest, fault: Fault) => boolean
+    settles: (v: Variant, seen: Foreseen | null, other: Variant) => boolean
+    likeIn: (test: FieldTest) => Like | null
+  },
+): Foresight {
   const byKey = new Map<string, Recalled>()
   const byTest = new WeakMap<FieldTest, Recalled>()
   const of = (test: FieldTest): Recalled => {
     let known = byTest.get(test)
     if (known) return known
     const key = testKey(test)
-    known = byKey.get(key) ?? { base: foresee(test, []), like: likeIn(test), touched: new Uint8Array(faults.length), one: new Map(), two: new Map() }
+    known = byKey.get(key) ?? {
+      base: foresee(test, []),
+      like: likeIn(test),
+      touched: new Uint8Array(faults.length),
+      one: new Map(),
+      two: new Map(),
+    }
     byKey.set(key, known)
     byTest.set(test, known)
     return known
@@ -46,7 +66,10 @@ export function recalling({ faults, variants }: Catalogue, { foresee, touches, s
   }
   const once = (of: Map<number, Foreseen | null>, key: number, make: () => Foreseen | null): Foreseen | null => {
     let made = of.get(key)
-    if (made === undefined) { made = make(); of.set(key, made) }
+    if (made === undefined) {
+      made = make()
+      of.set(key, made)
+    }
     return made
   }
   /** What one fault makes of a test. */
@@ -59,7 +82,11 @@ export function recalling({ faults, variants }: Catalogue, { foresee, touches, s
     if (felt.length > 0 && felt.length < together.length && felt.some((v) => faults[v.fault]!.links)) return together
     if (felt.length !== 2) return felt
     const [one, other] = felt as [Variant, Variant]
-    return settles(one, alone(test, known, one), other) ? [one] : settles(other, alone(test, known, other), one) ? [other] : felt
+    return settles(one, alone(test, known, one), other)
+      ? [one]
+      : settles(other, alone(test, known, other), one)
+        ? [other]
+        : felt
   }
   return {
     base: (test) => of(test).base,
@@ -76,10 +103,15 @@ export function recalling({ faults, variants }: Catalogue, { foresee, touches, s
         if (new Set(like).size === like.length) felt = like
       }
       switch (felt.length) {
-        case 0: return known.base
+        case 0:
+          return known.base
         // What the zones showed is asked for once of a pair, and pairs are many.
-        case 2: return test.kind === 'water' ? foresee(test, felt) : once(known.two, felt[0]!.index * variants.length + felt[1]!.index, () => foresee(test, felt))
-        default: return foresee(test, felt)
+        case 2:
+          return test.kind === 'water'
+            ? foresee(test, felt)
+            : once(known.two, felt[0]!.index * variants.length + felt[1]!.index, () => foresee(test, felt))
+        default:
+          return foresee(test, felt)
       }
     },
   }

@@ -9,8 +9,17 @@ const { site, stations } = randomSite(12, { loops: false })
 const at = (terminal: string) => ({ kind: 'terminal', controller: A, terminal: terminal as TerminalId }) as const
 const begun = (): Hunt => huntOf(site, A, { meter: COMMON_METER })!
 const dry = stations[1]!
-const water = (t: string): HuntStep => ({ test: { kind: 'water', at: at(t) }, value: { kind: 'waters', valves: t === dry ? [] : (Object.values(site.stations).find((s) => s.terminal === t)!.valves as DeviceId[]) } })
-const ohms = (value: ReadingValue): HuntStep => ({ test: { kind: 'ohms', from: at(dry), to: at('C') } as FieldTest, value })
+const water = (t: string): HuntStep => ({
+  test: { kind: 'water', at: at(t) },
+  value: {
+    kind: 'waters',
+    valves: t === dry ? [] : (Object.values(site.stations).find((s) => s.terminal === t)!.valves as DeviceId[]),
+  },
+})
+const ohms = (value: ReadingValue): HuntStep => ({
+  test: { kind: 'ohms', from: at(dry), to: at('C') } as FieldTest,
+  value,
+})
 const steps: HuntStep[] = [...stations.map(water), ohms({ kind: 'open' })]
 
 test('a report is plain values, the likeliest part first, no part without a place, and goes through JSON unharmed', () => {
@@ -20,7 +29,9 @@ test('a report is plain values, the likeliest part first, no part without a plac
   for (const p of report.parts) {
     expect(p.places.length).toBeGreaterThan(0)
     for (const place of p.places) expect(lookUp(site.places, place)).toBeDefined()
-    expect(p.causes.reduce((s, c) => s + c.p, 0) === 0 || Math.abs(p.causes.reduce((s, c) => s + c.p, 0) - 1) < 1e-9).toBe(true)
+    expect(
+      p.causes.reduce((s, c) => s + c.p, 0) === 0 || Math.abs(p.causes.reduce((s, c) => s + c.p, 0) - 1) < 1e-9,
+    ).toBe(true)
   }
   expect(report.end).toBe('open')
   expect(report.next!.outcomes.reduce((s, o) => s + o.p, 0)).toBeGreaterThan(0.95)
@@ -29,9 +40,14 @@ test('a report is plain values, the likeliest part first, no part without a plac
 
 test('what speaks most for the likeliest part is one of the readings; before any nothing speaks', () => {
   const report = reportOf(goOn(begun(), [], steps)!)
-  expect(report.telling === null || steps.some((s) => 'test' in s && testKey(s.test) === testKey(report.telling!.test))).toBe(true)
+  expect(
+    report.telling === null || steps.some((s) => 'test' in s && testKey(s.test) === testKey(report.telling!.test)),
+  ).toBe(true)
   const low = reportOf(goOn(begun(), [], [...steps.slice(0, -1), ohms({ kind: 'ohm', ohm: 12 })])!)
-  expect(low.telling && [testKey(low.telling.test), low.telling.value]).toEqual([testKey((steps.at(-1) as { test: FieldTest }).test), { kind: 'ohm', ohm: expect.closeTo(12, 0) }])
+  expect(low.telling && [testKey(low.telling.test), low.telling.value]).toEqual([
+    testKey((steps.at(-1) as { test: FieldTest }).test),
+    { kind: 'ohm', ohm: expect.closeTo(12, 0) },
+  ])
   expect(reportOf(begun()).telling).toBeNull()
 })
 
@@ -49,13 +65,30 @@ test('a mended part is believed no more, what it showed in is asked again, and w
   const hunt = goOn(begun(), [], steps)!
   const [first] = reportOf(hunt).parts
   const other = stations.find((s) => s !== dry)!
-  const untouched = hunt.foresight.touches({ kind: 'water', at: at(other) }, hunt.catalogue.faults.find((f) => f.key === first!.key)!)
+  const untouched = hunt.foresight.touches(
+    { kind: 'water', at: at(other) },
+    hunt.catalogue.faults.find((f) => f.key === first!.key)!,
+  )
   goOn(hunt, steps, [...steps, { mended: first!.key }])
   const after = reportOf(hunt)
   expect(after.parts.some((p) => p.key === first!.key)).toBe(false)
   expect(after.minutes).toBe(reportOf(goOn(begun(), [], steps)!).minutes)
   // The zone waters again: nothing is left but a second fault that hides.
-  goOn(hunt, [...steps, { mended: first!.key }], [...steps, { mended: first!.key }, { test: { kind: 'water', at: at(dry) }, value: { kind: 'waters', valves: Object.values(site.stations).find((s) => s.terminal === dry)!.valves as DeviceId[] } }])
+  goOn(
+    hunt,
+    [...steps, { mended: first!.key }],
+    [
+      ...steps,
+      { mended: first!.key },
+      {
+        test: { kind: 'water', at: at(dry) },
+        value: {
+          kind: 'waters',
+          valves: Object.values(site.stations).find((s) => s.terminal === dry)!.valves as DeviceId[],
+        },
+      },
+    ],
+  )
   expect(reportOf(hunt).nothing).toBeGreaterThan(0.8)
   expect(untouched).toBe(false)
 })

@@ -7,10 +7,29 @@ import type { Needs } from './tests'
 import type { Outcome } from './next'
 import { placesOf, type Where } from './where'
 
-export interface PartReport { readonly key: string; readonly where: Where; readonly places: readonly PlaceId[]; readonly p: number; readonly causes: readonly { readonly cause: Cause; readonly p: number }[] }
+export interface PartReport {
+  readonly key: string
+  readonly where: Where
+  readonly places: readonly PlaceId[]
+  readonly p: number
+  readonly causes: readonly { readonly cause: Cause; readonly p: number }[]
+}
 /** What an answer would mean: each of these parts, null for "nothing wrong". */
-export interface OutcomeReport { readonly kind: Outcome['kind']; readonly low: number | null; readonly high: number | null; readonly p: number; readonly parts: readonly { readonly where: Where | null; readonly p: number }[] }
-export interface NextReport { readonly test: FieldTest; readonly place: PlaceId; readonly needs: Needs; readonly minutes: number; readonly bits: number; readonly outcomes: readonly OutcomeReport[] }
+export interface OutcomeReport {
+  readonly kind: Outcome['kind']
+  readonly low: number | null
+  readonly high: number | null
+  readonly p: number
+  readonly parts: readonly { readonly where: Where | null; readonly p: number }[]
+}
+export interface NextReport {
+  readonly test: FieldTest
+  readonly place: PlaceId
+  readonly needs: Needs
+  readonly minutes: number
+  readonly bits: number
+  readonly outcomes: readonly OutcomeReport[]
+}
 
 /** How a hunt stands, in plain values: what goes out of a worker or a shell. */
 export interface HuntReport {
@@ -34,15 +53,39 @@ export function reportOf(hunt: Hunt): HuntReport {
   const stand = hunt.stand()
   const wheres = new Map(hunt.catalogue.faults.map((f) => [f.key, f.where]))
   const where = (key: string): Where => wheres.get(key)!
-  const part = (key: string, p: number): PartReport => ({ key, where: where(key), places: placesOf(hunt.ground.site, where(key)), p, causes: causesOf(beliefs, hunt.catalogue, key) })
-  const parts = [...beliefs.parts].filter(([, p]) => p > TOLD).sort((a, b) => b[1] - a[1]).map(([key, p]) => part(key, p))
+  const part = (key: string, p: number): PartReport => ({
+    key,
+    where: where(key),
+    places: placesOf(hunt.ground.site, where(key)),
+    p,
+    causes: causesOf(beliefs, hunt.catalogue, key),
+  })
+  const parts = [...beliefs.parts]
+    .filter(([, p]) => p > TOLD)
+    .sort((a, b) => b[1] - a[1])
+    .map(([key, p]) => part(key, p))
   const telling = hunt.telling()
   const next = stand.kind === 'open' ? stand.next : null
   return {
-    end: stand.kind, named: stand.kind === 'named' ? part(stand.key, stand.p) : null, nothing: beliefs.nothing, strained: beliefs.strain < STRAINED, parts, telling: telling && telling.reading,
+    end: stand.kind,
+    named: stand.kind === 'named' ? part(stand.key, stand.p) : null,
+    nothing: beliefs.nothing,
+    strained: beliefs.strain < STRAINED,
+    parts,
+    telling: telling && telling.reading,
     next: next && {
-      test: next.candidate.test, place: next.candidate.place, needs: next.candidate.needs, minutes: next.minutes, bits: next.bits,
-      outcomes: next.outcomes.map((o) => ({ kind: o.kind, low: o.low, high: o.high, p: o.p, parts: o.parts.map((x) => ({ where: x.key === null ? null : where(x.key), p: x.p })) })),
+      test: next.candidate.test,
+      place: next.candidate.place,
+      needs: next.candidate.needs,
+      minutes: next.minutes,
+      bits: next.bits,
+      outcomes: next.outcomes.map((o) => ({
+        kind: o.kind,
+        low: o.low,
+        high: o.high,
+        p: o.p,
+        parts: o.parts.map((x) => ({ where: x.key === null ? null : where(x.key), p: x.p })),
+      })),
     },
     minutes: hunt.minutes(),
   }
@@ -61,4 +104,3 @@ export function goOn(hunt: Hunt, taken: readonly HuntStep[], steps: readonly Hun
   }
   return hunt
 }
-

@@ -2,7 +2,12 @@
 export class Sums {
   private readonly parts: Float64Array
   private whole = 0
-  constructor(private readonly about: number, parts: number) { this.parts = new Float64Array(parts) }
+  constructor(
+    private readonly about: number,
+    parts: number,
+  ) {
+    this.parts = new Float64Array(parts)
+  }
   /** `counted`: what it is worth in the whole, where it comes up more than once. */
   add(part: number, log: number, counted = 1): void {
     const w = Math.exp(log - this.about)
@@ -15,7 +20,11 @@ export class Sums {
     this.parts[other]! += w
     this.whole += w
   }
-  all(): number { return this.about + Math.log(this.whole) }
+  all(): number {
+    return this.about + Math.log(this.whole)
+  }
   /** A part's log. */
-  of(part: number): number { return this.about + Math.log(this.parts[part]!) }
+  of(part: number): number {
+    return this.about + Math.log(this.parts[part]!)
+  }
 }

@@ -2,22 +2,37 @@ import type { Beliefs, Taken, Weighing } from './beliefs'
 import type { Catalogue } from './variants'
 
 /** The reading that speaks most for the likeliest part against the likeliest explanation without it; null where none does. */
-export function mostTelling(weighing: Weighing, beliefs: Beliefs, catalogue: Catalogue): { readonly key: string; readonly reading: Taken; readonly nats: number } | null {
+export function mostTelling(
+  weighing: Weighing,
+  beliefs: Beliefs,
+  catalogue: Catalogue,
+): { readonly key: string; readonly reading: Taken; readonly nats: number } | null {
   const key = [...beliefs.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])[0]
-  const has = (faults: Beliefs['explanations'][number]['faults']) => faults.some((v) => catalogue.faults[v.fault]!.key === key)
-  const [with_, without] = [beliefs.explanations.find((e) => has(e.faults)), beliefs.explanations.find((e) => !has(e.faults))]
+  const has = (faults: Beliefs['explanations'][number]['faults']) =>
+    faults.some((v) => catalogue.faults[v.fault]!.key === key)
+  const [with_, without] = [
+    beliefs.explanations.find((e) => has(e.faults)),
+    beliefs.explanations.find((e) => !has(e.faults)),
+  ]
   if (!with_ || !without) return null
-  const best = weighing.eachFor(with_.faults, without.faults).reduce((m, e) => (e.nats > m.nats ? e : m), { reading: null as Taken | null, nats: 0.5 })
+  const best = weighing
+    .eachFor(with_.faults, without.faults)
+    .reduce((m, e) => (e.nats > m.nats ? e : m), { reading: null as Taken | null, nats: 0.5 })
   return best.reading && { key, reading: best.reading, nats: best.nats }
 }
 
 /** What may be wrong with a part, by the explanations that name it. */
-export function causesOf(beliefs: Beliefs, catalogue: Catalogue, key: string): { readonly cause: Catalogue['faults'][number]['cause']; readonly p: number }[] {
+export function causesOf(
+  beliefs: Beliefs,
+  catalogue: Catalogue,
+  key: string,
+): { readonly cause: Catalogue['faults'][number]['cause']; readonly p: number }[] {
   const sums = new Map<Catalogue['faults'][number]['cause'], number>()
-  for (const e of beliefs.explanations) for (const v of e.faults) {
-    const f = catalogue.faults[v.fault]!
-    if (f.key === key) sums.set(f.cause, (sums.get(f.cause) ?? 0) + e.p)
-  }
+  for (const e of beliefs.explanations)
+    for (const v of e.faults) {
+      const f = catalogue.faults[v.fault]!
+      if (f.key === key) sums.set(f.cause, (sums.get(f.cause) ?? 0) + e.p)
+    }
   const whole = [...sums.values()].reduce((s, p) => s + p, 0)
   return [...sums].map(([cause, p]) => ({ cause, p: p / whole })).sort((a, b) => b.p - a.p)
 }

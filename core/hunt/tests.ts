@@ -12,13 +12,29 @@ export interface Needs {
 }
 
 /** A test that can be made, and where. */
-export interface Candidate { readonly test: FieldTest; readonly place: PlaceId; readonly needs: Needs }
+export interface Candidate {
+  readonly test: FieldTest
+  readonly place: PlaceId
+  readonly needs: Needs
+}
 
 /** What things take, minutes, and the pace of a walk. Every figure can be changed. */
 export interface Costs {
-  readonly first_min: number; readonly further_min: number; readonly walk_mPerS: number; readonly open_min: number; readonly undo_min: number; readonly lost_min: number
+  readonly first_min: number
+  readonly further_min: number
+  readonly walk_mPerS: number
+  readonly open_min: number
+  readonly undo_min: number
+  readonly lost_min: number
 }
-export const USUAL_COSTS: Costs = { first_min: 1, further_min: 0.25, walk_mPerS: 1.2, open_min: 3, undo_min: 4, lost_min: 20 }
+export const USUAL_COSTS: Costs = {
+  first_min: 1,
+  further_min: 0.25,
+  walk_mPerS: 1.2,
+  open_min: 3,
+  undo_min: 4,
+  lost_min: 20,
+}
 
 /** Where the crew stands and what is open and set. `helper`: somebody at the cabinet switches and sets jumpers on call. */
 export interface Crew {
@@ -30,12 +46,26 @@ export interface Crew {
   readonly atWork: boolean
   readonly helper: boolean
 }
-export const arriving = (place: PlaceId, helper = false): Crew => ({ place, opened: new Set([place]), undone: new Set(), set: null, atWork: false, helper })
+export const arriving = (place: PlaceId, helper = false): Crew => ({
+  place,
+  opened: new Set([place]),
+  undone: new Set(),
+  set: null,
+  atWork: false,
+  helper,
+})
 
 const FREE: Needs = { leads: 'any', set: null, undone: null }
 
 /** Every test of a controller's wiring that a crew with a meter can make, at the cabinet and in the boxes. */
-export function candidatesOf(ground: Ground, tools: { readonly tester: boolean; readonly tracer: boolean; readonly meter: boolean } = { tester: false, tracer: false, meter: true }): Candidate[] {
+export function candidatesOf(
+  ground: Ground,
+  tools: { readonly tester: boolean; readonly tracer: boolean; readonly meter: boolean } = {
+    tester: false,
+    tracer: false,
+    meter: true,
+  },
+): Candidate[] {
   const { site, controller, common, terminals } = ground
   const cabinet = must(site.controllers, controller).place
   const end = (t: TerminalId) => terminalEnd(controller, t) as Extract<End, { kind: 'terminal' }>
@@ -50,10 +80,18 @@ export function candidatesOf(ground: Ground, tools: { readonly tester: boolean; 
       here({ kind: 'volts', at: end(t) }, { ...FREE, leads: 'on' })
     }
     // Two leads against each other, round the run to C: neighbours on the door are enough to tell a common from its leads.
-    terminals.forEach((t, i) => { const next = terminals[i + 1]; if (next) here({ kind: 'ohms', from: end(t), to: end(next) }, off) })
-    for (const t of [common, ...terminals]) here({ kind: 'ohms', from: end(t), to: { kind: 'earth', place: cabinet } }, off)
+    terminals.forEach((t, i) => {
+      const next = terminals[i + 1]
+      if (next) here({ kind: 'ohms', from: end(t), to: end(next) }, off)
+    })
+    for (const t of [common, ...terminals])
+      here({ kind: 'ohms', from: end(t), to: { kind: 'earth', place: cabinet } }, off)
   }
-  if (tools.tester) for (const t of terminals) { here({ kind: 'tester_coil', at: end(t) }, off); here({ kind: 'tester_power', at: end(t) }, { ...FREE, leads: 'on' }) }
+  if (tools.tester)
+    for (const t of terminals) {
+      here({ kind: 'tester_coil', at: end(t) }, off)
+      here({ kind: 'tester_power', at: end(t) }, { ...FREE, leads: 'on' })
+    }
   terminals.forEach((t, i) => {
     const other = terminals[i === 0 ? 1 : i - 1]
     if (other) here({ kind: 'swap_test', at: end(t), onto: end(other) }, { ...FREE, leads: 'on' })
@@ -63,7 +101,8 @@ export function candidatesOf(ground: Ground, tools: { readonly tester: boolean; 
   for (const [id, splice] of Object.entries(site.splices) as [SpliceId, (typeof site.splices)[SpliceId]][]) {
     if (splice.connector === 'terminal' || splice.ends.length < 2) continue
     const node = ground.node(`joint ${id}`)
-    const element = node === null ? -1 : ground.meterState.powered.parts.findIndex(({ of }) => of.kind === 'leg' && of.splice === id)
+    const element =
+      node === null ? -1 : ground.meterState.powered.parts.findIndex(({ of }) => of.kind === 'leg' && of.splice === id)
     if (element >= 0 && ground.within(element)) {
       box(splice.place, { kind: 'look', splice: id })
       box(splice.place, { kind: 'remake', splice: id }, { ...FREE, undone: id })
@@ -79,10 +118,13 @@ export function candidatesOf(ground: Ground, tools: { readonly tester: boolean; 
     if (tools.meter) {
       box(place, { kind: 'coil_volts', device }, on(terminal))
       if (lead) box(place, { kind: 'coil_ohms', device }, { ...FREE, undone: lead })
-      if (lead) box(place, { kind: 'loop_lead', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: lead })
-      if (home) box(place, { kind: 'loop_common', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: home })
+      if (lead)
+        box(place, { kind: 'loop_lead', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: lead })
+      if (home)
+        box(place, { kind: 'loop_common', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: home })
       if (lead) box(place, { kind: 'lead_earth', device }, { ...off, undone: lead })
-      if (lead) box(place, { kind: 'lead_through', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: lead })
+      if (lead)
+        box(place, { kind: 'lead_through', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: lead })
       if (home) box(place, { kind: 'common_earth', device }, { ...off, undone: home })
     }
     if (tools.tester && lead) box(place, { kind: 'energise', device }, { ...FREE, undone: lead })
@@ -99,11 +141,22 @@ export type Walking = (from: PlaceId, to: PlaceId) => number
 export function walkingOf(ground: Ground): Walking {
   const { site } = ground
   const ways = new Map<PlaceId, Map<PlaceId, number>>()
-  const add = (a: PlaceId, b: PlaceId, m: number) => { for (const [x, y] of [[a, b], [b, a]] as const) { const row = ways.get(x) ?? ways.set(x, new Map()).get(x)!; row.set(y, Math.min(row.get(y) ?? Infinity, m)) } }
+  const add = (a: PlaceId, b: PlaceId, m: number) => {
+    for (const [x, y] of [
+      [a, b],
+      [b, a],
+    ] as const) {
+      const row = ways.get(x) ?? ways.set(x, new Map()).get(x)!
+      row.set(y, Math.min(row.get(y) ?? Infinity, m))
+    }
+  }
   ground.meterState.powered.parts.forEach(({ of }) => {
     if (of.kind !== 'stretch') return
     const { stops } = must(site.cables, of.cable)
-    const at = (i: number) => { const s = stops[i]!.at_m; return s === null ? null : 'value' in s ? s.value : (s.low + s.high) / 2 }
+    const at = (i: number) => {
+      const s = stops[i]!.at_m
+      return s === null ? null : 'value' in s ? s.value : (s.low + s.high) / 2
+    }
     const [a, b] = [at(of.from), at(of.to)]
     add(stops[of.from]!.place, stops[of.to]!.place, a === null || b === null ? 50 : Math.max(0, b - a))
   })
@@ -115,7 +168,11 @@ export function walkingOf(ground: Ground): Walking {
     while (queue.size > 0) {
       const here = [...queue].reduce((a, b) => (best.get(a)! <= best.get(b)! ? a : b))
       queue.delete(here)
-      for (const [next, m] of ways.get(here) ?? []) if (best.get(here)! + m < (best.get(next) ?? Infinity)) { best.set(next, best.get(here)! + m); queue.add(next) }
+      for (const [next, m] of ways.get(here) ?? [])
+        if (best.get(here)! + m < (best.get(next) ?? Infinity)) {
+          best.set(next, best.get(here)! + m)
+          queue.add(next)
+        }
     }
     from.set(start, best)
     return best
@@ -129,25 +186,40 @@ export function walkingOf(ground: Ground): Walking {
 }
 
 /** Minutes until a test is read, and how the crew stands then. */
-export function minutesOf(ground: Ground, costs: Costs, walking: Walking, crew: Crew, { place, needs }: Candidate): { minutes: number; then: Crew } {
+export function minutesOf(
+  ground: Ground,
+  costs: Costs,
+  walking: Walking,
+  crew: Crew,
+  { place, needs }: Candidate,
+): { minutes: number; then: Crew } {
   const { site } = ground
   const cabinet = must(site.controllers, ground.controller).place
   const walk = (a: PlaceId, b: PlaceId) => walking(a, b) / costs.walk_mPerS / 60
   const same = needs.set === null || (crew.set?.kind === needs.set.kind && crew.set.terminal === needs.set.terminal)
   let minutes = 0
   let at = crew.place
-  if (!same && !crew.helper && at !== cabinet) { minutes += walk(at, cabinet); at = cabinet }
+  if (!same && !crew.helper && at !== cabinet) {
+    minutes += walk(at, cabinet)
+    at = cabinet
+  }
   if (!same) minutes += costs.further_min
   minutes += walk(at, place)
   const moved = at !== place || place !== crew.place
-  if (place !== cabinet && !crew.opened.has(place)) minutes += costs.open_min + (must(site.places, place).found === 'lost' ? costs.lost_min : 0)
+  if (place !== cabinet && !crew.opened.has(place))
+    minutes += costs.open_min + (must(site.places, place).found === 'lost' ? costs.lost_min : 0)
   if (needs.undone !== null && !crew.undone.has(needs.undone)) minutes += costs.undo_min
   minutes += moved || !crew.atWork ? costs.first_min : costs.further_min
   return {
     minutes,
     then: {
-      ...crew, place, atWork: true, set: needs.set ?? crew.set, opened: crew.opened.has(place) ? crew.opened : new Set([...crew.opened, place]),
-      undone: needs.undone === null || crew.undone.has(needs.undone) ? crew.undone : new Set([...crew.undone, needs.undone]),
+      ...crew,
+      place,
+      atWork: true,
+      set: needs.set ?? crew.set,
+      opened: crew.opened.has(place) ? crew.opened : new Set([...crew.opened, place]),
+      undone:
+        needs.undone === null || crew.undone.has(needs.undone) ? crew.undone : new Set([...crew.undone, needs.undone]),
     },
   }
 }

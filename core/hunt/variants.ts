@@ -2,13 +2,27 @@ import { coil_ohm, complex, partlyShorted, plus, type Change, type Complex, type
 import { copperFactor } from '../quantity'
 import { must, stopPositions_m, type DeviceId, type Link, type PlaceId, type TerminalId } from '../site'
 import type { Ground, State } from './ground'
-import { CAUSES, circumstanceFactor, FAMILIES, type Cause, type Circumstances, type Family, type OddsBasis } from './odds'
+import {
+  CAUSES,
+  circumstanceFactor,
+  FAMILIES,
+  type Cause,
+  type Circumstances,
+  type Family,
+  type OddsBasis,
+} from './odds'
 import { placesOf, whereKey, type Where } from './where'
 
 /** How a fault changes an element, whatever its impedance is in a state; null takes it out. */
-export interface Alter { readonly element: number; readonly to: (z: Complex) => Complex | null }
+export interface Alter {
+  readonly element: number
+  readonly to: (z: Complex) => Complex | null
+}
 /** What a fault does to the wiring. */
-export interface Mods { readonly alters: readonly Alter[]; readonly joins: readonly Join[] }
+export interface Mods {
+  readonly alters: readonly Alter[]
+  readonly joins: readonly Join[]
+}
 
 /** A fault with a size and a position: one cell of its grid. */
 export interface Variant {
@@ -46,7 +60,11 @@ export interface Fault {
   readonly elements: readonly number[]
 }
 
-export interface Catalogue { readonly faults: readonly Fault[]; readonly variants: readonly Variant[]; readonly keys: readonly string[] }
+export interface Catalogue {
+  readonly faults: readonly Fault[]
+  readonly variants: readonly Variant[]
+  readonly keys: readonly string[]
+}
 
 /** Ohms that corrosion puts in series: from where a sweep sees it to where it is as good as open. Even in the logarithm. */
 const SERIES_ohm = { from: 3, to: 10_000, cells: 12 } as const
@@ -65,37 +83,99 @@ const OTHER_KINDS_ohm = [24, 33, 52] as const
 /** A joint of a common is as likely to fail as so much of its wire. */
 const JOINT_AS_m = 20
 
-interface Cell { readonly mods: Mods; readonly shifted?: readonly Mods[]; readonly share?: number; readonly ohm?: number; readonly along?: number; readonly leak?: Spot }
-interface Entry { where: Where; cause: Cause; family: Family; weight: number; cells: readonly Cell[]; besides?: readonly DeviceId[]; at?: string; elements: readonly number[] }
+interface Cell {
+  readonly mods: Mods
+  readonly shifted?: readonly Mods[]
+  readonly share?: number
+  readonly ohm?: number
+  readonly along?: number
+  readonly leak?: Spot
+}
+interface Entry {
+  where: Where
+  cause: Cause
+  family: Family
+  weight: number
+  cells: readonly Cell[]
+  besides?: readonly DeviceId[]
+  at?: string
+  elements: readonly number[]
+}
 
 /** Every single fault of a controller's wiring and hydraulics, with its odds. Parts that hang on nothing have none: they cannot show. */
-export function catalogueOf(ground: Ground, basis: OddsBasis, circumstances: Circumstances, today: string | null): Catalogue {
-  const listed = [...runFaults(ground, basis), ...touchFaults(ground, basis), ...jointFaults(ground, basis, today), ...coilFaults(ground, basis), ...cabinetFaults(ground)]
-    .map((e) => ({ ...e, times: circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(ground.site, e.where)) }))
+export function catalogueOf(
+  ground: Ground,
+  basis: OddsBasis,
+  circumstances: Circumstances,
+  today: string | null,
+): Catalogue {
+  const listed = [
+    ...runFaults(ground, basis),
+    ...touchFaults(ground, basis),
+    ...jointFaults(ground, basis, today),
+    ...coilFaults(ground, basis),
+    ...cabinetFaults(ground),
+  ].map((e) => ({
+    ...e,
+    times: circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(ground.site, e.where)),
+  }))
   const whole = new Map<string, number>()
-  for (const e of listed) { const k = `${e.family} ${e.cause}`; whole.set(k, (whole.get(k) ?? 0) + e.weight) }
+  for (const e of listed) {
+    const k = `${e.family} ${e.cause}`
+    whole.set(k, (whole.get(k) ?? 0) + e.weight)
+  }
   // What a property does not have leaves its odds to the rest of its family.
-  const familyCauses = (f: Family) => CAUSES.filter((c) => (whole.get(`${f} ${c}`) ?? 0) > 0).map((c) => [c, causeWeight(basis, f, c)] as const)
-  const causeShare = new Map<string, number>(FAMILIES.flatMap((f) => { const list = familyCauses(f); const sum = list.reduce((s, [, w]) => s + w, 0); return list.map(([c, w]) => [`${f} ${c}`, sum > 0 ? w / sum : 0] as const) }))
+  const familyCauses = (f: Family) =>
+    CAUSES.filter((c) => (whole.get(`${f} ${c}`) ?? 0) > 0).map((c) => [c, causeWeight(basis, f, c)] as const)
+  const causeShare = new Map<string, number>(
+    FAMILIES.flatMap((f) => {
+      const list = familyCauses(f)
+      const sum = list.reduce((s, [, w]) => s + w, 0)
+      return list.map(([c, w]) => [`${f} ${c}`, sum > 0 ? w / sum : 0] as const)
+    }),
+  )
   const present = FAMILIES.filter((f) => familyCauses(f).length > 0)
   const familySum = present.reduce((s, f) => s + basis.families[f], 0)
   const variants: Variant[] = []
   const faults = listed.map((e, index): Fault => {
     const k = `${e.family} ${e.cause}`
     const shares = e.cells.reduce((s, c) => s + (c.share ?? 1), 0)
-    const own = e.cells.map((c, i): Variant => ({ index: variants.length + i, fault: index, mods: c.mods, shifted: c.shifted ?? [], share: (c.share ?? 1) / shares, ohm: c.ohm ?? null, along: c.along ?? null, leak: c.leak ?? null }))
+    const own = e.cells.map((c, i): Variant => ({
+      index: variants.length + i,
+      fault: index,
+      mods: c.mods,
+      shifted: c.shifted ?? [],
+      share: (c.share ?? 1) / shares,
+      ohm: c.ohm ?? null,
+      along: c.along ?? null,
+      leak: c.leak ?? null,
+    }))
     variants.push(...own)
     return {
-      index, where: e.where, key: whereKey(e.where), cause: e.cause, family: e.family, variants: own, besides: e.besides ?? [], links: (e.besides ?? []).length > 0, at: e.at ?? null, elements: e.elements,
+      index,
+      where: e.where,
+      key: whereKey(e.where),
+      cause: e.cause,
+      family: e.family,
+      variants: own,
+      besides: e.besides ?? [],
+      links: (e.besides ?? []).length > 0,
+      at: e.at ?? null,
+      elements: e.elements,
       prior: (basis.families[e.family] / familySum) * causeShare.get(k)! * (e.weight / whole.get(k)!) * e.times,
     }
   })
   // What befell the property raises its kind of trouble against the others, and all still add up to one.
   const sum = faults.reduce((s, f) => s + f.prior, 0)
-  return { faults: faults.map((f) => ({ ...f, prior: f.prior / sum })), variants, keys: [...new Set(faults.map((f) => f.key))] }
+  return {
+    faults: faults.map((f) => ({ ...f, prior: f.prior / sum })),
+    variants,
+    keys: [...new Set(faults.map((f) => f.key))],
+  }
 }
 
-const causeWeight = (basis: OddsBasis, family: Family, cause: Cause): number => (basis.causes[family] as Partial<Record<Cause, number>>)[cause] ?? 0
+const causeWeight = (basis: OddsBasis, family: Family, cause: Cause): number =>
+  (basis.causes[family] as Partial<Record<Cause, number>>)[cause] ?? 0
 
 const none: Mods = { alters: [], joins: [] }
 const alter = (element: number, to: Alter['to']): Mods => ({ alters: [{ element, to }], joins: [] })
@@ -111,14 +191,24 @@ function logCells({ from, to, cells }: { from: number; to: number; cells: number
     return { ohm: mean, sd: Math.sqrt((high ** 2 - low ** 2) / (2 * step) - mean ** 2) }
   })
 }
-const seriesCells = (element: number): Cell[] => logCells(SERIES_ohm).map(({ ohm, sd }) => ({ mods: more(element, ohm), shifted: [more(element, ohm + sd)], ohm }))
+const seriesCells = (element: number): Cell[] =>
+  logCells(SERIES_ohm).map(({ ohm, sd }) => ({ mods: more(element, ohm), shifted: [more(element, ohm + sd)], ohm }))
 const joined = (p: Spot, q: Spot, ohm: number): Mods => ({ alters: [], joins: [{ p, q, ohm }] })
 
-interface Run { readonly where: Extract<Where, { kind: 'run' }>; readonly elements: readonly number[]; readonly common: boolean; readonly length_m: number; readonly suspect: boolean }
+interface Run {
+  readonly where: Extract<Where, { kind: 'run' }>
+  readonly elements: readonly number[]
+  readonly common: boolean
+  readonly length_m: number
+  readonly suspect: boolean
+}
 
 /** Every core between two openings that hangs on the controller, with its stretches in order. */
 export function runsOf(ground: Ground): Run[] {
-  const { site, meterState: { powered } } = ground
+  const {
+    site,
+    meterState: { powered },
+  } = ground
   const runs: Run[] = []
   let open: { link: Extract<Link, { kind: 'stretch' }>; elements: number[] } | null = null
   const close = () => {
@@ -128,20 +218,37 @@ export function runsOf(ground: Ground): Run[] {
     const cable = must(site.cables, link.cable)
     const at = stopPositions_m(cable)
     const core = must(cable.cores, link.core)
-    const states = [cable.condition, core.condition, ...elements.map((e) => core.conditions[cable.stops[(powered.parts[e]!.of as typeof link).from]!.id])]
+    const states = [
+      cable.condition,
+      core.condition,
+      ...elements.map((e) => core.conditions[cable.stops[(powered.parts[e]!.of as typeof link).from]!.id]),
+    ]
     runs.push({
-      where: { kind: 'run', cable: link.cable, core: link.core, from: link.from, to: last.to }, elements, common: ground.onCommon(link.a),
-      length_m: Math.max(0.5, at[last.to]!.value - at[link.from]!.value), suspect: states.some((c) => c?.state === 'suspect'),
+      where: { kind: 'run', cable: link.cable, core: link.core, from: link.from, to: last.to },
+      elements,
+      common: ground.onCommon(link.a),
+      length_m: Math.max(0.5, at[last.to]!.value - at[link.from]!.value),
+      suspect: states.some((c) => c?.state === 'suspect'),
     })
     open = null
   }
   powered.parts.forEach(({ of }, element) => {
-    if (of.kind !== 'stretch' || !ground.within(element)) { close(); return }
+    if (of.kind !== 'stretch' || !ground.within(element)) {
+      close()
+      return
+    }
     const cable = must(site.cables, of.cable)
-    const goesOn = open !== null && open.link.cable === of.cable && open.link.core === of.core && (powered.parts[open.elements.at(-1)!]!.of as typeof of).to === of.from
-      && !must(cable.cores, of.core).cutAt.includes(cable.stops[of.from]!.id)
+    const goesOn =
+      open !== null &&
+      open.link.cable === of.cable &&
+      open.link.core === of.core &&
+      (powered.parts[open.elements.at(-1)!]!.of as typeof of).to === of.from &&
+      !must(cable.cores, of.core).cutAt.includes(cable.stops[of.from]!.id)
     if (goesOn) open!.elements.push(element)
-    else { close(); open = { link: of, elements: [element] } }
+    else {
+      close()
+      open = { link: of, elements: [element] }
+    }
   })
   close()
   return runs
@@ -149,27 +256,43 @@ export function runsOf(ground: Ground): Run[] {
 
 /** The element of a run in which a part of its way lies, and how far along that element. */
 function spotAlong(ground: Ground, run: Run, along: number): Spot {
-  const { site, meterState: { powered } } = ground
+  const {
+    site,
+    meterState: { powered },
+  } = ground
   const at = stopPositions_m(must(site.cables, run.where.cable))
   const here = at[run.where.from]!.value + along * (at[run.where.to]!.value - at[run.where.from]!.value)
   for (const element of run.elements) {
     const { from, to } = powered.parts[element]!.of as Extract<Link, { kind: 'stretch' }>
     const [a, b] = [at[from]!.value, at[to]!.value]
-    if (here <= b || element === run.elements.at(-1)) return { element, along: b > a ? Math.min(1, Math.max(0, (here - a) / (b - a))) : 0.5 }
+    if (here <= b || element === run.elements.at(-1))
+      return { element, along: b > a ? Math.min(1, Math.max(0, (here - a) / (b - a))) : 0.5 }
   }
   throw new Error('spotAlong: a run without stretches')
 }
 
 /** The middles of `count` equal parts, and one deviation within such a part. */
-const middles = (count: number) => ({ at: Array.from({ length: count }, (_, i) => (i + 0.5) / count), sd: 1 / count / Math.sqrt(12) })
+const middles = (count: number) => ({
+  at: Array.from({ length: count }, (_, i) => (i + 0.5) / count),
+  sd: 1 / count / Math.sqrt(12),
+})
 
 function runFaults(ground: Ground, basis: OddsBasis): Entry[] {
   return runsOf(ground).flatMap((run): Entry[] => {
     const family = run.common ? 'common' : 'conductor'
     // The longest stretch stands for the run: the same current passes through all of it.
-    const main = run.elements.reduce((best, e) => (ground.meterState.powered.parts[e]!.z.re > ground.meterState.powered.parts[best]!.z.re ? e : best))
-    const entry = { where: run.where, family, weight: run.length_m * (run.suspect ? basis.suspect : 1), elements: run.elements } as const
-    const leaks = middles(POSITIONS).at.flatMap((along) => logCells(LEAK_ohm).map(({ ohm }): Cell => ({ mods: none, ohm, along, leak: spotAlong(ground, run, along) })))
+    const main = run.elements.reduce((best, e) =>
+      ground.meterState.powered.parts[e]!.z.re > ground.meterState.powered.parts[best]!.z.re ? e : best,
+    )
+    const entry = {
+      where: run.where,
+      family,
+      weight: run.length_m * (run.suspect ? basis.suspect : 1),
+      elements: run.elements,
+    } as const
+    const leaks = middles(POSITIONS).at.flatMap((along) =>
+      logCells(LEAK_ohm).map(({ ohm }): Cell => ({ mods: none, ohm, along, leak: spotAlong(ground, run, along) })),
+    )
     return [
       { ...entry, cause: 'open', cells: [{ mods: gone(main) }] },
       { ...entry, cause: 'series', cells: seriesCells(main) },
@@ -186,49 +309,81 @@ function touchFaults(ground: Ground, basis: OddsBasis): Entry[] {
   const found: Entry[] = []
   for (const runs of byCable.values()) {
     const order = (run: Run) => must(must(site.cables, run.where.cable).cores, run.where.core).order
-    const cores = [...new Set(runs.map((r) => r.where.core))].sort((a, b) => order(runs.find((r) => r.where.core === a)!) - order(runs.find((r) => r.where.core === b)!))
-    for (const one of runs) for (const other of runs) {
-      if (one === other || (one.common && other.common)) continue
-      const [i, j] = [cores.indexOf(one.where.core), cores.indexOf(other.where.core)]
-      // Each pair once: the common comes second, else the later core does.
-      if (one.common || (!other.common && j !== i + 1)) continue
-      const [from, to] = [Math.max(one.where.from, other.where.from), Math.min(one.where.to, other.where.to)]
-      if (from >= to) continue
-      const at = stopPositions_m(must(site.cables, one.where.cable))
-      const length_m = Math.max(0.5, at[to]!.value - at[from]!.value)
-      // A lead has its eight positions over all the pieces of the common that it lies beside.
-      const spots = middles(Math.max(2, Math.round((POSITIONS * length_m) / Math.max(one.length_m, length_m))))
-      const along = (run: Run, x: number) => { const m = at[from]!.value + x * (at[to]!.value - at[from]!.value); const [a, b] = [at[run.where.from]!.value, at[run.where.to]!.value]; return b > a ? (m - a) / (b - a) : 0.5 }
-      const touch = (x: number, ohm: number) => joined(spotAlong(ground, one, along(one, x)), spotAlong(ground, other, along(other, x)), ohm)
-      found.push({
-        where: { kind: 'touch', cable: one.where.cable, core: one.where.core, other: other.where.core, from, to }, cause: 'touch', family: 'conductor', weight: length_m * (one.suspect || other.suspect ? basis.suspect : 1),
-        elements: [...one.elements, ...other.elements],
-        // Two leads that touch at little run both their valves.
-        besides: other.common ? [] : [one, other].flatMap((r) => devicesOn(ground, r)),
-        cells: spots.at.flatMap((x) => TOUCH_ohm.map((ohm, k): Cell => {
-          const sd = (ohm - (TOUCH_ohm[k - 1] ?? 0)) / 2
-          return { mods: touch(x, ohm), shifted: [touch(x, ohm + sd), touch(Math.min(1, x + spots.sd), ohm)], share: k < 2 ? 2 : 1, ohm, along: x }
-        })),
-      })
-    }
+    const cores = [...new Set(runs.map((r) => r.where.core))].sort(
+      (a, b) => order(runs.find((r) => r.where.core === a)!) - order(runs.find((r) => r.where.core === b)!),
+    )
+    for (const one of runs)
+      for (const other of runs) {
+        if (one === other || (one.common && other.common)) continue
+        const [i, j] = [cores.indexOf(one.where.core), cores.indexOf(other.where.core)]
+        // Each pair once: the common comes second, else the later core does.
+        if (one.common || (!other.common && j !== i + 1)) continue
+        const [from, to] = [Math.max(one.where.from, other.where.from), Math.min(one.where.to, other.where.to)]
+        if (from >= to) continue
+        const at = stopPositions_m(must(site.cables, one.where.cable))
+        const length_m = Math.max(0.5, at[to]!.value - at[from]!.value)
+        // A lead has its eight positions over all the pieces of the common that it lies beside.
+        const spots = middles(Math.max(2, Math.round((POSITIONS * length_m) / Math.max(one.length_m, length_m))))
+        const along = (run: Run, x: number) => {
+          const m = at[from]!.value + x * (at[to]!.value - at[from]!.value)
+          const [a, b] = [at[run.where.from]!.value, at[run.where.to]!.value]
+          return b > a ? (m - a) / (b - a) : 0.5
+        }
+        const touch = (x: number, ohm: number) =>
+          joined(spotAlong(ground, one, along(one, x)), spotAlong(ground, other, along(other, x)), ohm)
+        found.push({
+          where: { kind: 'touch', cable: one.where.cable, core: one.where.core, other: other.where.core, from, to },
+          cause: 'touch',
+          family: 'conductor',
+          weight: length_m * (one.suspect || other.suspect ? basis.suspect : 1),
+          elements: [...one.elements, ...other.elements],
+          // Two leads that touch at little run both their valves.
+          besides: other.common ? [] : [one, other].flatMap((r) => devicesOn(ground, r)),
+          cells: spots.at.flatMap((x) =>
+            TOUCH_ohm.map((ohm, k): Cell => {
+              const sd = (ohm - (TOUCH_ohm[k - 1] ?? 0)) / 2
+              return {
+                mods: touch(x, ohm),
+                shifted: [touch(x, ohm + sd), touch(Math.min(1, x + spots.sd), ohm)],
+                share: k < 2 ? 2 : 1,
+                ohm,
+                along: x,
+              }
+            }),
+          ),
+        })
+      }
   }
   return found
 }
 
 const devicesOn = (ground: Ground, run: Run): DeviceId[] => {
   const { powered } = ground.meterState
-  const reached = ground.terminals.find((t) => ground.walk(t).runs.some((r) => r.link === powered.parts[run.elements[0]!]!.of))
+  const reached = ground.terminals.find((t) =>
+    ground.walk(t).runs.some((r) => r.link === powered.parts[run.elements[0]!]!.of),
+  )
   return reached === undefined ? [] : [...(ground.hanging.get(reached)?.coils ?? [])]
 }
 
 function jointFaults(ground: Ground, basis: OddsBasis, today: string | null): Entry[] {
-  const { site, meterState: { powered } } = ground
+  const {
+    site,
+    meterState: { powered },
+  } = ground
   const legs = new Map<string, number[]>()
-  powered.parts.forEach(({ of }, element) => { if (of.kind === 'leg' && ground.within(element)) legs.set(of.splice, [...(legs.get(of.splice) ?? []), element]) })
+  powered.parts.forEach(({ of }, element) => {
+    if (of.kind === 'leg' && ground.within(element)) legs.set(of.splice, [...(legs.get(of.splice) ?? []), element])
+  })
   return [...legs].flatMap(([id, all]): Entry[] => {
     const splice = must(site.splices, id)
-    const where: Where = { kind: 'joint', splice: id as keyof typeof site.splices & Extract<Where, { kind: 'joint' }>['splice'] }
-    const years = today !== null && splice.made ? Math.max(0, (Date.parse(today) - Date.parse(splice.made.value)) / 31_557_600_000) : 0
+    const where: Where = {
+      kind: 'joint',
+      splice: id as keyof typeof site.splices & Extract<Where, { kind: 'joint' }>['splice'],
+    }
+    const years =
+      today !== null && splice.made
+        ? Math.max(0, (Date.parse(today) - Date.parse(splice.made.value)) / 31_557_600_000)
+        : 0
     const held = (basis.connector as Record<string, number | undefined>)[splice.connector] ?? 1
     const weight = held * (1 + years / basis.old_years) * (splice.condition.state === 'suspect' ? basis.suspect : 1)
     // Two ends carry the same current: either leg stands for both.
@@ -236,12 +391,30 @@ function jointFaults(ground: Ground, basis: OddsBasis, today: string | null): En
     return shown.flatMap((element): Entry[] => {
       const { of } = powered.parts[element]! as { of: Extract<Link, { kind: 'leg' }> }
       const common = ground.onCommon(of.a) && of.end.kind === 'core' && all.length > 2
-      const entry = { where, family: common ? 'common' : 'splice', weight: weight * (common ? JOINT_AS_m : 1), at: of.id, elements: [element] } as const
+      const entry = {
+        where,
+        family: common ? 'common' : 'splice',
+        weight: weight * (common ? JOINT_AS_m : 1),
+        at: of.id,
+        elements: [element],
+      } as const
       return [
         { ...entry, cause: 'open', cells: [{ mods: gone(element) }] },
         { ...entry, cause: 'series', cells: seriesCells(element) },
         ...(common ? [] : [{ ...entry, cause: 'intermittent' as const, cells: [{ mods: gone(element) }] }]),
-        ...(element === shown[0] && !common ? [{ ...entry, cause: 'leak' as const, cells: logCells(LEAK_ohm).map(({ ohm }): Cell => ({ mods: none, ohm, leak: { node: powered.parts[element]!.a } })) }] : []),
+        ...(element === shown[0] && !common
+          ? [
+              {
+                ...entry,
+                cause: 'leak' as const,
+                cells: logCells(LEAK_ohm).map(({ ohm }): Cell => ({
+                  mods: none,
+                  ohm,
+                  leak: { node: powered.parts[element]!.a },
+                })),
+              },
+            ]
+          : []),
       ]
     })
   })
@@ -250,24 +423,43 @@ function jointFaults(ground: Ground, basis: OddsBasis, today: string | null): En
 function coilFaults(ground: Ground, basis: OddsBasis): Entry[] {
   const { site, climate } = ground
   const warm = copperFactor(climate.coil_C)
-  return [...ground.coilElement].filter(([, e]) => ground.within(e)).flatMap(([device, element]): Entry[] => {
-    const entry = { where: { kind: 'coil', device } as const, family: 'coil', weight: must(site.devices, device).condition.state === 'suspect' ? basis.suspect : 1, elements: [element] } as const
-    const own = coil_ohm(site, { kind: 'coil', device } as Extract<Link, { kind: 'coil' }>, 'value')
-    const step = (PART.to - PART.from) / PART.cells
-    const part = (f: number) => alter(element, (z) => partlyShorted(z, f))
-    const plain = (ohm: number) => alter(element, () => complex(ohm * warm))
-    const scaledTo = (ohm: number) => alter(element, (z) => ({ re: (z.re * ohm) / own, im: (z.im * ohm) / own }))
-    const others = OTHER_KINDS_ohm.filter((o) => Math.abs(o / own - 1) > 0.15)
-    return [
-      { ...entry, cause: 'coil_open', cells: [{ mods: gone(element) }] },
-      { ...entry, cause: 'coil_short', cells: [{ mods: plain(SHORTED_ohm), shifted: [plain(2 * SHORTED_ohm)] }] },
-      { ...entry, cause: 'coil_part', cells: Array.from({ length: PART.cells }, (_, i): Cell => { const f = PART.from + (i + 0.5) * step; return { mods: part(f), shifted: [part(f + step / Math.sqrt(12))], ohm: own * (1 - f) } }) },
-      { ...entry, cause: 'coil_dc', cells: [{ mods: plain(LATCHING_ohm), shifted: [plain(LATCHING_ohm + 1.5)] }] },
-      { ...entry, family: 'record', cause: 'coil_kind', cells: others.map((o): Cell => ({ mods: scaledTo(o), ohm: o })) },
-      { ...entry, where: { kind: 'valve', device }, family: 'supply', cause: 'stuck_shut', cells: [{ mods: none }] },
-      { ...entry, where: { kind: 'valve', device }, family: 'supply', cause: 'stuck_open', cells: [{ mods: none }] },
-    ]
-  })
+  return [...ground.coilElement]
+    .filter(([, e]) => ground.within(e))
+    .flatMap(([device, element]): Entry[] => {
+      const entry = {
+        where: { kind: 'coil', device } as const,
+        family: 'coil',
+        weight: must(site.devices, device).condition.state === 'suspect' ? basis.suspect : 1,
+        elements: [element],
+      } as const
+      const own = coil_ohm(site, { kind: 'coil', device } as Extract<Link, { kind: 'coil' }>, 'value')
+      const step = (PART.to - PART.from) / PART.cells
+      const part = (f: number) => alter(element, (z) => partlyShorted(z, f))
+      const plain = (ohm: number) => alter(element, () => complex(ohm * warm))
+      const scaledTo = (ohm: number) => alter(element, (z) => ({ re: (z.re * ohm) / own, im: (z.im * ohm) / own }))
+      const others = OTHER_KINDS_ohm.filter((o) => Math.abs(o / own - 1) > 0.15)
+      return [
+        { ...entry, cause: 'coil_open', cells: [{ mods: gone(element) }] },
+        { ...entry, cause: 'coil_short', cells: [{ mods: plain(SHORTED_ohm), shifted: [plain(2 * SHORTED_ohm)] }] },
+        {
+          ...entry,
+          cause: 'coil_part',
+          cells: Array.from({ length: PART.cells }, (_, i): Cell => {
+            const f = PART.from + (i + 0.5) * step
+            return { mods: part(f), shifted: [part(f + step / Math.sqrt(12))], ohm: own * (1 - f) }
+          }),
+        },
+        { ...entry, cause: 'coil_dc', cells: [{ mods: plain(LATCHING_ohm), shifted: [plain(LATCHING_ohm + 1.5)] }] },
+        {
+          ...entry,
+          family: 'record',
+          cause: 'coil_kind',
+          cells: others.map((o): Cell => ({ mods: scaledTo(o), ohm: o })),
+        },
+        { ...entry, where: { kind: 'valve', device }, family: 'supply', cause: 'stuck_shut', cells: [{ mods: none }] },
+        { ...entry, where: { kind: 'valve', device }, family: 'supply', cause: 'stuck_open', cells: [{ mods: none }] },
+      ]
+    })
 }
 
 /** How many times likelier two leads are mistaken for each other than any two. */
@@ -277,30 +469,60 @@ const [NEXT_ON_THE_DOOR, IN_ONE_BOX] = [4, 3]
 function cabinetFaults(ground: Ground): Entry[] {
   const { controller, terminals, site } = ground
   const stations = terminals.filter((t) => ground.stationAt(t) !== null)
-  const placeAt = (t: TerminalId): PlaceId | null => { const v = ground.valvesOf(t)[0]; return v === undefined ? null : must(site.devices, v).place }
+  const placeAt = (t: TerminalId): PlaceId | null => {
+    const v = ground.valvesOf(t)[0]
+    return v === undefined ? null : must(site.devices, v).place
+  }
   const pair = (i: number, j: number, cause: 'swapped' | 'doubled', weight: number): Entry => {
     const [one, two] = [stations[i]!, stations[j]!]
     return {
-      where: { kind: 'pair', controller, one, two }, cause, family: 'record', weight, elements: [],
-      cells: [{ mods: cause === 'swapped' ? none : joined({ node: ground.wire(one) }, { node: ground.wire(two) }, 1e-3) }],
+      where: { kind: 'pair', controller, one, two },
+      cause,
+      family: 'record',
+      weight,
+      elements: [],
+      cells: [
+        { mods: cause === 'swapped' ? none : joined({ node: ground.wire(one) }, { node: ground.wire(two) }, 1e-3) },
+      ],
       besides: [...ground.valvesOf(one), ...ground.valvesOf(two)],
     }
   }
-  const pairs = stations.flatMap((one, i) => stations.slice(i + 1).flatMap((two, k): Entry[] => {
-    const j = i + 1 + k
-    const near = j === i + 1 ? NEXT_ON_THE_DOOR : placeAt(one) === placeAt(two) ? IN_ONE_BOX : 1
-    return [pair(i, j, 'swapped', near), ...(j === i + 1 ? [pair(i, j, 'doubled', 1), pair(j, i, 'doubled', 1)] : [])]
-  }))
-  const cabinet = (kind: 'supply' | 'sensor' | 'water', cause: Cause): Entry => ({ where: { kind, controller }, cause, family: 'supply', weight: 1, cells: [{ mods: none }], elements: [] })
+  const pairs = stations.flatMap((one, i) =>
+    stations.slice(i + 1).flatMap((two, k): Entry[] => {
+      const j = i + 1 + k
+      const near = j === i + 1 ? NEXT_ON_THE_DOOR : placeAt(one) === placeAt(two) ? IN_ONE_BOX : 1
+      return [pair(i, j, 'swapped', near), ...(j === i + 1 ? [pair(i, j, 'doubled', 1), pair(j, i, 'doubled', 1)] : [])]
+    }),
+  )
+  const cabinet = (kind: 'supply' | 'sensor' | 'water', cause: Cause): Entry => ({
+    where: { kind, controller },
+    cause,
+    family: 'supply',
+    weight: 1,
+    cells: [{ mods: none }],
+    elements: [],
+  })
   return [
-    ...pairs, cabinet('supply', 'supply_dead'), cabinet('water', 'water_off'),
+    ...pairs,
+    cabinet('supply', 'supply_dead'),
+    cabinet('water', 'water_off'),
     ...(must(site.controllers, controller).sensor.closedBy === 'nothing' ? [] : [cabinet('sensor', 'sensor_open')]),
-    ...terminals.map((terminal): Entry => ({ where: { kind: 'terminal', controller, terminal }, cause: 'terminal_dead', family: 'supply', weight: 1, cells: [{ mods: none }], elements: [] })),
+    ...terminals.map((terminal): Entry => ({
+      where: { kind: 'terminal', controller, terminal },
+      cause: 'terminal_dead',
+      family: 'supply',
+      weight: 1,
+      cells: [{ mods: none }],
+      elements: [],
+    })),
   ]
 }
 
 /** Of a fault's cells of one size, the one in the middle of its positions. */
-export const middleLike = (f: Fault, ohm: number | null): Variant => { const like = f.variants.filter((v) => v.ohm === ohm); return like[like.length >> 1]! }
+export const middleLike = (f: Fault, ohm: number | null): Variant => {
+  const like = f.variants.filter((v) => v.ohm === ohm)
+  return like[like.length >> 1]!
+}
 
 /** Faults that are there together. */
 export type Faults = readonly Variant[]
@@ -309,17 +531,25 @@ export type Faults = readonly Variant[]
  * All that some faults do at once; `at` chooses which of a variant's settings. `ends` are the nodes of an element: where one
  * fault changes the very element along which the other touches, the touching moves to the nearer end of it.
  */
-export function modsOf(faults: Faults, ends: (element: number) => { readonly a: number; readonly b: number }, at: (v: Variant) => Mods = (v) => v.mods): Mods {
+export function modsOf(
+  faults: Faults,
+  ends: (element: number) => { readonly a: number; readonly b: number },
+  at: (v: Variant) => Mods = (v) => v.mods,
+): Mods {
   if (faults.length === 1) return at(faults[0]!)
   const alters = faults.flatMap((v) => at(v).alters)
-  const clear = (s: Spot): Spot => ('node' in s || !alters.some((x) => x.element === s.element) ? s : { node: s.along < 0.5 ? ends(s.element).a : ends(s.element).b })
+  const clear = (s: Spot): Spot =>
+    'node' in s || !alters.some((x) => x.element === s.element)
+      ? s
+      : { node: s.along < 0.5 ? ends(s.element).a : ends(s.element).b }
   return { alters, joins: faults.flatMap((v) => at(v).joins.map((j) => ({ ...j, p: clear(j.p), q: clear(j.q) }))) }
 }
 
 /** Changes of a state's elements; several on one element work one after the other. */
 export function changesOf(state: State, alters: readonly Alter[]): Change[] {
   const changed = ({ element, to }: Alter, z = state.powered.parts[element]!.z): Change => ({ element, z: to(z) })
-  if (alters.length < 2 || (alters.length === 2 && alters[0]!.element !== alters[1]!.element)) return alters.map((a) => changed(a))
+  if (alters.length < 2 || (alters.length === 2 && alters[0]!.element !== alters[1]!.element))
+    return alters.map((a) => changed(a))
   const now = new Map<number, Complex | null>()
   for (const { element, to } of alters) {
     const z = now.has(element) ? now.get(element)! : state.powered.parts[element]!.z

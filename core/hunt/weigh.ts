@@ -4,7 +4,10 @@ import { blurAt, SOIL_MOST_ohm, TRUNCATED, type Foreseen } from './foresee'
 import { logNormal, logSum } from './normal'
 
 /** What a coil is known to deviate from its sheet, as a part of it: from an earlier good reading, or its tolerance alone. */
-export interface CoilPrior { readonly mean: number; readonly sd: number }
+export interface CoilPrior {
+  readonly mean: number
+  readonly sd: number
+}
 export type CoilPriors = (device: DeviceId) => CoilPrior
 
 /** A reading slips once in so many: the wrong screw, a clip that did not bite. */
@@ -17,23 +20,39 @@ const MISSEEN = 1e-4
 const WEAK_INSULATION = 0.02
 
 /** A reading in ohms with what was foreseen of it: to be weighed together with the others of its coils. */
-export interface Weighed { readonly ohm: number; readonly seen: Extract<Foreseen, { kind: 'ohms' }>; readonly offset: number }
+export interface Weighed {
+  readonly ohm: number
+  readonly seen: Extract<Foreseen, { kind: 'ohms' }>
+  readonly offset: number
+}
 
 /** Log-likelihood of a reading that stands alone, or the reading in ohms that must be weighed with others and the log so far. */
-export function weighAlone(seen: Foreseen, value: ReadingValue, supply_V: { read: number | null; nominal: number }): { log: number; ohms: Extract<Foreseen, { kind: 'ohms' }> | null } {
+export function weighAlone(
+  seen: Foreseen,
+  value: ReadingValue,
+  supply_V: { read: number | null; nominal: number },
+): { log: number; ohms: Extract<Foreseen, { kind: 'ohms' }> | null } {
   const alone = (log: number) => ({ log: Math.max(log, Math.log(SLIP) - 6), ohms: null })
   switch (seen.kind) {
     case 'either': {
       const [ill, well] = [weighAlone(seen.ill, value, supply_V), weighAlone(seen.well, value, supply_V)]
-      if (well.ohms) return value.kind === 'open' ? { log: Math.log(seen.p) + ill.log, ohms: null } : { log: Math.log(1 - seen.p) + well.log, ohms: well.ohms }
+      if (well.ohms)
+        return value.kind === 'open'
+          ? { log: Math.log(seen.p) + ill.log, ohms: null }
+          : { log: Math.log(1 - seen.p) + well.log, ohms: well.ohms }
       return { log: logSum([Math.log(seen.p) + ill.log, Math.log(1 - seen.p) + well.log]), ohms: null }
     }
-    case 'ohms': return value.kind === 'ohm' ? { log: 0, ohms: seen } : { log: Math.log(SLIP), ohms: null }
-    case 'open': return { log: value.kind === 'open' ? Math.log(1 - SLIP) : Math.log(SLIP / SLIP_ohm), ohms: null }
+    case 'ohms':
+      return value.kind === 'ohm' ? { log: 0, ohms: seen } : { log: Math.log(SLIP), ohms: null }
+    case 'open':
+      return { log: value.kind === 'open' ? Math.log(1 - SLIP) : Math.log(SLIP / SLIP_ohm), ohms: null }
     case 'insulated': {
       const ohm = value.kind === 'ohm' ? value.ohm : Infinity
       // Below a megohm anything is as likely per decade as above it is per factor.
-      return { log: ohm >= 1e6 ? Math.log(1 - WEAK_INSULATION) : Math.log(WEAK_INSULATION / 5 / Math.LN10 / Math.max(ohm, 10)), ohms: null }
+      return {
+        log: ohm >= 1e6 ? Math.log(1 - WEAK_INSULATION) : Math.log(WEAK_INSULATION / 5 / Math.LN10 / Math.max(ohm, 10)),
+        ohms: null,
+      }
     }
     case 'volts': {
       if (value.kind !== 'volt') return alone(0)
@@ -43,22 +62,42 @@ export function weighAlone(seen: Foreseen, value: ReadingValue, supply_V: { read
       return alone(logSum([Math.log(1 - SLIP) + logNormal(value.volt - mean, sd), Math.log(SLIP / 30)]))
     }
     case 'yes': {
-      const yes = value.kind === 'heard' ? value.heard : value.kind === 'flows' ? value.flows : value.kind === 'looked' ? value.sound : value.kind === 'lamp' ? value.lamp === 'lit' : value.kind === 'open' ? false : value.kind === 'ohm' ? value.ohm < SOIL_MOST_ohm : null
+      const yes =
+        value.kind === 'heard'
+          ? value.heard
+          : value.kind === 'flows'
+            ? value.flows
+            : value.kind === 'looked'
+              ? value.sound
+              : value.kind === 'lamp'
+                ? value.lamp === 'lit'
+                : value.kind === 'open'
+                  ? false
+                  : value.kind === 'ohm'
+                    ? value.ohm < SOIL_MOST_ohm
+                    : null
       return alone(yes === null ? 0 : Math.log(yes ? seen.p : 1 - seen.p)) // each with its own chance of being wrong
     }
-    case 'lamps': return alone(value.kind === 'lamp' ? Math.log(clamped(value.lamp === 'short' ? seen.short : value.lamp === 'open' ? seen.open : seen.good)) : 0)
+    case 'lamps':
+      return alone(
+        value.kind === 'lamp'
+          ? Math.log(clamped(value.lamp === 'short' ? seen.short : value.lamp === 'open' ? seen.open : seen.good))
+          : 0,
+      )
     case 'waters': {
       if (value.kind !== 'waters') return alone(0)
       const watered = new Set(value.valves)
       const known = new Set(seen.valves.map(([d]) => d))
       const strangers = value.valves.filter((d) => !known.has(d)).length
-      const open = seen.valves.reduce((p, [d, q]) => p * clamped(watered.has(d) ? q : 1 - q, MISSEEN), 1) * MISSEEN ** strangers
+      const open =
+        seen.valves.reduce((p, [d, q]) => p * clamped(watered.has(d) ? q : 1 - q, MISSEEN), 1) * MISSEEN ** strangers
       const dry = value.valves.length === 0 ? 1 : MISSEEN
       return alone(Math.log(seen.master * open + (1 - seen.master) * dry))
     }
     case 'tone': {
       if (value.kind !== 'tone') return alone(0)
-      if (seen.lost_m === null || value.lost_m === null) return alone(Math.log(seen.lost_m === value.lost_m ? 0.97 : 0.03))
+      if (seen.lost_m === null || value.lost_m === null)
+        return alone(Math.log(seen.lost_m === value.lost_m ? 0.97 : 0.03))
       return alone(Math.log(0.97) + logNormal(value.lost_m - seen.lost_m, seen.sd_m))
     }
   }
@@ -85,9 +124,16 @@ export function weighTogether(readings: readonly Weighed[], coils: CoilPriors): 
       for (const [d, s] of r.seen.coils) {
         const prior = coils(d)
         rows[0]![i]! -= s * prior.mean
-        for (let j = 0; j <= i; j++) for (const [e, t] of group[j]!.seen.coils) if (e === d) { cov[i]![j]! += s * t * prior.sd ** 2; if (i !== j) cov[j]![i]! += s * t * prior.sd ** 2 }
+        for (let j = 0; j <= i; j++)
+          for (const [e, t] of group[j]!.seen.coils)
+            if (e === d) {
+              cov[i]![j]! += s * t * prior.sd ** 2
+              if (i !== j) cov[j]![i]! += s * t * prior.sd ** 2
+            }
       }
-      r.seen.figures.forEach((g, k) => { rows[1 + r.offset + k]![i] = g })
+      r.seen.figures.forEach((g, k) => {
+        rows[1 + r.offset + k]![i] = g
+      })
     })
     // L·Lᵀ, and the rows taken forward: products are then plain dot products.
     let determinant = 0
@@ -95,7 +141,10 @@ export function weighTogether(readings: readonly Weighed[], coils: CoilPriors): 
       for (let j = 0; j <= i; j++) {
         let sum = cov[i]![j]!
         for (let k = 0; k < j; k++) sum -= cov[i]![k]! * cov[j]![k]!
-        if (i === j) { cov[i]![i] = Math.sqrt(Math.max(sum, 1e-12)); determinant += Math.log(cov[i]![i]!) } else cov[i]![j] = sum / cov[j]![j]!
+        if (i === j) {
+          cov[i]![i] = Math.sqrt(Math.max(sum, 1e-12))
+          determinant += Math.log(cov[i]![i]!)
+        } else cov[i]![j] = sum / cov[j]![j]!
       }
       for (const row of rows) {
         let sum = row[i]!
@@ -103,7 +152,11 @@ export function weighTogether(readings: readonly Weighed[], coils: CoilPriors): 
         row[i] = sum / cov[i]![i]!
       }
     }
-    const dot = (x: Float64Array, y: Float64Array) => { let s = 0; for (let i = 0; i < n; i++) s += x[i]! * y[i]!; return s }
+    const dot = (x: Float64Array, y: Float64Array) => {
+      let s = 0
+      for (let i = 0; i < n; i++) s += x[i]! * y[i]!
+      return s
+    }
     const fit = -0.5 * dot(rows[0]!, rows[0]!) - determinant - n * 0.5 * Math.log(2 * Math.PI)
     log += figures === 0 ? orSlipped(fit, n) : fit
     for (let k = 0; k < figures; k++) {
@@ -142,7 +195,11 @@ function groupsOf(readings: readonly Weighed[]): Weighed[][] {
     const mine = groups.filter((g) => r.seen.coils.some(([d]) => g.devices.has(d)))
     const group = mine[0] ?? { devices: new Set<DeviceId>(), of: [] }
     if (!mine[0]) groups.push(group)
-    for (const other of mine.slice(1)) { for (const d of other.devices) group.devices.add(d); group.of.push(...other.of); groups.splice(groups.indexOf(other), 1) }
+    for (const other of mine.slice(1)) {
+      for (const d of other.devices) group.devices.add(d)
+      group.of.push(...other.of)
+      groups.splice(groups.indexOf(other), 1)
+    }
     for (const [d] of r.seen.coils) group.devices.add(d)
     group.of.push(r)
   }
@@ -153,7 +210,12 @@ function groupsOf(readings: readonly Weighed[]): Weighed[][] {
 const DRIFT = 0.006
 
 /** What an earlier good reading says of a coil: the rest of its sum after what the record predicts, against the noise of both. */
-export function coilPriorFrom(seen: Extract<Foreseen, { kind: 'ohms' }>, device: DeviceId, ohm: number, tolerance_ratio: number): CoilPrior {
+export function coilPriorFrom(
+  seen: Extract<Foreseen, { kind: 'ohms' }>,
+  device: DeviceId,
+  ohm: number,
+  tolerance_ratio: number,
+): CoilPrior {
   const own = (tolerance_ratio / 2) * TRUNCATED
   const s = seen.coils.find(([d]) => d === device)?.[1]
   if (s === undefined) return { mean: 0, sd: own }

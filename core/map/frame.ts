@@ -1,6 +1,9 @@
 import type { Point, Site } from '../site'
 
-export interface LatLon { readonly latitude_deg: number; readonly longitude_deg: number }
+export interface LatLon {
+  readonly latitude_deg: number
+  readonly longitude_deg: number
+}
 export type Origin = NonNullable<Site['about']['origin']>
 
 /** WGS 84: semi-major axis, m, and first eccentricity squared. */
@@ -11,7 +14,10 @@ const RADIANS = Math.PI / 180
 function scale_mPerDeg({ latitude_deg }: Origin): { north: number; east: number } {
   const sin = Math.sin(latitude_deg * RADIANS)
   const w = 1 - E2 * sin * sin
-  return { north: (RADIANS * A_m * (1 - E2)) / w ** 1.5, east: (RADIANS * A_m * Math.cos(latitude_deg * RADIANS)) / Math.sqrt(w) }
+  return {
+    north: (RADIANS * A_m * (1 - E2)) / w ** 1.5,
+    east: (RADIANS * A_m * Math.cos(latitude_deg * RADIANS)) / Math.sqrt(w),
+  }
 }
 
 /**
@@ -26,7 +32,10 @@ export function toLatLon(origin: Origin, { x_m, y_m }: Point): LatLon {
 /** Degrees as local metres; the inverse of `toLatLon`. */
 export function toLocal(origin: Origin, at: LatLon): Point {
   const { north, east } = scale_mPerDeg(origin)
-  return { x_m: around(at.longitude_deg - origin.longitude_deg) * east, y_m: (at.latitude_deg - origin.latitude_deg) * north }
+  return {
+    x_m: around(at.longitude_deg - origin.longitude_deg) * east,
+    y_m: (at.latitude_deg - origin.latitude_deg) * north,
+  }
 }
 
 /** A longitude, or a difference of two, the short way around: for a property on the date line. */

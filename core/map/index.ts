@@ -1,6 +1,16 @@
 export { toLatLon, toLocal } from './frame'
 export type { LatLon, Origin } from './frame'
-export { bendCommands, drawCable, lengthsFromDrawing, markCommands, newPlaceCommands, placeCommands, removeCableCommands, removePlaceCommands, rounded } from './edit'
+export {
+  bendCommands,
+  drawCable,
+  lengthsFromDrawing,
+  markCommands,
+  newPlaceCommands,
+  placeCommands,
+  removeCableCommands,
+  removePlaceCommands,
+  rounded,
+} from './edit'
 export { apart_m, drawnDistances_m, legsOf, length_m, lineOf, markLine, piece, stray_m, whereIs } from './route'
 export type { Leg } from './route'
 export { atPixel, pixelAt, placementOf } from './underlay'

@@ -1,15 +1,32 @@
-import { must, stopPositions_m, type Cable, type Place, type PlaceId, type Point, type Site, type StopId, type WayMark } from '../site'
+import {
+  must,
+  stopPositions_m,
+  type Cable,
+  type Place,
+  type PlaceId,
+  type Point,
+  type Site,
+  type StopId,
+  type WayMark,
+} from '../site'
 
 /** Where a place is: where it was found, else where it is drawn; null for nowhere yet. */
 export const whereIs = (place: Place): Point | null => (place.foundAt ?? place.position)?.value ?? null
 
 /** Metres between where a place was drawn and where it was found; null unless both are on record. */
-export const stray_m = ({ position, foundAt }: Place): number | null => (position && foundAt ? apart_m(position.value, foundAt.value) : null)
+export const stray_m = ({ position, foundAt }: Place): number | null =>
+  position && foundAt ? apart_m(position.value, foundAt.value) : null
 
 export const apart_m = (a: Point, b: Point): number => Math.hypot(a.x_m - b.x_m, a.y_m - b.y_m)
 
 /** A stretch of a cable as it is drawn, from one stop to the next. */
-export interface Leg { readonly stop: StopId; readonly from: PlaceId; readonly to: PlaceId; readonly points: readonly Point[]; readonly length_m: number }
+export interface Leg {
+  readonly stop: StopId
+  readonly from: PlaceId
+  readonly to: PlaceId
+  readonly points: readonly Point[]
+  readonly length_m: number
+}
 
 /**
  * The legs of a cable that can be drawn: both of their places have a position. A cable without bends on a leg lies beside
@@ -32,17 +49,19 @@ function bendsBetween(site: Site): ReadonlyMap<string, readonly Point[]> {
   const made = bendsMade.get(site)
   if (made) return made
   const bends = new Map<string, readonly Point[]>()
-  for (const cable of Object.values(site.cables)) cable.stops.slice(0, -1).forEach((stop, i) => {
-    const own = cable.bends[stop.id]
-    const key = `${stop.place} ${cable.stops[i + 1]!.place}`
-    if (own && own.length > 0 && !bends.has(key)) bends.set(key, own)
-  })
+  for (const cable of Object.values(site.cables))
+    cable.stops.slice(0, -1).forEach((stop, i) => {
+      const own = cable.bends[stop.id]
+      const key = `${stop.place} ${cable.stops[i + 1]!.place}`
+      if (own && own.length > 0 && !bends.has(key)) bends.set(key, own)
+    })
   bendsMade.set(site, bends)
   return bends
 }
 
 /** Length of a line of points, m. */
-export const length_m = (points: readonly Point[]): number => points.slice(1).reduce((sum, p, i) => sum + apart_m(points[i]!, p), 0)
+export const length_m = (points: readonly Point[]): number =>
+  points.slice(1).reduce((sum, p, i) => sum + apart_m(points[i]!, p), 0)
 
 /** Metres from the cabinet to every stop along the drawn way; null from the first leg on that cannot be drawn. */
 export function drawnDistances_m(site: Site, cable: Cable): (number | null)[] {
@@ -66,7 +85,10 @@ export function piece(points: readonly Point[], from_m: number, to_m: number): P
     const long_m = apart_m(a, b)
     const [start, end] = [Math.max(from_m, at_m), Math.min(to_m, at_m + long_m)]
     if (start <= end && long_m > 0) {
-      const on = (d: number): Point => ({ x_m: a.x_m + ((b.x_m - a.x_m) * (d - at_m)) / long_m, y_m: a.y_m + ((b.y_m - a.y_m) * (d - at_m)) / long_m })
+      const on = (d: number): Point => ({
+        x_m: a.x_m + ((b.x_m - a.x_m) * (d - at_m)) / long_m,
+        y_m: a.y_m + ((b.y_m - a.y_m) * (d - at_m)) / long_m,
+      })
       if (found.length === 0) found.push(on(start))
       if (end > start) found.push(on(end))
     }

@@ -7,10 +7,20 @@ import { toLocal, type LatLon, type Origin } from './frame'
 import { apart_m, legsOf, whereIs } from './route'
 
 /** Points and lines from elsewhere, in degrees, under the names that they have there. */
-export interface Drawn { readonly points: readonly { readonly name: string; readonly at: LatLon }[]; readonly lines: readonly { readonly name: string; readonly at: readonly LatLon[] }[] }
+export interface Drawn {
+  readonly points: readonly { readonly name: string; readonly at: LatLon }[]
+  readonly lines: readonly { readonly name: string; readonly at: readonly LatLon[] }[]
+}
 
 /** What became of them. Lines are left out that pass fewer than two boxes, points that have no name that can be a tag. */
-export interface TakenIn { readonly commands: Command[]; readonly moved: number; readonly added: number; readonly routed: number; readonly newCables: number; readonly left: readonly string[] }
+export interface TakenIn {
+  readonly commands: Command[]
+  readonly moved: number
+  readonly added: number
+  readonly routed: number
+  readonly newCables: number
+  readonly left: readonly string[]
+}
 
 /** A vertex so near to a box is the box: a hand-held receiver's error. */
 const AT_BOX_m = 3
@@ -29,32 +39,61 @@ export function takeIn(site: Site, drawn: Drawn): TakenIn {
     const value = { value: rounded(toLocal(origin, at)), how: 'reported', on: null }
     const found = entries(work.site.places).find(([id, p]) => p.tag.toLowerCase() === name.toLowerCase() || id === name)
     if (found) {
-      if (samePoint(found[1].position?.value ?? null, value.value) || samePoint(found[1].foundAt?.value ?? null, value.value)) continue
+      if (
+        samePoint(found[1].position?.value ?? null, value.value) ||
+        samePoint(found[1].foundAt?.value ?? null, value.value)
+      )
+        continue
       set(work, 'places', found[0], 'position', value)
       moved++
-    } else if (tagSchema.safeParse(name).success) { create(work, 'places', freeId(work.site, 'places', name), { tag: name, kind: 'valve_box', found: 'expected', position: value }); added++ } else left.push(name || '?')
+    } else if (tagSchema.safeParse(name).success) {
+      create(work, 'places', freeId(work.site, 'places', name), {
+        tag: name,
+        kind: 'valve_box',
+        found: 'expected',
+        position: value,
+      })
+      added++
+    } else left.push(name || '?')
   }
   for (const { name, at } of drawn.lines) {
     const line = at.map((p) => rounded(toLocal(origin, p)))
-    const cable = entries(work.site.cables).find(([id, c]) => c.tag?.toLowerCase() === name.toLowerCase() || id === name)
+    const cable = entries(work.site.cables).find(
+      ([id, c]) => c.tag?.toLowerCase() === name.toLowerCase() || id === name,
+    )
     if (cable) {
       const [id, record] = cable
-      const bends = bendsAlong(work.site, record.stops.map((s) => s.place), line)
-      if (bends === null) { left.push(name); continue }
+      const bends = bendsAlong(
+        work.site,
+        record.stops.map((s) => s.place),
+        line,
+      )
+      if (bends === null) {
+        left.push(name)
+        continue
+      }
       const now = legsOf(work.site, record).map((l) => l.points.slice(1, -1))
-      if (now.length === bends.length && now.every((leg, i) => leg.length === bends[i]!.length && leg.every((p, j) => samePoint(p, bends[i]![j]!)))) continue
+      if (
+        now.length === bends.length &&
+        now.every((leg, i) => leg.length === bends[i]!.length && leg.every((p, j) => samePoint(p, bends[i]![j]!)))
+      )
+        continue
       set(work, 'cables', id, 'bends', Object.fromEntries(record.stops.slice(0, -1).map((s, i) => [s.id, bends[i]!])))
       routed++
     } else {
       const stops = boxesAlong(work.site, line)
       const bends = stops.length < 2 ? null : bendsAlong(work.site, stops, line)
-      if (bends === null) { left.push(name || '?'); continue }
+      if (bends === null) {
+        left.push(name || '?')
+        continue
+      }
       drawCable(work, tagSchema.safeParse(name).success ? name : null, stops, bends)
       newCables++
     }
   }
   const commands = commandsBetween(site, work.site)
-  if (site.about.origin === null && commands.length > 0) commands.unshift({ do: 'setAbout', field: 'origin', value: origin })
+  if (site.about.origin === null && commands.length > 0)
+    commands.unshift({ do: 'setAbout', field: 'origin', value: origin })
   return { commands, moved, added, routed, newCables, left }
 }
 
@@ -74,12 +113,18 @@ const samePoint = (a: Point | null, b: Point) => a !== null && apart_m(a, b) < 0
 
 function middle(all: readonly LatLon[]): Origin {
   const of = (values: number[]) => Math.round(((Math.min(...values) + Math.max(...values)) / 2) * 1e6) / 1e6
-  return all.length === 0 ? { latitude_deg: 0, longitude_deg: 0 } : { latitude_deg: of(all.map((p) => p.latitude_deg)), longitude_deg: of(all.map((p) => p.longitude_deg)) }
+  return all.length === 0
+    ? { latitude_deg: 0, longitude_deg: 0 }
+    : { latitude_deg: of(all.map((p) => p.latitude_deg)), longitude_deg: of(all.map((p) => p.longitude_deg)) }
 }
 
 /** Boxes in the order in which a line passes them. */
 function boxesAlong(site: Site, line: readonly Point[]): PlaceId[] {
-  const passed = entries(site.places).flatMap(([id, p]) => { const at = whereIs(p); const i = at === null ? -1 : line.findIndex((q) => apart_m(q, at) <= AT_BOX_m); return i < 0 ? [] : [{ id, i, tag: p.tag }] })
+  const passed = entries(site.places).flatMap(([id, p]) => {
+    const at = whereIs(p)
+    const i = at === null ? -1 : line.findIndex((q) => apart_m(q, at) <= AT_BOX_m)
+    return i < 0 ? [] : [{ id, i, tag: p.tag }]
+  })
   return passed.sort((a, b) => a.i - b.i || byTag(a.tag, b.tag)).map((p) => p.id)
 }
 

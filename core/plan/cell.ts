@@ -22,7 +22,8 @@ export function cellCommands(site: Site, row: ListedRow, cell: Cell, text: strin
   }
   if (cell !== 'box' && cell !== 'name' && cell !== 'zone') said.box = row.box
   // A valve that moves to another box takes that box's distance along.
-  if (cell === 'at_m' || cell === 'colour' || cell === 'coil') said.cable = row.run === null ? null : must(site.cables, row.run).tag
+  if (cell === 'at_m' || cell === 'colour' || cell === 'coil')
+    said.cable = row.run === null ? null : must(site.cables, row.run).tag
   const parsed = parseWith(stationRow, said)
   return parsed.ok ? listCommands(site, [parsed.value as StationRow]) : parsed
 }
@@ -36,7 +37,10 @@ function emptied(site: Site, row: ListedRow, cell: Cell): Command[] {
   else if (cell === 'coil' && row.device !== null) set(work, 'devices', row.device, 'coilKind', null)
   else if (cell === 'colour' && row.device !== null) {
     const lead = leadOf(site, row.device)
-    if (lead) { const { cores } = must(site.cables, lead.cable); set(work, 'cables', lead.cable, 'cores', { ...cores, [lead.core]: { ...must(cores, lead.core), colour: null } }) }
+    if (lead) {
+      const { cores } = must(site.cables, lead.cable)
+      set(work, 'cables', lead.cable, 'cores', { ...cores, [lead.core]: { ...must(cores, lead.core), colour: null } })
+    }
   } else if (cell === 'box' && row.stationId !== null && row.device !== null) {
     const touched = new Set<CableId>()
     set(work, 'stations', row.stationId, 'valves', [])

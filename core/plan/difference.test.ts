@@ -23,8 +23,15 @@ test('from any property to any other: the commands make the one into the other, 
 
 test('only what differs is written: one field, one record', () => {
   const { site } = demoProperty()
-  const renamed = { ...site, stations: { ...site.stations, 'A-1': { ...site.stations['A-1' as never] as object, name: 'Roses' } } } as unknown as Site
-  expect(commandsBetween(site, renamed)).toEqual([{ do: 'set', in: 'stations', id: 'A-1', field: 'name', value: 'Roses' }])
+  const renamed = {
+    ...site,
+    stations: { ...site.stations, 'A-1': { ...(site.stations['A-1' as never] as object), name: 'Roses' } },
+  } as unknown as Site
+  expect(commandsBetween(site, renamed)).toEqual([
+    { do: 'set', in: 'stations', id: 'A-1', field: 'name', value: 'Roses' },
+  ])
   const { 'A-1': _gone, ...stations } = site.stations as Record<string, unknown>
-  expect(commandsBetween(site, { ...site, stations } as unknown as Site)).toEqual([{ do: 'remove', in: 'stations', id: 'A-1' }])
+  expect(commandsBetween(site, { ...site, stations } as unknown as Site)).toEqual([
+    { do: 'remove', in: 'stations', id: 'A-1' },
+  ])
 })

@@ -7,8 +7,12 @@ export function commandsBetween(before: Site, after: Site): Command[] {
     const [was, is] = [before[name], after[name]] as [Record<string, object>, Record<string, object>]
     for (const [id, record] of entries(is)) {
       const old = lookUp(was, id) as Record<string, unknown> | undefined
-      if (!old) { commands.push({ do: 'create', in: name, id, record }); continue }
-      for (const [field, value] of Object.entries(record)) if (!sameJson(old[field], value)) commands.push({ do: 'set', in: name, id, field, value })
+      if (!old) {
+        commands.push({ do: 'create', in: name, id, record })
+        continue
+      }
+      for (const [field, value] of Object.entries(record))
+        if (!sameJson(old[field], value)) commands.push({ do: 'set', in: name, id, field, value })
     }
     for (const id of Object.keys(was)) if (lookUp(is, id) === undefined) commands.push({ do: 'remove', in: name, id })
   }

@@ -1,35 +1,124 @@
 import { gaugeText, type Gauge } from '../quantity'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
-import { bounded, byTag, checkSite, commonOf, entries, must, terminalEnd, terminalsInOrder, type CableId, type Command, type ControllerId, type CoreId, type DeviceId, type PlaceId, type Site, type StationId, type TerminalId } from '../site'
+import {
+  bounded,
+  byTag,
+  checkSite,
+  commonOf,
+  entries,
+  must,
+  terminalEnd,
+  terminalsInOrder,
+  type CableId,
+  type Command,
+  type ControllerId,
+  type CoreId,
+  type DeviceId,
+  type PlaceId,
+  type Site,
+  type StationId,
+  type TerminalId,
+} from '../site'
 import { commandsBetween } from './difference'
 import { MASTER, RELAY, type StationRow } from './row'
-import { addCore, bringCore, capLoose, heal, isLaid, reachBox, runsOf, spareCore, startRun, stopAt, tapCommon, type PlanRun } from './run'
+import {
+  addCore,
+  bringCore,
+  capLoose,
+  heal,
+  isLaid,
+  reachBox,
+  runsOf,
+  spareCore,
+  startRun,
+  stopAt,
+  tapCommon,
+  type PlanRun,
+} from './run'
 import { coreEnd, create, freeId, freeKey, join, part, portEnd, remove, set, type Work } from './work'
 
 /** A row as the property has it, with what it stands for. */
 export interface ListedRow extends StationRow {
-  readonly controller: ControllerId; readonly terminal: TerminalId
-  readonly stationId: StationId | null; readonly device: DeviceId | null; readonly run: CableId | null; readonly place: PlaceId | null
+  readonly controller: ControllerId
+  readonly terminal: TerminalId
+  readonly stationId: StationId | null
+  readonly device: DeviceId | null
+  readonly run: CableId | null
+  readonly place: PlaceId | null
 }
 
 /** Every station, master valve and relay of the property as rows, in the order of the doors. */
 export function rowsOf(site: Site): ListedRow[] {
   const many = Object.keys(site.controllers).length > 1
-  return entries(site.controllers).sort(([, a], [, b]) => byTag(a.tag, b.tag)).flatMap(([controller, record]) => terminalsInOrder(site, controller).flatMap((terminal): ListedRow[] => {
-    const tag = (t: string) => (many ? `${record.tag}:${t}` : t)
-    const found = entries(site.stations).find(([, s]) => s.controller === controller && s.terminal === terminal)
-    if (found) {
-      const [stationId, station] = found
-      return [{ ...blank, ...placed(site, controller, station.valves[0] ?? null), station: tag(must(record.terminals, terminal).tag), name: station.name, zone: station.zone, controller, terminal, stationId }]
-    }
-    return Object.values(site.pointsOfConnection).filter((p) => p.terminal?.controller === controller && p.terminal.terminal === terminal).flatMap((p) => [
-      ...(p.masterValve ? [{ ...blank, ...placed(site, controller, p.masterValve), station: tag(MASTER), name: must(site.devices, p.masterValve).name, controller, terminal, stationId: null }] : []),
-      ...(p.pumpRelay ? [{ ...blank, ...placed(site, controller, p.pumpRelay), station: tag(RELAY), name: must(site.devices, p.pumpRelay).name, controller, terminal, stationId: null, cable: null, box: null, at_m: null }] : []),
-    ])
-  }))
+  return entries(site.controllers)
+    .sort(([, a], [, b]) => byTag(a.tag, b.tag))
+    .flatMap(([controller, record]) =>
+      terminalsInOrder(site, controller).flatMap((terminal): ListedRow[] => {
+        const tag = (t: string) => (many ? `${record.tag}:${t}` : t)
+        const found = entries(site.stations).find(([, s]) => s.controller === controller && s.terminal === terminal)
+        if (found) {
+          const [stationId, station] = found
+          return [
+            {
+              ...blank,
+              ...placed(site, controller, station.valves[0] ?? null),
+              station: tag(must(record.terminals, terminal).tag),
+              name: station.name,
+              zone: station.zone,
+              controller,
+              terminal,
+              stationId,
+            },
+          ]
+        }
+        return Object.values(site.pointsOfConnection)
+          .filter((p) => p.terminal?.controller === controller && p.terminal.terminal === terminal)
+          .flatMap((p) => [
+            ...(p.masterValve
+              ? [
+                  {
+                    ...blank,
+                    ...placed(site, controller, p.masterValve),
+                    station: tag(MASTER),
+                    name: must(site.devices, p.masterValve).name,
+                    controller,
+                    terminal,
+                    stationId: null,
+                  },
+                ]
+              : []),
+            ...(p.pumpRelay
+              ? [
+                  {
+                    ...blank,
+                    ...placed(site, controller, p.pumpRelay),
+                    station: tag(RELAY),
+                    name: must(site.devices, p.pumpRelay).name,
+                    controller,
+                    terminal,
+                    stationId: null,
+                    cable: null,
+                    box: null,
+                    at_m: null,
+                  },
+                ]
+              : []),
+          ])
+      }),
+    )
 }
 
-const blank: Omit<StationRow, 'station'> = { name: '', zone: '', cable: null, box: null, at_m: null, coil: null, colour: null, kind: null, gauge: null }
+const blank: Omit<StationRow, 'station'> = {
+  name: '',
+  zone: '',
+  cable: null,
+  box: null,
+  at_m: null,
+  coil: null,
+  colour: null,
+  kind: null,
+  gauge: null,
+}
 
 function placed(site: Site, controller: ControllerId, device: DeviceId | null) {
   if (device === null) return { device, run: null, place: null }
@@ -40,12 +129,25 @@ function placed(site: Site, controller: ControllerId, device: DeviceId | null) {
   const at = cable ? bounded(cable.stops[stopAt(cable, place)]?.at_m ?? null) : null
   const own = lead && cable ? must(cable.cores, lead.core) : null
   return {
-    device, run: run?.cable ?? null, place, box: must(site.places, place).tag, at_m: at?.value ?? null, cable: run ? must(site.cables, run.cable).tag : cable?.tag ?? null,
-    coil: coilKind === null ? null : must(site.coilKinds, coilKind).name, colour: own?.colour?.value ?? null, kind: cable?.kind === 'multicore' || cable?.kind === 'single' ? cable.kind : null, gauge: (own?.gauge ?? cable?.gauge)?.value ?? null,
+    device,
+    run: run?.cable ?? null,
+    place,
+    box: must(site.places, place).tag,
+    at_m: at?.value ?? null,
+    cable: run ? must(site.cables, run.cable).tag : (cable?.tag ?? null),
+    coil: coilKind === null ? null : must(site.coilKinds, coilKind).name,
+    colour: own?.colour?.value ?? null,
+    kind: cable?.kind === 'multicore' || cable?.kind === 'single' ? cable.kind : null,
+    gauge: (own?.gauge ?? cable?.gauge)?.value ?? null,
   }
 }
 
-interface Lead { readonly cable: CableId; readonly core: CoreId; readonly stop: string; readonly port: 'a' | 'b' }
+interface Lead {
+  readonly cable: CableId
+  readonly core: CoreId
+  readonly stop: string
+  readonly port: 'a' | 'b'
+}
 const leadsMade = new WeakMap<Site, ReadonlyMap<DeviceId, Lead>>()
 
 /** The core that brings a terminal to a coil, where one joint holds nothing but the two. */
@@ -55,12 +157,23 @@ export function leadOf(site: Site, device: DeviceId): Lead | null {
 }
 
 function readLeads(site: Site): Map<DeviceId, Lead> {
-  const commons = new Set(entries(site.controllers).flatMap(([c]) => runsOf(site, c)).map((r) => `${r.cable} ${r.common}`))
+  const commons = new Set(
+    entries(site.controllers)
+      .flatMap(([c]) => runsOf(site, c))
+      .map((r) => `${r.cable} ${r.common}`),
+  )
   const leads = new Map<DeviceId, Lead>()
   for (const { ends } of Object.values(site.splices)) {
     const port = ends.find((e) => e.kind === 'port')
     const core = ends.find((e) => e.kind === 'core')
-    if (ends.length !== 2 || port?.kind !== 'port' || core?.kind !== 'core' || commons.has(`${core.cable} ${core.core}`) || leads.has(port.device)) continue
+    if (
+      ends.length !== 2 ||
+      port?.kind !== 'port' ||
+      core?.kind !== 'core' ||
+      commons.has(`${core.cable} ${core.core}`) ||
+      leads.has(port.device)
+    )
+      continue
     leads.set(port.device, { cable: core.cable, core: core.core, stop: core.stop, port: port.port as 'a' | 'b' })
   }
   return leads
@@ -77,10 +190,30 @@ export function listCommands(site: Site, rows: readonly StationRow[]): Outcome<C
   const touched = new Set<CableId>()
   rows.forEach((row, i) => {
     const at = controllerOf(work, row)
-    if (!at) { wrong.push(refusal('no_such_controller', [`row ${i + 1}`, 'station'], { tag: row.station.split(':')[0]!, options: Object.values(site.controllers).map((c) => c.tag).join(', ') })); return }
-    if (at.tag.toLowerCase() === 'c' || must(work.site.controllers, at.controller).terminals[at.tag as TerminalId]?.role === 'common') { wrong.push(refusal('common_is_no_output', [`row ${i + 1}`, 'station'])); return }
-    const run = row.cable === null || row.box === null ? null : Object.values(work.site.cables).find((c) => c.tag === row.cable)
-    if (run && !runsOf(work.site, at.controller).some((r) => must(work.site.cables, r.cable) === run)) { wrong.push(refusal('not_a_run', [`row ${i + 1}`, 'cable'], { cable: row.cable! })); return }
+    if (!at) {
+      wrong.push(
+        refusal('no_such_controller', [`row ${i + 1}`, 'station'], {
+          tag: row.station.split(':')[0]!,
+          options: Object.values(site.controllers)
+            .map((c) => c.tag)
+            .join(', '),
+        }),
+      )
+      return
+    }
+    if (
+      at.tag.toLowerCase() === 'c' ||
+      must(work.site.controllers, at.controller).terminals[at.tag as TerminalId]?.role === 'common'
+    ) {
+      wrong.push(refusal('common_is_no_output', [`row ${i + 1}`, 'station']))
+      return
+    }
+    const run =
+      row.cable === null || row.box === null ? null : Object.values(work.site.cables).find((c) => c.tag === row.cable)
+    if (run && !runsOf(work.site, at.controller).some((r) => must(work.site.cables, r.cable) === run)) {
+      wrong.push(refusal('not_a_run', [`row ${i + 1}`, 'cable'], { cable: row.cable! }))
+      return
+    }
     if (at.tag.toLowerCase() === RELAY) takeRelay(work, at.controller, row)
     else takeRow(work, at.controller, at.tag, row, touched)
   })
@@ -93,7 +226,9 @@ export function listCommands(site: Site, rows: readonly StationRow[]): Outcome<C
 export function withoutDcOnAc(before: Site, after: Site): Outcome<Command[]> {
   const dc = (site: Site) => checkSite(site).filter((f) => f.code === 'dc_coil_on_ac')
   const was = new Set(dc(before).map((r) => r.path[1]))
-  const fresh = Object.values(after.coilKinds).some((k) => k.current === 'dc_latching') ? dc(after).filter((r) => !was.has(r.path[1])) : []
+  const fresh = Object.values(after.coilKinds).some((k) => k.current === 'dc_latching')
+    ? dc(after).filter((r) => !was.has(r.path[1]))
+    : []
   return fresh.length > 0 ? refused(...fresh) : accepted(commandsBetween(before, after))
 }
 
@@ -102,21 +237,38 @@ function controllerOf(work: Work, row: StationRow): { controller: ControllerId; 
   const tag = parts.at(-1)!
   const all = entries(work.site.controllers)
   if (parts.length === 1 && all.length === 0) return { controller: firstController(work), tag }
-  const found = parts.length === 1 ? (all.length === 1 ? all[0] : undefined) : all.find(([, c]) => c.tag.toLowerCase() === parts[0]!.toLowerCase())
+  const found =
+    parts.length === 1
+      ? all.length === 1
+        ? all[0]
+        : undefined
+      : all.find(([, c]) => c.tag.toLowerCase() === parts[0]!.toLowerCase())
   return found ? { controller: found[0], tag } : null
 }
 
 function firstController(work: Work): ControllerId {
   create(work, 'places', 'A', { tag: 'A', kind: 'cabinet' })
-  create(work, 'controllers', 'A', { tag: 'A', name: 'A', place: 'A', terminals: { C: { tag: 'C', role: 'common', order: 0 } } })
+  create(work, 'controllers', 'A', {
+    tag: 'A',
+    name: 'A',
+    place: 'A',
+    terminals: { C: { tag: 'C', role: 'common', order: 0 } },
+  })
   return 'A' as ControllerId
 }
 
 function terminalFor(work: Work, controller: ControllerId, tag: string, role: 'station' | 'master'): TerminalId {
   const { terminals } = must(work.site.controllers, controller)
-  const found = entries(terminals).find(([, t]) => (role === 'master' ? t.role === 'master' : t.tag.toLowerCase() === tag.toLowerCase()))
+  const found = entries(terminals).find(([, t]) =>
+    role === 'master' ? t.role === 'master' : t.tag.toLowerCase() === tag.toLowerCase(),
+  )
   if (found) return found[0]
-  const order = role === 'master' ? 1 : /^\d{1,3}$/.test(tag) ? 10 + Number(tag) : Math.max(...Object.values(terminals).map((t) => t.order)) + 1
+  const order =
+    role === 'master'
+      ? 1
+      : /^\d{1,3}$/.test(tag)
+        ? 10 + Number(tag)
+        : Math.max(...Object.values(terminals).map((t) => t.order)) + 1
   const id = freeKey(terminals, tag)
   set(work, 'controllers', controller, 'terminals', { ...terminals, [id]: { tag, role, order } })
   return id as TerminalId
@@ -136,23 +288,36 @@ function takeRow(work: Work, controller: ControllerId, tag: string, row: Station
   if (coil !== undefined) set(work, 'devices', valve, 'coilKind', coil)
   if (master && row.name !== '') set(work, 'devices', valve, 'name', row.name)
   const elsewhere = must(work.site.devices, valve).place !== place
-  if (elsewhere) { unwire(work, valve, touched); set(work, 'devices', valve, 'place', place) }
+  if (elsewhere) {
+    unwire(work, valve, touched)
+    set(work, 'devices', valve, 'place', place)
+  }
   const run = runFor(work, controller, row, place)
   touched.add(run.cable)
   reachBox(work, run.cable, run.common, place, row.at_m)
   if (row.kind !== null || row.gauge !== null) describeRun(work, run, row)
-  if (leadOf(work.site, valve) === null && !isJoined(work.site, valve)) wire(work, run, terminal, valve, place, row, touched)
+  if (leadOf(work.site, valve) === null && !isJoined(work.site, valve))
+    wire(work, run, terminal, valve, place, row, touched)
   const lead = leadOf(work.site, valve)
   if (lead && row.colour !== null) recolour(work, lead.cable, lead.core, row.colour)
 }
 
-const isJoined = (site: Site, device: DeviceId) => Object.values(site.splices).some((s) => s.ends.some((e) => e.kind === 'port' && e.device === device))
+const isJoined = (site: Site, device: DeviceId) =>
+  Object.values(site.splices).some((s) => s.ends.some((e) => e.kind === 'port' && e.device === device))
 
 function stationDevice(work: Work, controller: ControllerId, terminal: TerminalId, row: StationRow): DeviceId | null {
   const found = entries(work.site.stations).find(([, s]) => s.controller === controller && s.terminal === terminal)
   if (!found) {
-    const pointOfConnection = entries(work.site.pointsOfConnection).find(([, p]) => p.terminal?.controller === controller)?.[0] ?? null
-    create(work, 'stations', freeId(work.site, 'stations', `${controller}-${terminal}`), { controller, terminal, name: row.name, zone: row.zone, valves: [], pointOfConnection })
+    const pointOfConnection =
+      entries(work.site.pointsOfConnection).find(([, p]) => p.terminal?.controller === controller)?.[0] ?? null
+    create(work, 'stations', freeId(work.site, 'stations', `${controller}-${terminal}`), {
+      controller,
+      terminal,
+      name: row.name,
+      zone: row.zone,
+      valves: [],
+      pointOfConnection,
+    })
     return null
   }
   const [id, station] = found
@@ -163,18 +328,24 @@ function stationDevice(work: Work, controller: ControllerId, terminal: TerminalI
 
 /** The master valve of the controller's point of connection, which is made where there is none; every station then comes on with it. */
 function masterDevice(work: Work, controller: ControllerId, terminal: TerminalId): DeviceId | null {
-  const found = entries(work.site.pointsOfConnection).find(([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal)
+  const found = entries(work.site.pointsOfConnection).find(
+    ([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
+  )
   if (found) return found[1].masterValve
   const id = freeId(work.site, 'pointsOfConnection', `${controller}-supply`)
   create(work, 'pointsOfConnection', id, { name: 'Supply', terminal: { controller, terminal } })
-  for (const [station, s] of entries(work.site.stations)) if (s.controller === controller && s.pointOfConnection === null) set(work, 'stations', station, 'pointOfConnection', id)
+  for (const [station, s] of entries(work.site.stations))
+    if (s.controller === controller && s.pointOfConnection === null)
+      set(work, 'stations', station, 'pointOfConnection', id)
   return null
 }
 
 function takeRelay(work: Work, controller: ControllerId, row: StationRow): void {
   const terminal = terminalFor(work, controller, MASTER, 'master')
   masterDevice(work, controller, terminal)
-  const [id, point] = entries(work.site.pointsOfConnection).find(([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal)!
+  const [id, point] = entries(work.site.pointsOfConnection).find(
+    ([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
+  )!
   const place = must(work.site.controllers, controller).place
   const relay = point.pumpRelay ?? (freeId(work.site, 'devices', `${controller}-relay`) as DeviceId)
   if (point.pumpRelay === null) {
@@ -186,15 +357,39 @@ function takeRelay(work: Work, controller: ControllerId, row: StationRow): void 
   if (row.coil !== null) set(work, 'devices', relay, 'coilKind', coilKindFor(work, row.coil))
 }
 
-function newValve(work: Work, controller: ControllerId, terminal: TerminalId, tag: string, place: PlaceId, master: boolean): DeviceId {
+function newValve(
+  work: Work,
+  controller: ControllerId,
+  terminal: TerminalId,
+  tag: string,
+  place: PlaceId,
+  master: boolean,
+): DeviceId {
   const id = freeId(work.site, 'devices', master ? `${controller}-MV` : `${controller}-V${tag}`) as DeviceId
   create(work, 'devices', id, { kind: 'coil', place, tag: freeTag(work.site, master ? MASTER : `V${tag}`) })
-  if (master) set(work, 'pointsOfConnection', entries(work.site.pointsOfConnection).find(([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal)![0], 'masterValve', id)
-  else set(work, 'stations', entries(work.site.stations).find(([, s]) => s.controller === controller && s.terminal === terminal)![0], 'valves', [id])
+  if (master)
+    set(
+      work,
+      'pointsOfConnection',
+      entries(work.site.pointsOfConnection).find(
+        ([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
+      )![0],
+      'masterValve',
+      id,
+    )
+  else
+    set(
+      work,
+      'stations',
+      entries(work.site.stations).find(([, s]) => s.controller === controller && s.terminal === terminal)![0],
+      'valves',
+      [id],
+    )
   return id
 }
 
-const freeTag = (site: Site, tag: string): string | null => (tag.length <= 12 && Object.values(site.devices).every((d) => d.tag !== tag) ? tag : null)
+const freeTag = (site: Site, tag: string): string | null =>
+  tag.length <= 12 && Object.values(site.devices).every((d) => d.tag !== tag) ? tag : null
 
 export function placeFor(work: Work, tag: string): PlaceId {
   const found = entries(work.site.places).find(([, p]) => p.tag.toLowerCase() === tag.toLowerCase())
@@ -217,8 +412,14 @@ function coilKindFor(work: Work, written: string): string {
 
 function runFor(work: Work, controller: ControllerId, row: StationRow, place: PlaceId): PlanRun {
   const runs = runsOf(work.site, controller)
-  const named = row.cable === null ? runs.find((r) => stopAt(must(work.site.cables, r.cable), place) >= 0) ?? runs[0] : runs.find((r) => must(work.site.cables, r.cable).tag === row.cable)
-  return named ?? startRun(work, controller, row.cable ?? freeRunTag(work.site), row.kind ?? 'multicore', row.gauge, place, row.at_m)
+  const named =
+    row.cable === null
+      ? (runs.find((r) => stopAt(must(work.site.cables, r.cable), place) >= 0) ?? runs[0])
+      : runs.find((r) => must(work.site.cables, r.cable).tag === row.cable)
+  return (
+    named ??
+    startRun(work, controller, row.cable ?? freeRunTag(work.site), row.kind ?? 'multicore', row.gauge, place, row.at_m)
+  )
 }
 
 function freeRunTag(site: Site): string {
@@ -229,15 +430,30 @@ function freeRunTag(site: Site): string {
 function describeRun(work: Work, run: PlanRun, row: StationRow): void {
   const cable = must(work.site.cables, run.cable)
   const written = row.gauge as Gauge | null
-  if (written !== null && (cable.gauge === null || gaugeText(cable.gauge.value) !== gaugeText(written)) && cable.kind === 'multicore') set(work, 'cables', run.cable, 'gauge', { value: written, how: 'reported' })
+  if (
+    written !== null &&
+    (cable.gauge === null || gaugeText(cable.gauge.value) !== gaugeText(written)) &&
+    cable.kind === 'multicore'
+  )
+    set(work, 'cables', run.cable, 'gauge', { value: written, how: 'reported' })
 }
 
 /** Lead, landing and joints of a valve on a run. */
-function wire(work: Work, run: PlanRun, terminal: TerminalId, valve: DeviceId, place: PlaceId, row: StationRow, touched: Set<CableId>): void {
+function wire(
+  work: Work,
+  run: PlanRun,
+  terminal: TerminalId,
+  valve: DeviceId,
+  place: PlaceId,
+  row: StationRow,
+  touched: Set<CableId>,
+): void {
   const cable = must(work.site.cables, run.cable)
   const home = cable.stops[0]!
   if (cable.kind === 'multicore') {
-    const station = entries(work.site.stations).find(([, s]) => s.controller === run.controller && s.terminal === terminal)?.[0] ?? null
+    const station =
+      entries(work.site.stations).find(([, s]) => s.controller === run.controller && s.terminal === terminal)?.[0] ??
+      null
     const spare = spareCore(work.site, run.cable, station)
     if (spare === null && isLaid(cable)) return // it has no core to give: the valve stands in its box until somebody decides
     const core = spare ?? addCore(work, run.cable, row.colour)
@@ -246,7 +462,12 @@ function wire(work: Work, run: PlanRun, terminal: TerminalId, valve: DeviceId, p
     const id = freeId(work.site, 'cables', `${run.cable}-${terminal}`) as CableId
     const at = cable.stops[stopAt(cable, place)]!.at_m
     create(work, 'cables', id, {
-      kind: 'single', gauge: row.gauge === null ? null : { value: row.gauge, how: 'reported' }, stops: [{ id: 'home', place: home.place, at_m: { value: 0, how: 'reported' } }, { id: 'end', place, at_m: at }],
+      kind: 'single',
+      gauge: row.gauge === null ? null : { value: row.gauge, how: 'reported' },
+      stops: [
+        { id: 'home', place: home.place, at_m: { value: 0, how: 'reported' } },
+        { id: 'end', place, at_m: at },
+      ],
       cores: { c0: { colour: row.colour === null ? null : { value: row.colour, how: 'reported' } } },
     })
     touched.add(id)
@@ -263,7 +484,8 @@ function unwire(work: Work, valve: DeviceId, touched: Set<CableId>): void {
   if (!lead) return
   const cable = must(work.site.cables, lead.cable)
   if (cable.kind === 'single' && Object.keys(cable.cores).length === 1) {
-    for (const s of cable.stops) for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(lead.cable, lead.core, s.id, side))
+    for (const s of cable.stops)
+      for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(lead.cable, lead.core, s.id, side))
     remove(work, 'cables', lead.cable)
     touched.delete(lead.cable)
     return
@@ -276,7 +498,11 @@ function unwire(work: Work, valve: DeviceId, touched: Set<CableId>): void {
 function recolour(work: Work, cableId: CableId, core: CoreId, colour: string): void {
   const cable = must(work.site.cables, cableId)
   const record = must(cable.cores, core)
-  if (record.colour?.value !== colour) set(work, 'cables', cableId, 'cores', { ...cable.cores, [core]: { ...record, colour: { value: colour, how: 'reported', on: null } } })
+  if (record.colour?.value !== colour)
+    set(work, 'cables', cableId, 'cores', {
+      ...cable.cores,
+      [core]: { ...record, colour: { value: colour, how: 'reported', on: null } },
+    })
 }
 
 /** The commands that take a station off the property: its record, its valves and their wiring; a jacket's core becomes a spare. */
@@ -290,11 +516,14 @@ export function removalCommands(site: Site, station: StationId): Command[] {
   return commandsBetween(site, work.site)
 }
 
-
 /** Takes a valve off its wires, and off the property where nothing else is meant to use it. */
 export function withoutValve(work: Work, valve: DeviceId, touched: Set<CableId>): void {
   const { stations, pointsOfConnection } = work.site
-  if (Object.values(stations).some((s) => s.valves.includes(valve)) || Object.values(pointsOfConnection).some((p) => p.masterValve === valve || p.pumpRelay === valve)) return
+  if (
+    Object.values(stations).some((s) => s.valves.includes(valve)) ||
+    Object.values(pointsOfConnection).some((p) => p.masterValve === valve || p.pumpRelay === valve)
+  )
+    return
   unwire(work, valve, touched)
   remove(work, 'devices', valve)
 }

@@ -8,20 +8,27 @@ import { capLoose, reachBox, runsOf, setDistance, startRun, stopAt } from './run
 import { set, type Work } from './work'
 
 /** A run in words: the boxes it passes in order, with their distance where it is known. */
-export interface WrittenWay { readonly box: string; readonly at_m: number | null }
+export interface WrittenWay {
+  readonly box: string
+  readonly at_m: number | null
+}
 
 /** Reads `B1 30, B2 55 m, B3`: boxes in order, each with its distance from the controller or none. */
 export function readWay(text: string, unit: 'm' | 'ft'): Outcome<WrittenWay[]> {
   const wrong: Refusal[] = []
-  const stops = text.split(/[,;\n]+/).map((s) => s.trim()).filter((s) => s !== '').map((s): WrittenWay => {
-    const [box = '', ...rest] = s.split(/\s+/)
-    const length = rest.join(' ')
-    const at_m = length === '' ? null : parseLength(length, unit)
-    if (length !== '' && at_m === null) wrong.push(refusal('not_a_length', [box], { text: length }))
-    const parsed = parseWith(tagSchema, box, ['box'])
-    if (!parsed.ok) wrong.push(...parsed.refusals)
-    return { box, at_m }
-  })
+  const stops = text
+    .split(/[,;\n]+/)
+    .map((s) => s.trim())
+    .filter((s) => s !== '')
+    .map((s): WrittenWay => {
+      const [box = '', ...rest] = s.split(/\s+/)
+      const length = rest.join(' ')
+      const at_m = length === '' ? null : parseLength(length, unit)
+      if (length !== '' && at_m === null) wrong.push(refusal('not_a_length', [box], { text: length }))
+      const parsed = parseWith(tagSchema, box, ['box'])
+      if (!parsed.ok) wrong.push(...parsed.refusals)
+      return { box, at_m }
+    })
   let reached = 0
   for (const { box, at_m } of stops) {
     if (at_m !== null && at_m < reached) wrong.push(refusal('stop_before', [box], { at_m, reached_m: reached }))
@@ -33,13 +40,22 @@ export function readWay(text: string, unit: 'm' | 'ft'): Outcome<WrittenWay[]> {
 
 /** A run as `readWay` takes it. */
 export function wayText(site: Site, cable: CableId, show: (at_m: number) => string): string {
-  return must(site.cables, cable).stops.slice(1).map((s) => { const at = bounded(s.at_m); return at ? `${must(site.places, s.place).tag} ${show(at.value)}` : must(site.places, s.place).tag }).join(', ')
+  return must(site.cables, cable)
+    .stops.slice(1)
+    .map((s) => {
+      const at = bounded(s.at_m)
+      return at ? `${must(site.places, s.place).tag} ${show(at.value)}` : must(site.places, s.place).tag
+    })
+    .join(', ')
 }
 
 /** The commands that bring a run to the boxes written: new ones taken in, distances set. Boxes left out stay; they may hold valves. */
 export function wayCommands(site: Site, cable: CableId, way: readonly WrittenWay[]): Command[] {
   const work: Work = { site }
-  const common = entries(site.controllers).flatMap(([c]) => runsOf(site, c)).find((r) => r.cable === cable)?.common ?? null
+  const common =
+    entries(site.controllers)
+      .flatMap(([c]) => runsOf(site, c))
+      .find((r) => r.cable === cable)?.common ?? null
   for (const { box, at_m } of way) {
     const place = placeFor(work, box)
     if (stopAt(must(work.site.cables, cable), place) >= 0) setDistance(work, cable, place, at_m)
@@ -50,10 +66,18 @@ export function wayCommands(site: Site, cable: CableId, way: readonly WrittenWay
 }
 
 /** The commands that lay a new run from a controller: a jacket for everything, or a single common with leads beside it. */
-export function newRunCommands(site: Site, controller: ControllerId, tag: string, kind: 'multicore' | 'single', size: string, way: readonly WrittenWay[]): Outcome<Command[]> {
+export function newRunCommands(
+  site: Site,
+  controller: ControllerId,
+  tag: string,
+  kind: 'multicore' | 'single',
+  size: string,
+  way: readonly WrittenWay[],
+): Outcome<Command[]> {
   const named = parseWith(tagSchema, tag.trim(), ['tag'])
   if (!named.ok) return named
-  if (Object.values(site.cables).some((c) => c.tag === named.value)) return refused(refusal('tag_twice', ['tag'], { tag: named.value }))
+  if (Object.values(site.cables).some((c) => c.tag === named.value))
+    return refused(refusal('tag_twice', ['tag'], { tag: named.value }))
   const gauge = size.trim() === '' ? null : parseGauge(size, site.settings.market)
   if (size.trim() !== '' && gauge === null) return refused(refusal('not_a_size', ['size'], { text: size }))
   const work: Work = { site }
@@ -65,12 +89,18 @@ export function newRunCommands(site: Site, controller: ControllerId, tag: string
 }
 
 /** The commands that change what a run is called or how much warmer it lies. */
-export function runCommands(site: Site, cable: CableId, field: 'tag' | 'warmer_K', written: string): Outcome<Command[]> {
+export function runCommands(
+  site: Site,
+  cable: CableId,
+  field: 'tag' | 'warmer_K',
+  written: string,
+): Outcome<Command[]> {
   const work: Work = { site }
   if (field === 'tag') {
     const named = parseWith(tagSchema, written.trim(), ['tag'])
     if (!named.ok) return named
-    if (entries(site.cables).some(([id, c]) => id !== cable && c.tag === named.value)) return refused(refusal('tag_twice', ['tag'], { tag: named.value }))
+    if (entries(site.cables).some(([id, c]) => id !== cable && c.tag === named.value))
+      return refused(refusal('tag_twice', ['tag'], { tag: named.value }))
     set(work, 'cables', cable, 'tag', named.value)
   } else {
     const warmer = written.trim() === '' ? 0 : Number(written.replace(',', '.'))

@@ -1,8 +1,24 @@
-import { apply, end, endKey, entries, lookUp, must, type CableId, type Command, type CoreId, type End, type PlaceId, type Site, type SpliceId } from '../site'
+import {
+  apply,
+  end,
+  endKey,
+  entries,
+  lookUp,
+  must,
+  type CableId,
+  type Command,
+  type CoreId,
+  type End,
+  type PlaceId,
+  type Site,
+  type SpliceId,
+} from '../site'
 import type { CollectionName } from '../site'
 
 /** A plan being changed: the site so far. */
-export interface Work { site: Site }
+export interface Work {
+  site: Site
+}
 
 /** Does one command. A refusal is this room's own mistake: what people write has been looked at before. */
 export function act(work: Work, command: Command): void {
@@ -11,9 +27,12 @@ export function act(work: Work, command: Command): void {
   work.site = next.value
 }
 
-export const create = (work: Work, into: CollectionName, id: string, record: unknown) => act(work, { do: 'create', in: into, id, record })
-export const set = (work: Work, collection: CollectionName, id: string, field: string, value: unknown) => act(work, { do: 'set', in: collection, id, field, value })
-export const remove = (work: Work, collection: CollectionName, id: string) => act(work, { do: 'remove', in: collection, id })
+export const create = (work: Work, into: CollectionName, id: string, record: unknown) =>
+  act(work, { do: 'create', in: into, id, record })
+export const set = (work: Work, collection: CollectionName, id: string, field: string, value: unknown) =>
+  act(work, { do: 'set', in: collection, id, field, value })
+export const remove = (work: Work, collection: CollectionName, id: string) =>
+  act(work, { do: 'remove', in: collection, id })
 
 /** An id that is free in a collection, made from what the thing is called. */
 export function freeId(site: Site, collection: CollectionName, wanted: string): string {
@@ -22,13 +41,18 @@ export function freeId(site: Site, collection: CollectionName, wanted: string): 
 
 /** A key that is free among records, of the letters that ids may have. */
 export function freeKey(records: object, wanted: string): string {
-  const plain = wanted.replace(/[^A-Za-z0-9_-]+/g, '-').replace(/^[^A-Za-z0-9]+/, '').slice(0, 50) || 'x'
+  const plain =
+    wanted
+      .replace(/[^A-Za-z0-9_-]+/g, '-')
+      .replace(/^[^A-Za-z0-9]+/, '')
+      .slice(0, 50) || 'x'
   let id = plain
   for (let n = 2; lookUp(records, id) !== undefined; n++) id = `${plain}-${n}`
   return id
 }
 
-export const coreEnd = (cable: CableId, core: CoreId, stop: string, side: 'arrives' | 'leaves'): End => end.parse({ kind: 'core', cable, core, stop, side })
+export const coreEnd = (cable: CableId, core: CoreId, stop: string, side: 'arrives' | 'leaves'): End =>
+  end.parse({ kind: 'core', cable, core, stop, side })
 export const portEnd = (device: string, port: string): End => end.parse({ kind: 'port', device, port })
 
 /** The joint that holds an end, or null. */
@@ -42,7 +66,11 @@ export function join(work: Work, place: PlaceId, ends: readonly End[]): void {
   const there = ends.map((e) => jointOf(work.site, e)).find((j) => j !== null) ?? null
   if (there === null) {
     const landing = ends.some((e) => e.kind === 'terminal')
-    create(work, 'splices', freeId(work.site, 'splices', `${must(work.site.places, place).tag}-j`), { place, connector: landing ? 'terminal' : 'unknown', ends })
+    create(work, 'splices', freeId(work.site, 'splices', `${must(work.site.places, place).tag}-j`), {
+      place,
+      connector: landing ? 'terminal' : 'unknown',
+      ends,
+    })
     return
   }
   const splice = must(work.site.splices, there)
@@ -64,15 +92,25 @@ export function part(work: Work, wanted: End): void {
   const left = splice.ends.filter((e) => endKey(e) !== endKey(wanted))
   const landing = splice.connector === 'terminal'
   const [last] = left
-  if (left.length === 1 && last?.kind === 'core' && last.cable !== (wanted as { cable?: CableId }).cable && must(work.site.cables, last.cable).kind === 'jumper') {
+  if (
+    left.length === 1 &&
+    last?.kind === 'core' &&
+    last.cable !== (wanted as { cable?: CableId }).cable &&
+    must(work.site.cables, last.cable).kind === 'jumper'
+  ) {
     const { cable } = last
     remove(work, 'splices', id)
-    for (const stop of must(work.site.cables, cable).stops) for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(cable, last.core, stop.id, side))
+    for (const stop of must(work.site.cables, cable).stops)
+      for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(cable, last.core, stop.id, side))
     remove(work, 'cables', cable)
     return
   }
-  if (left.length === 0 || (landing && !left.some((e) => e.kind !== 'terminal'))) { remove(work, 'splices', id); return }
-  if (landing && !left.some((e) => e.kind === 'terminal')) set(work, 'splices', id, 'connector', left.length === 1 ? 'cap' : 'unknown')
+  if (left.length === 0 || (landing && !left.some((e) => e.kind !== 'terminal'))) {
+    remove(work, 'splices', id)
+    return
+  }
+  if (landing && !left.some((e) => e.kind === 'terminal'))
+    set(work, 'splices', id, 'connector', left.length === 1 ? 'cap' : 'unknown')
   else if (!landing && left.length === 1) set(work, 'splices', id, 'connector', 'cap')
   set(work, 'splices', id, 'ends', left)
 }

@@ -5,7 +5,13 @@ export const COPPER_OHM_MM2_PER_M = 0.017241
 
 /** Maximum resistance of solid class 1 copper at 20 °C, Ω/km by nominal mm² (IEC 60228). */
 const METRIC_MAXIMUM_OHM_PER_KM: Readonly<Record<string, number>> = {
-  0.5: 36.0, 0.75: 24.5, 1: 18.1, 1.5: 12.1, 2.5: 7.41, 4: 4.61, 6: 3.08,
+  0.5: 36.0,
+  0.75: 24.5,
+  1: 18.1,
+  1.5: 12.1,
+  2.5: 7.41,
+  4: 4.61,
+  6: 3.08,
 }
 
 /** Cross-section in mm². AWG by its defining diameter, 0.127·92^((36−n)/39) mm (ASTM B258). */
@@ -41,7 +47,8 @@ export function parseGauge(text: string, market: 'awg' | 'metric'): Gauge | null
   const match = SIZE.exec(text.trim())
   if (!match) return null
   const figure = Number(match[2]!.replace(',', '.'))
-  const awg = match[1] !== undefined || match[3]?.toLowerCase() === 'awg' || (match[3] === undefined && market === 'awg')
+  const awg =
+    match[1] !== undefined || match[3]?.toLowerCase() === 'awg' || (match[3] === undefined && market === 'awg')
   const gauge = gaugeSchema.safeParse(awg ? { awg: figure } : { area_mm2: figure })
   return gauge.success ? gauge.data : null
 }

@@ -13,5 +13,8 @@ export function parseLength(text: string, unit: LengthUnit): number | null {
   const match = LENGTH.exec(text.trim())
   if (!match) return null
   const written = match[2]?.toLowerCase()
-  return toMetres(Number(match[1]!.replace(',', '.')), written === undefined ? unit : written.startsWith('m') ? 'm' : 'ft')
+  return toMetres(
+    Number(match[1]!.replace(',', '.')),
+    written === undefined ? unit : written.startsWith('m') ? 'm' : 'ft',
+  )
 }

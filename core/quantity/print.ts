@@ -3,7 +3,10 @@ import { ohmsWithUnit } from './ohms'
 import { fahrenheit } from './temperature'
 
 /** The units a property is read in; everything is stored in metres and °C. */
-export interface Units { readonly length: LengthUnit; readonly temperature: 'C' | 'F' }
+export interface Units {
+  readonly length: LengthUnit
+  readonly temperature: 'C' | 'F'
+}
 
 /** Prints a figure in the user's units by the ending of its name: `_m`, `_C`, `_ohm`, `_ratio`. Others stay as they are. */
 export function printFigure(name: string, value: string | number, units: Units): string {

@@ -3,8 +3,20 @@ import { applyBatch, brokenInvariants, sameJson, valueAt, type Command, type Sit
 import { rebase, takeBack, type Accepted } from './change'
 
 const start = quarryLake()
-const rename = (station: string, value: string): Command => ({ do: 'set', in: 'stations', id: station, field: 'name', value })
-const zone = (station: string, value: string): Command => ({ do: 'set', in: 'stations', id: station, field: 'zone', value })
+const rename = (station: string, value: string): Command => ({
+  do: 'set',
+  in: 'stations',
+  id: station,
+  field: 'name',
+  value,
+})
+const zone = (station: string, value: string): Command => ({
+  do: 'set',
+  in: 'stations',
+  id: station,
+  field: 'zone',
+  value,
+})
 const remove = (station: string): Command => ({ do: 'remove', in: 'stations', id: station })
 const setting = (field: string, value: unknown): Command => ({ do: 'setSetting', field, value })
 
@@ -15,18 +27,27 @@ type Act = readonly Command[] | 'undo' | 'look'
 function play(order: readonly (0 | 1)[], scripts: readonly [readonly Act[], readonly Act[]]) {
   let site: Site = start
   const journal: Accepted[] = []
-  const editors = [{ base: 0, own: [] as string[], next: 0 }, { base: 0, own: [] as string[], next: 0 }]
+  const editors = [
+    { base: 0, own: [] as string[], next: 0 },
+    { base: 0, own: [] as string[], next: 0 },
+  ]
   const refusedBy: string[][] = [[], []]
   for (const who of order) {
     const editor = editors[who]!
     const index = editor.next++
     const act = scripts[who][index]!
     const id = `${who}-${index}`
-    if (act === 'look') { editor.base = journal.length; editor.own = []; continue }
+    if (act === 'look') {
+      editor.base = journal.length
+      editor.own = []
+      continue
+    }
     const before = JSON.stringify(site)
     const last = journal.findLast((b) => b.id.startsWith(`${who}-`))
-    const outcome = act === 'undo' ? last && takeBack({ site, revision: journal.length }, last)
-      : rebase({ site, revision: journal.length }, editor.base, act, journal.slice(editor.base), editor.own)
+    const outcome =
+      act === 'undo'
+        ? last && takeBack({ site, revision: journal.length }, last)
+        : rebase({ site, revision: journal.length }, editor.base, act, journal.slice(editor.base), editor.own)
     editor.own.push(id)
     if (outcome?.ok) {
       site = outcome.value.site
@@ -43,11 +64,17 @@ function play(order: readonly (0 | 1)[], scripts: readonly [readonly Act[], read
 /** Every way to lay two rows into one without changing the order within either. */
 function interleavings(a: number, b: number): (0 | 1)[][] {
   if (a === 0 || b === 0) return [[...new Array<0>(a).fill(0), ...new Array<1>(b).fill(1)]]
-  return [...interleavings(a - 1, b).map((rest): (0 | 1)[] => [0, ...rest]), ...interleavings(a, b - 1).map((rest): (0 | 1)[] => [1, ...rest])]
+  return [
+    ...interleavings(a - 1, b).map((rest): (0 | 1)[] => [0, ...rest]),
+    ...interleavings(a, b - 1).map((rest): (0 | 1)[] => [1, ...rest]),
+  ]
 }
 
 test('work on different fields is taken in every order, and every order ends in the same site', () => {
-  const scripts: [Act[], Act[]] = [[[rename('A-1', 'Rose bed')], [rename('A-1', 'Rose bank'), rename('A-2', 'Herbs')], [setting('ground_C', 11)]], [[zone('A-1', 'Front')], [rename('A-3', 'Hedge')], [zone('A-1', 'Gate')]]]
+  const scripts: [Act[], Act[]] = [
+    [[rename('A-1', 'Rose bed')], [rename('A-1', 'Rose bank'), rename('A-2', 'Herbs')], [setting('ground_C', 11)]],
+    [[zone('A-1', 'Front')], [rename('A-3', 'Hedge')], [zone('A-1', 'Gate')]],
+  ]
   const all = interleavings(3, 3)
   expect(all).toHaveLength(20)
   const ends = all.map((order) => play(order, scripts))
@@ -59,20 +86,34 @@ test('work on different fields is taken in every order, and every order ends in 
 })
 
 test('work on the same field: in every order exactly one of them gets it, the other is refused by that field’s name', () => {
-  const scripts: [Act[], Act[]] = [[[zone('A-2', 'x')], [rename('A-1', 'Mine'), zone('A-5', 'y')]], [[rename('A-1', 'Theirs')], [zone('A-6', 'z')]]]
+  const scripts: [Act[], Act[]] = [
+    [[zone('A-2', 'x')], [rename('A-1', 'Mine'), zone('A-5', 'y')]],
+    [[rename('A-1', 'Theirs')], [zone('A-6', 'z')]],
+  ]
   for (const order of interleavings(2, 2)) {
     const { site, refusedBy } = play(order, scripts)
     const first = order.indexOf(1) < order.lastIndexOf(0) ? 'Theirs' : 'Mine'
     expect(valueAt(site, ['stations', 'A-1', 'name'])).toBe(first)
-    expect(refusedBy).toEqual(first === 'Theirs' ? [['conflict stations.A-1.name'], []] : [[], ['conflict stations.A-1.name']])
+    expect(refusedBy).toEqual(
+      first === 'Theirs' ? [['conflict stations.A-1.name'], []] : [[], ['conflict stations.A-1.name']],
+    )
     expect(valueAt(site, ['stations', 'A-5', 'zone'])).toBe(first === 'Mine' ? 'y' : 'Dome terrace')
   }
 })
 
 test('who looks before writing may write over; who did not may not', () => {
   const scripts: [Act[], Act[]] = [[[rename('A-1', 'First')]], ['look', [rename('A-1', 'Second')]]]
-  const results = interleavings(1, 2).map((order) => [order.join(''), play(order, scripts).refusedBy.map((r) => r.length).join()])
-  expect(results).toEqual([['011', '0,0'], ['101', '0,1'], ['110', '1,0']])
+  const results = interleavings(1, 2).map((order) => [
+    order.join(''),
+    play(order, scripts)
+      .refusedBy.map((r) => r.length)
+      .join(),
+  ])
+  expect(results).toEqual([
+    ['011', '0,0'],
+    ['101', '0,1'],
+    ['110', '1,0'],
+  ])
 })
 
 test('a record taken away and a field of it changed cannot both be, whichever comes first', () => {
@@ -85,7 +126,10 @@ test('a record taken away and a field of it changed cannot both be, whichever co
 })
 
 test('undo takes back one’s own work in every order, and never what the other has changed since', () => {
-  const scripts: [Act[], Act[]] = [[[rename('A-1', 'Mine')], 'undo'], ['look', [rename('A-1', 'Theirs')]]]
+  const scripts: [Act[], Act[]] = [
+    [[rename('A-1', 'Mine')], 'undo'],
+    ['look', [rename('A-1', 'Theirs')]],
+  ]
   for (const order of interleavings(2, 2)) {
     const { site, refusedBy } = play(order, scripts)
     const name = valueAt(site, ['stations', 'A-1', 'name'])

@@ -2,10 +2,17 @@ import { accepted, refusal, refused, type Outcome } from '../refusal'
 import { applyBatch, overlapping, undoCommands, type Applied, type Command, type Site, type Write } from '../site'
 
 /** A batch that was accepted: the revision it made, and what it wrote. */
-export interface Accepted { readonly id: string; readonly revision: number; readonly writes: readonly Write[] }
+export interface Accepted {
+  readonly id: string
+  readonly revision: number
+  readonly writes: readonly Write[]
+}
 
 /** A site at a revision. */
-export interface Standing { readonly site: Site; readonly revision: number }
+export interface Standing {
+  readonly site: Site
+  readonly revision: number
+}
 
 /**
  * Applies a batch to the site as it is now, though it may have been made on an older one. Refused only where a field it
@@ -13,7 +20,13 @@ export interface Standing { readonly site: Site; readonly revision: number }
  * @param since the accepted batches after the base, oldest first
  * @param onTopOf ids of those among them that are the sender's own, on top of which this one was made
  */
-export function rebase(now: Standing, base: number, commands: readonly Command[], since: readonly Accepted[], onTopOf: readonly string[] = []): Outcome<Applied> {
+export function rebase(
+  now: Standing,
+  base: number,
+  commands: readonly Command[],
+  since: readonly Accepted[],
+  onTopOf: readonly string[] = [],
+): Outcome<Applied> {
   if (base > now.revision) return refused(refusal('base_ahead', ['base']))
   const own = new Set(onTopOf)
   const theirs = since.filter((batch) => !own.has(batch.id)).flatMap((batch) => batch.writes)
@@ -34,8 +47,16 @@ export function takeBack(now: Standing, batch: Accepted): Outcome<Applied & { re
 /** Fields that a batch sets to what they are already count as written too: it was meant to be so. */
 function addressesOf(commands: readonly Command[]): Write[] {
   return commands.map((c) => ({
-    path: c.do === 'setAbout' ? ['about', c.field] : c.do === 'setSetting' ? ['settings', c.field] : c.do === 'set' ? [c.in, c.id, c.field] : [c.in, c.id],
-    before: null, after: null,
+    path:
+      c.do === 'setAbout'
+        ? ['about', c.field]
+        : c.do === 'setSetting'
+          ? ['settings', c.field]
+          : c.do === 'set'
+            ? [c.in, c.id, c.field]
+            : [c.in, c.id],
+    before: null,
+    after: null,
   }))
 }
 

@@ -6,7 +6,9 @@ import { meter } from './meter'
 export const factId = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$/, 'an id of 1 to 64 letters, digits, _ or -')
 const celsius = z.number().min(-40).max(90)
 /** A moment, with its offset from UTC; clocks that were never set are refused. */
-export const instant = z.iso.datetime({ offset: true }).refine((text) => /^(19[7-9]|20|21)/.test(text), 'a moment between 1970 and 2199')
+export const instant = z.iso
+  .datetime({ offset: true })
+  .refine((text) => /^(19[7-9]|20|21)/.test(text), 'a moment between 1970 and 2199')
 
 /** The safety lines that a sweep asks to be ticked, in their order. */
 export const CAUTIONS = ['schedule_paused', 'power_off', 'leads_off'] as const
@@ -110,7 +112,13 @@ export type OhmsValue = Extract<ReadingValue, { kind: 'ohm' | 'open' }>
 const inOhms = (v: ReadingValue) => v.kind === 'ohm' || v.kind === 'open'
 /** What each test can answer. */
 const ANSWERS: Readonly<Record<FieldTestKind, (value: ReadingValue) => boolean>> = {
-  ohms: inOhms, coil_ohms: inOhms, loop_lead: inOhms, loop_common: inOhms, lead_earth: inOhms, lead_through: inOhms, common_earth: inOhms,
+  ohms: inOhms,
+  coil_ohms: inOhms,
+  loop_lead: inOhms,
+  loop_common: inOhms,
+  lead_earth: inOhms,
+  lead_through: inOhms,
+  common_earth: inOhms,
   coil_volts: (v) => v.kind === 'volt',
   swap_test: (v) => v.kind === 'heard',
   energise: (v) => v.kind === 'heard',
@@ -129,17 +137,19 @@ const ANSWERS: Readonly<Record<FieldTestKind, (value: ReadingValue) => boolean>>
 export const answers = (test: FieldTest, value: ReadingValue): boolean => ANSWERS[test.kind](value)
 
 /** A reading is never edited: it is struck out with a reason, and taken again. */
-export const reading = z.strictObject({
-  visit: factId,
-  at: instant,
-  author: words(80),
-  revision: z.int().min(0),
-  test: fieldTest,
-  off: z.enum(['all_leads', 'none']).default('all_leads'),
-  meter,
-  ground_C: celsius,
-  value: readingValue,
-}).refine((r) => answers(r.test, r.value), { path: ['value'], error: 'a value of the kind that its test gives' })
+export const reading = z
+  .strictObject({
+    visit: factId,
+    at: instant,
+    author: words(80),
+    revision: z.int().min(0),
+    test: fieldTest,
+    off: z.enum(['all_leads', 'none']).default('all_leads'),
+    meter,
+    ground_C: celsius,
+    value: readingValue,
+  })
+  .refine((r) => answers(r.test, r.value), { path: ['value'], error: 'a value of the kind that its test gives' })
 export type Reading = z.infer<typeof reading>
 export type OhmsReading = Reading & { readonly test: OhmsTest; readonly value: OhmsValue }
 export const isOhms = (r: Reading): r is OhmsReading => r.test.kind === 'ohms'
@@ -159,7 +169,15 @@ export const acceptance = z.strictObject({ reading: factId, at: instant, author:
 export type Acceptance = z.infer<typeof acceptance>
 
 /** What a visit found to be wrong and mended. `part` is the key of the part, as a hunt names it. */
-export const finding = z.strictObject({ visit: factId, at: instant, author: words(80), part: words(400), says: words(400), belief: z.number().min(0).max(1).nullable(), how: words(200) })
+export const finding = z.strictObject({
+  visit: factId,
+  at: instant,
+  author: words(80),
+  part: words(400),
+  says: words(400),
+  belief: z.number().min(0).max(1).nullable(),
+  how: words(200),
+})
 export type Finding = z.infer<typeof finding>
 
 /** All facts of a property by their ids. */
@@ -174,4 +192,12 @@ export const factsSchema = z.strictObject({
 })
 export type Facts = z.infer<typeof factsSchema>
 
-export const noFacts = (): Facts => ({ visits: {}, readings: {}, strikeOuts: {}, cautions: {}, closings: {}, acceptances: {}, findings: {} })
+export const noFacts = (): Facts => ({
+  visits: {},
+  readings: {},
+  strikeOuts: {},
+  cautions: {},
+  closings: {},
+  acceptances: {},
+  findings: {},
+})

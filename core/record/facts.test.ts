@@ -1,13 +1,26 @@
 import { demoProperty } from '../../demo/quarry-lake'
 import { terminalEnd } from '../site'
-import { cabinetTest, factsSchema, noFacts, readingsOf, standingReadings, testKey, visitsInOrder, withFact, type Facts, type OhmsTest, type Reading } from './index'
+import {
+  cabinetTest,
+  factsSchema,
+  noFacts,
+  readingsOf,
+  standingReadings,
+  testKey,
+  visitsInOrder,
+  withFact,
+  type Facts,
+  type OhmsTest,
+  type Reading,
+} from './index'
 
 const demo = demoProperty().facts
 const one = demo.readings['spring-2026-1']!
 const test_ = one.test as OhmsTest
 
 test('a reading’s value must be of the kind its test gives', () => {
-  const parse = (test: unknown, value: unknown) => factsSchema.safeParse({ ...demo, readings: { r: { ...one, test, value } } }).success
+  const parse = (test: unknown, value: unknown) =>
+    factsSchema.safeParse({ ...demo, readings: { r: { ...one, test, value } } }).success
   const at = test_.from
   expect(parse(test_, { kind: 'ohm', ohm: 3 })).toBe(true)
   expect(parse(test_, { kind: 'volt', volt: 3 })).toBe(false)
@@ -22,18 +35,35 @@ test('a test is the same whichever way its leads are held, and no other', () => 
   const back: OhmsTest = { kind: 'ohms', from: test_.to, to: test_.from }
   expect(testKey(back)).toBe(testKey(test_))
   const at = terminalEnd('A', '1')
-  const others = [test_, { kind: 'click', at }, { kind: 'volts', at }, { kind: 'supply', controller: 'A' }, { kind: 'tester_coil', at }, { kind: 'ohms', from: at, to: { kind: 'earth', place: 'A' } }]
+  const others = [
+    test_,
+    { kind: 'click', at },
+    { kind: 'volts', at },
+    { kind: 'supply', controller: 'A' },
+    { kind: 'tester_coil', at },
+    { kind: 'ohms', from: at, to: { kind: 'earth', place: 'A' } },
+  ]
   expect(new Set(others.map((t) => testKey(cabinetTest.parse(t)))).size).toBe(others.length)
 })
 
 test('of the same test the last that stands counts; struck ones stay on the list with their reason', () => {
-  const again = (minute: number, ohm: number): Reading => ({ ...one, at: `2026-04-11T10:0${minute}:00.000Z`, value: { kind: 'ohm', ohm } })
+  const again = (minute: number, ohm: number): Reading => ({
+    ...one,
+    at: `2026-04-11T10:0${minute}:00.000Z`,
+    value: { kind: 'ohm', ohm },
+  })
   const facts: Facts = {
-    ...noFacts(), visits: { 'spring-2026': demo.visits['spring-2026']! },
+    ...noFacts(),
+    visits: { 'spring-2026': demo.visits['spring-2026']! },
     readings: { a: again(1, 30), b: again(3, 32), c: again(2, 31), d: again(4, 99) },
     strikeOuts: { s: { reading: 'd', at: one.at, author: '', reason: 'clip slipped' } },
   }
-  expect(readingsOf(facts, 'spring-2026').map((l) => [l.id, l.struck])).toEqual([['a', null], ['c', null], ['b', null], ['d', 'clip slipped']])
+  expect(readingsOf(facts, 'spring-2026').map((l) => [l.id, l.struck])).toEqual([
+    ['a', null],
+    ['c', null],
+    ['b', null],
+    ['d', 'clip slipped'],
+  ])
   expect(standingReadings(facts, 'spring-2026').map((l) => l.id)).toEqual(['b'])
   expect(readingsOf(facts, 'nobody')).toEqual([])
 })
@@ -43,10 +73,17 @@ test('facts come in once, in any order that keeps owners first, and never change
   const reading = { kind: 'reading' as const, fact: one }
   const strike = { kind: 'strikeOut' as const, fact: { reading: 'r', at: one.at, author: '', reason: 'x' } }
   const acceptance = { kind: 'acceptance' as const, fact: { reading: 'r', at: one.at, author: '', reason: 'x' } }
-  const missing = (facts: Facts, id: string, body: Parameters<typeof withFact>[2]) => { const o = withFact(facts, id, body); return o.ok ? null : o.refusals[0]!.params.id }
+  const missing = (facts: Facts, id: string, body: Parameters<typeof withFact>[2]) => {
+    const o = withFact(facts, id, body)
+    return o.ok ? null : o.refusals[0]!.params.id
+  }
   expect(missing(noFacts(), 'r', reading)).toBe('spring-2026')
   expect([missing(noFacts(), 's', strike), missing(noFacts(), 'x', acceptance)]).toEqual(['r', 'r'])
-  const put = (facts: Facts, id: string, body: Parameters<typeof withFact>[2]): Facts => { const o = withFact(facts, id, body); if (!o.ok) throw new Error(id); return o.value }
+  const put = (facts: Facts, id: string, body: Parameters<typeof withFact>[2]): Facts => {
+    const o = withFact(facts, id, body)
+    if (!o.ok) throw new Error(id)
+    return o.value
+  }
   const all = put(put(put(put(noFacts(), 'spring-2026', visit), 'r', reading), 's', strike), 'x', acceptance)
   expect(put(all, 'r', { kind: 'reading', fact: { ...one, value: { kind: 'open' } } })).toBe(all)
   expect(all.readings.r).toEqual(one)
@@ -54,6 +91,9 @@ test('facts come in once, in any order that keeps owners first, and never change
 
 test('visits come latest first by their moment, whatever offset it is written with', () => {
   const at = (when: string) => ({ ...demo.visits['spring-2026']!, at: when })
-  const facts = { ...noFacts(), visits: { a: at('2026-04-11T09:00:00Z'), b: at('2026-04-11T09:30:00+02:00'), c: at('2026-04-11T08:30:00-01:00') } }
+  const facts = {
+    ...noFacts(),
+    visits: { a: at('2026-04-11T09:00:00Z'), b: at('2026-04-11T09:30:00+02:00'), c: at('2026-04-11T08:30:00-01:00') },
+  }
   expect(visitsInOrder(facts)).toEqual(['c', 'a', 'b'])
 })

@@ -6,7 +6,15 @@ import type { Facts, FieldTest, Reading } from './fact'
 import type { FactKind, Message } from './message'
 
 /** Which collection of the facts a kind of message adds to. */
-export const FACT_COLLECTION = { visit: 'visits', reading: 'readings', strikeOut: 'strikeOuts', caution: 'cautions', closing: 'closings', acceptance: 'acceptances', finding: 'findings' } as const satisfies Record<FactKind, keyof Facts>
+export const FACT_COLLECTION = {
+  visit: 'visits',
+  reading: 'readings',
+  strikeOut: 'strikeOuts',
+  caution: 'cautions',
+  closing: 'closings',
+  acceptance: 'acceptances',
+  finding: 'findings',
+} as const satisfies Record<FactKind, keyof Facts>
 
 /** The facts with one more. A fact already there under this id stays as it is; one that points at nothing is refused. */
 export function withFact(facts: Facts, id: string, body: Extract<Message['body'], { fact: unknown }>): Outcome<Facts> {
@@ -19,14 +27,22 @@ export function withFact(facts: Facts, id: string, body: Extract<Message['body']
 
 function missingFor(facts: Facts, body: Extract<Message['body'], { fact: unknown }>): string | null {
   switch (body.kind) {
-    case 'visit': return null
-    case 'strikeOut': case 'acceptance': return lookUp(facts.readings, body.fact.reading) ? null : body.fact.reading
-    default: return lookUp(facts.visits, body.fact.visit) ? null : body.fact.visit
+    case 'visit':
+      return null
+    case 'strikeOut':
+    case 'acceptance':
+      return lookUp(facts.readings, body.fact.reading) ? null : body.fact.reading
+    default:
+      return lookUp(facts.visits, body.fact.visit) ? null : body.fact.visit
   }
 }
 
 /** A reading with its id, and the reason if it was struck out. */
-export interface Logged { readonly id: string; readonly reading: Reading; readonly struck: string | null }
+export interface Logged {
+  readonly id: string
+  readonly reading: Reading
+  readonly struck: string | null
+}
 
 const grouped = new WeakMap<Facts, ReadonlyMap<string, readonly Logged[]>>()
 
@@ -41,7 +57,8 @@ function byVisit(facts: Facts): ReadonlyMap<string, readonly Logged[]> {
     groups.set(reading.visit, group)
     group.push({ id, reading, struck: struck.get(id) ?? null })
   }
-  for (const group of groups.values()) group.sort((a, b) => a.reading.at.localeCompare(b.reading.at) || a.id.localeCompare(b.id))
+  for (const group of groups.values())
+    group.sort((a, b) => a.reading.at.localeCompare(b.reading.at) || a.id.localeCompare(b.id))
   grouped.set(facts, groups)
   return groups
 }
@@ -52,11 +69,17 @@ export const readingsOf = (facts: Facts, visit: string): readonly Logged[] => by
 /** A text that is equal for the same test: the two points of an ohms reading may be exchanged. */
 export function testKey(test: FieldTest): string {
   switch (test.kind) {
-    case 'ohms': return ['ohms', ...[endKey(test.from), endKey(test.to)].sort()].join(' ')
-    case 'supply': return `supply ${test.controller}`
-    case 'look': case 'remake': return `${test.kind} ${test.splice}`
-    case 'swap_test': return `swap_test ${endKey(test.at)} ${endKey(test.onto)}`
-    default: return 'at' in test ? `${test.kind} ${endKey(test.at)}` : `${test.kind} ${test.device}`
+    case 'ohms':
+      return ['ohms', ...[endKey(test.from), endKey(test.to)].sort()].join(' ')
+    case 'supply':
+      return `supply ${test.controller}`
+    case 'look':
+    case 'remake':
+      return `${test.kind} ${test.splice}`
+    case 'swap_test':
+      return `swap_test ${endKey(test.at)} ${endKey(test.onto)}`
+    default:
+      return 'at' in test ? `${test.kind} ${endKey(test.at)}` : `${test.kind} ${test.device}`
   }
 }
 
@@ -66,17 +89,25 @@ export function controllerOf(site: Site, test: FieldTest): ControllerId | null {
   if (test.kind === 'supply') return test.controller
   if ('at' in test) return test.at.controller
   if ('splice' in test) return null
-  return Object.values(site.stations).find((s) => s.valves.includes(test.device))?.controller ?? Object.values(site.pointsOfConnection).find((p) => p.masterValve === test.device || p.pumpRelay === test.device)?.terminal?.controller ?? null
+  return (
+    Object.values(site.stations).find((s) => s.valves.includes(test.device))?.controller ??
+    Object.values(site.pointsOfConnection).find((p) => p.masterValve === test.device || p.pumpRelay === test.device)
+      ?.terminal?.controller ??
+    null
+  )
 }
 
 /** The visit's readings that count: of the same test, the last that was not struck out. */
 export function standingReadings(facts: Facts, visit: string): Logged[] {
   const standing = new Map<string, Logged>()
-  for (const logged of readingsOf(facts, visit)) if (logged.struck === null) standing.set(testKey(logged.reading.test), logged)
+  for (const logged of readingsOf(facts, visit))
+    if (logged.struck === null) standing.set(testKey(logged.reading.test), logged)
   return [...standing.values()]
 }
 
 /** Visits, the latest first. */
 export function visitsInOrder(facts: Facts): string[] {
-  return Object.keys(facts.visits).sort((a, b) => Date.parse(facts.visits[b]!.at) - Date.parse(facts.visits[a]!.at) || b.localeCompare(a))
+  return Object.keys(facts.visits).sort(
+    (a, b) => Date.parse(facts.visits[b]!.at) - Date.parse(facts.visits[a]!.at) || b.localeCompare(a),
+  )
 }

@@ -1,5 +1,36 @@
-export { answers, cabinetTest, CAUTIONS, factsSchema, fieldTest, huntTest, instant, isHuntTest, isOhms, noFacts, readingValue } from './fact'
-export type { Acceptance, CabinetTest, Caution, CautionCode, Closing, Facts, Finding, FieldTest, FieldTestKind, HuntTest, OhmsReading, OhmsTest, OhmsValue, Reading, ReadingValue, StrikeOut, TestKind, Visit } from './fact'
+export {
+  answers,
+  cabinetTest,
+  CAUTIONS,
+  factsSchema,
+  fieldTest,
+  huntTest,
+  instant,
+  isHuntTest,
+  isOhms,
+  noFacts,
+  readingValue,
+} from './fact'
+export type {
+  Acceptance,
+  CabinetTest,
+  Caution,
+  CautionCode,
+  Closing,
+  Facts,
+  Finding,
+  FieldTest,
+  FieldTestKind,
+  HuntTest,
+  OhmsReading,
+  OhmsTest,
+  OhmsValue,
+  Reading,
+  ReadingValue,
+  StrikeOut,
+  TestKind,
+  Visit,
+} from './fact'
 export { controllerOf, FACT_COLLECTION, readingsOf, standingReadings, testKey, visitsInOrder, withFact } from './facts'
 export type { Logged } from './facts'
 export { batch, message, messageBody, SCHEMA_VERSION, undo } from './message'

@@ -16,4 +16,11 @@ export const meter = z.strictObject({
 export type Meter = z.infer<typeof meter>
 
 /** An everyday hand meter: 1 % and two counts of a tenth, leads nulled, 20 MΩ. */
-export const COMMON_METER: Meter = { name: '', openMark: 'OL', accuracy_ratio: 0.01, offset_ohm: 0.2, leadZero_ohm: 0, highest_ohm: 20e6 }
+export const COMMON_METER: Meter = {
+  name: '',
+  openMark: 'OL',
+  accuracy_ratio: 0.01,
+  offset_ohm: 0.2,
+  leadZero_ohm: 0,
+  highest_ohm: 20e6,
+}

@@ -2,8 +2,12 @@ import * as z from 'zod'
 import { parseWith, pathText } from './index'
 
 const schema = z.strictObject({
-  name: z.string().min(2), count: z.int().min(1).max(9), kind: z.enum(['a', 'b']), list: z.array(z.strictObject({ at: z.number() })).max(2),
-  either: z.union([z.strictObject({ awg: z.int() }), z.strictObject({ area: z.number().positive() })]), keyed: z.record(z.string().regex(/^[a-z]+$/), z.boolean()),
+  name: z.string().min(2),
+  count: z.int().min(1).max(9),
+  kind: z.enum(['a', 'b']),
+  list: z.array(z.strictObject({ at: z.number() })).max(2),
+  either: z.union([z.strictObject({ awg: z.int() }), z.strictObject({ area: z.number().positive() })]),
+  keyed: z.record(z.string().regex(/^[a-z]+$/), z.boolean()),
 })
 const good = { name: 'ab', count: 3, kind: 'a', list: [{ at: 1 }], either: { awg: 18 }, keyed: { x: true } }
 const codes = (change: Record<string, unknown>) => {
@@ -31,7 +35,9 @@ test('a document wrong in hundreds of places gets the first twenty', () => {
 })
 
 test('what hides in prototypes is no value', () => {
-  expect(codes(JSON.parse('{"name":"ab","__proto__":{"count":3}}') as Record<string, unknown>)).toEqual(['unknown_field here.__proto__'])
+  expect(codes(JSON.parse('{"name":"ab","__proto__":{"count":3}}') as Record<string, unknown>)).toEqual([
+    'unknown_field here.__proto__',
+  ])
   const bare = parseWith(z.strictObject({ toString: z.string() }), {})
   expect(bare.ok ? [] : bare.refusals.map((r) => r.code)).toEqual(['missing'])
 })

@@ -11,11 +11,16 @@ export interface Refusal {
   readonly params: Readonly<Record<string, string | number>>
 }
 
-export type Outcome<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly refusals: readonly Refusal[] }
+export type Outcome<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly refusals: readonly Refusal[] }
 
 export const accepted = <T>(value: T): Outcome<T> => ({ ok: true, value })
 export const refused = (...refusals: readonly Refusal[]): Outcome<never> => ({ ok: false, refusals })
-export const refusal = (code: string, path: Path = [], params: Refusal['params'] = {}): Refusal => ({ code, path, params })
+export const refusal = (code: string, path: Path = [], params: Refusal['params'] = {}): Refusal => ({
+  code,
+  path,
+  params,
+})
 
 /** A path as people read it: `splices.s3.ends[2]`; the document itself is `(whole)`. */
 export function pathText(path: Path): string {

@@ -22,15 +22,20 @@ export function apply(site: Site, command: Command): Outcome<Site> {
       if (!old) return refused(refusal('no_such_record', [command.in, command.id]))
       if (!Object.hasOwn(COLLECTIONS[command.in].record.shape, command.field))
         return refused(refusal('unknown_field', [command.in, command.id, command.field], { field: command.field }))
-      return withRecord(site, command.in, command.id, { ...old, [command.field]: command.value }, [command.in, command.id])
+      return withRecord(site, command.in, command.id, { ...old, [command.field]: command.value }, [
+        command.in,
+        command.id,
+      ])
     }
     case 'remove': {
       if (!lookUp(site[command.in], command.id)) return refused(refusal('no_such_record', [command.in, command.id]))
       const { [command.id]: _gone, ...rest } = site[command.in] as AnyRecords
       return accepted({ ...site, [command.in]: rest })
     }
-    case 'setAbout': return withField(site, 'about', command.field, command.value)
-    case 'setSetting': return withField(site, 'settings', command.field, command.value)
+    case 'setAbout':
+      return withField(site, 'about', command.field, command.value)
+    case 'setSetting':
+      return withField(site, 'settings', command.field, command.value)
   }
 }
 
@@ -49,7 +54,10 @@ function withField(site: Site, part: 'about' | 'settings', field: string, value:
 }
 
 /** A batch's result: the new site, and what was written where, in the order of first touch. */
-export interface Applied { readonly site: Site; readonly writes: readonly Write[] }
+export interface Applied {
+  readonly site: Site
+  readonly writes: readonly Write[]
+}
 
 /**
  * All commands or none. The resulting site keeps every invariant, or the batch is refused with all that it would break.
@@ -101,6 +109,11 @@ export function sameJson(a: unknown, b: unknown): boolean {
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
   if (Array.isArray(a) !== Array.isArray(b)) return false
   const [keysA, keysB] = [Object.keys(a), Object.keys(b)]
-  return keysA.length === keysB.length && keysA.every((key) => Object.hasOwn(b, key)
-    && sameJson((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]))
+  return (
+    keysA.length === keysB.length &&
+    keysA.every(
+      (key) =>
+        Object.hasOwn(b, key) && sameJson((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]),
+    )
+  )
 }

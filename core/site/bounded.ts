@@ -1,7 +1,11 @@
 import type { KnownFigure } from './known'
 
 /** A figure with its bounds; bounds coincide where the figure is known exactly. */
-export interface Bounded { readonly value: number; readonly low: number; readonly high: number }
+export interface Bounded {
+  readonly value: number
+  readonly low: number
+  readonly high: number
+}
 
 /** The middle of a range with its ends; null for unknown. */
 export function bounded(figure: KnownFigure): Bounded | null {

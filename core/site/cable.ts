@@ -37,12 +37,14 @@ export const core = z.strictObject({
 export type Core = z.infer<typeof core>
 
 /** A stretch of the way that matters to whoever digs or pulls: metres along the jacket. */
-export const wayMark = z.strictObject({
-  kind: z.enum(['sleeve', 'hazard']),
-  from_m: metres,
-  to_m: metres,
-  note: words(120).default(''),
-}).refine((m) => m.from_m <= m.to_m, 'the end must not lie before the beginning')
+export const wayMark = z
+  .strictObject({
+    kind: z.enum(['sleeve', 'hazard']),
+    from_m: metres,
+    to_m: metres,
+    note: words(120).default(''),
+  })
+  .refine((m) => m.from_m <= m.to_m, 'the end must not lie before the beginning')
 export type WayMark = z.infer<typeof wayMark>
 
 /** A jacket with its ordered stops and its cores. A core without a gauge of its own has the cable's. */

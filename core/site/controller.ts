@@ -14,7 +14,14 @@ export type Terminal = z.infer<typeof terminal>
 /** A slot for a module: what is in it, or null where it is empty. Stations count on through the bays in order. */
 export const bay = z.strictObject({
   tag,
-  module: z.strictObject({ kind: z.enum(['stations', 'decoders']), stations: z.int().min(1).max(400), label: words(40).default('') }).nullable().default(null),
+  module: z
+    .strictObject({
+      kind: z.enum(['stations', 'decoders']),
+      stations: z.int().min(1).max(400),
+      label: words(40).default(''),
+    })
+    .nullable()
+    .default(null),
 })
 export type Bay = z.infer<typeof bay>
 
@@ -25,7 +32,10 @@ export const controller = z.strictObject({
   place: placeId,
   kind: z.enum(['conventional', 'two_wire', 'hybrid']).default('conventional'),
   terminals: z.record(terminalId, terminal),
-  transformer: z.strictObject({ rating_VA: z.number().positive().max(2000) }).nullable().default(null),
+  transformer: z
+    .strictObject({ rating_VA: z.number().positive().max(2000) })
+    .nullable()
+    .default(null),
   /** The controller starts a station only when its master valve is in: the valve then holds while the station starts. */
   masterFirst: z.boolean().default(false),
   /** Most that may hang on the master terminal, holding. */
@@ -37,15 +47,20 @@ export const controller = z.strictObject({
   commonHolds: z.int().min(1).max(2).default(1),
   indoor: z.boolean().nullable().default(null),
   lockable: z.boolean().nullable().default(null),
-  sensor: z.strictObject({
-    /** What bridges the sensor terminals. */
-    closedBy: z.enum(['link', 'sensor', 'nothing', 'unknown']).default('unknown'),
-    /** How the sensor's contact stands in the dry, by its sheet. */
-    dry: z.enum(['open', 'closed', 'unknown']).default('unknown'),
-    note: words(120).default(''),
-  }).prefault({}),
+  sensor: z
+    .strictObject({
+      /** What bridges the sensor terminals. */
+      closedBy: z.enum(['link', 'sensor', 'nothing', 'unknown']).default('unknown'),
+      /** How the sensor's contact stands in the dry, by its sheet. */
+      dry: z.enum(['open', 'closed', 'unknown']).default('unknown'),
+      note: words(120).default(''),
+    })
+    .prefault({}),
   /** The port for a hand-held remote: colours of its two AC feeds and its signal. */
-  remotePort: z.strictObject({ feed_1: words(40).default(''), feed_2: words(40).default(''), signal: words(40).default('') }).nullable().default(null),
+  remotePort: z
+    .strictObject({ feed_1: words(40).default(''), feed_2: words(40).default(''), signal: words(40).default('') })
+    .nullable()
+    .default(null),
   condition: conditionField(),
 })
 export type Controller = z.infer<typeof controller>

@@ -22,19 +22,23 @@ export const device = z.strictObject({
 export type Device = z.infer<typeof device>
 
 /** The figures of a coil's data sheet. `resistance_ohm` is DC at 20 °C; currents are at `rated_V` and `rated_Hz`. */
-export const coilKind = z.strictObject({
-  name: words(80),
-  current: z.enum(['ac', 'dc_latching']).default('ac'),
-  resistance_ohm: z.number().positive().max(10_000),
-  rated_V: z.number().positive().max(60).default(24),
-  rated_Hz: z.union([z.literal(50), z.literal(60)]).default(60),
-  inrush_A: z.number().positive().max(20).nullable().default(null),
-  holding_A: z.number().positive().max(20).nullable().default(null),
-  /** Power factor, where the sheet gives it or its watts: it tells which part of the impedance is real. */
-  inrush_pf: z.number().positive().max(1).nullable().default(null),
-  holding_pf: z.number().positive().max(1).nullable().default(null),
-  minimum_V: z.number().positive().max(60).default(19),
-  holdMinimum_V: z.number().positive().max(60).default(15),
-}).refine((c) => [c.inrush_A, c.holding_A].every((amps) => amps === null || c.rated_V / amps >= c.resistance_ohm),
-  'the impedance, rated volts over amperes, must not be below the DC resistance')
+export const coilKind = z
+  .strictObject({
+    name: words(80),
+    current: z.enum(['ac', 'dc_latching']).default('ac'),
+    resistance_ohm: z.number().positive().max(10_000),
+    rated_V: z.number().positive().max(60).default(24),
+    rated_Hz: z.union([z.literal(50), z.literal(60)]).default(60),
+    inrush_A: z.number().positive().max(20).nullable().default(null),
+    holding_A: z.number().positive().max(20).nullable().default(null),
+    /** Power factor, where the sheet gives it or its watts: it tells which part of the impedance is real. */
+    inrush_pf: z.number().positive().max(1).nullable().default(null),
+    holding_pf: z.number().positive().max(1).nullable().default(null),
+    minimum_V: z.number().positive().max(60).default(19),
+    holdMinimum_V: z.number().positive().max(60).default(15),
+  })
+  .refine(
+    (c) => [c.inrush_A, c.holding_A].every((amps) => amps === null || c.rated_V / amps >= c.resistance_ohm),
+    'the impedance, rated volts over amperes, must not be below the DC resistance',
+  )
 export type CoilKind = z.infer<typeof coilKind>

@@ -15,7 +15,11 @@ interface CableDraft {
 }
 
 /** Records under construction: the parts of them that the draft itself comes back to. */
-interface Drafted { record: Record<string, unknown>; in: CollectionName; id: string }
+interface Drafted {
+  record: Record<string, unknown>
+  in: CollectionName
+  id: string
+}
 
 /**
  * Writes a site in a few lines, for demos, tests and plans: places, cables and joints named by their tags, ids made
@@ -49,7 +53,11 @@ export class Draft {
     return this
   }
 
-  place(tag: string, kind: 'cabinet' | 'valve_box' | 'junction_box' = 'valve_box', more: Record<string, unknown> = {}): this {
+  place(
+    tag: string,
+    kind: 'cabinet' | 'valve_box' | 'junction_box' = 'valve_box',
+    more: Record<string, unknown> = {},
+  ): this {
     return this.add('places', tag, { tag, kind, ...more })
   }
 
@@ -65,14 +73,27 @@ export class Draft {
     return this.add('coilKinds', tag, { name: tag, resistance_ohm, ...more })
   }
 
-  cable(tag: string, { gauge, kind = 'multicore', stops, cores }: CableDraft, more: Record<string, unknown> = {}): this {
+  cable(
+    tag: string,
+    { gauge, kind = 'multicore', stops, cores }: CableDraft,
+    more: Record<string, unknown> = {},
+  ): this {
     return this.add('cables', tag, {
-      tag, kind, gauge: gauge && { value: gauge, how: 'seen' }, ...more,
-      stops: stops.map(([place, at_m]) => ({ id: idOf(place), place: idOf(place), at_m: at_m === null ? null : { value: at_m, how: 'seen' } })),
-      cores: Object.fromEntries(cores.map((written, order) => {
-        const [id, colour] = written.includes('=') ? written.split('=') as [string, string] : [written, written]
-        return [idOf(id), { colour: { value: colour, how: 'seen' }, cutAt: [], order }]
+      tag,
+      kind,
+      gauge: gauge && { value: gauge, how: 'seen' },
+      ...more,
+      stops: stops.map(([place, at_m]) => ({
+        id: idOf(place),
+        place: idOf(place),
+        at_m: at_m === null ? null : { value: at_m, how: 'seen' },
       })),
+      cores: Object.fromEntries(
+        cores.map((written, order) => {
+          const [id, colour] = written.includes('=') ? (written.split('=') as [string, string]) : [written, written]
+          return [idOf(id), { colour: { value: colour, how: 'seen' }, cutAt: [], order }]
+        }),
+      ),
     })
   }
 
@@ -84,7 +105,13 @@ export class Draft {
     return this
   }
 
-  device(tag: string, kind: Parameters<typeof portsOf>[0], place: string, coilKind: string | null = null, more: Record<string, unknown> = {}): this {
+  device(
+    tag: string,
+    kind: Parameters<typeof portsOf>[0],
+    place: string,
+    coilKind: string | null = null,
+    more: Record<string, unknown> = {},
+  ): this {
     return this.add('devices', tag, { tag, kind, place: idOf(place), coilKind: coilKind && idOf(coilKind), ...more })
   }
 
@@ -94,7 +121,13 @@ export class Draft {
 
   station(terminal: string, name: string, valves: string[], more: Record<string, unknown> = {}): this {
     const [controller, t] = terminal.split(':') as [string, string]
-    return this.add('stations', `${controller}-${t}`, { controller: idOf(controller), terminal: idOf(t), name, valves: valves.map(idOf), ...more })
+    return this.add('stations', `${controller}-${t}`, {
+      controller: idOf(controller),
+      terminal: idOf(t),
+      name,
+      valves: valves.map(idOf),
+      ...more,
+    })
   }
 
   pointOfConnection(tag: string, record: Record<string, unknown>): this {
@@ -106,7 +139,10 @@ export class Draft {
     const parsed = ends.map((written) => this.end(place, written))
     const lands = parsed.some((e) => e.kind === 'terminal')
     return this.add('splices', `${place}-j${++this.joints}`, {
-      place: idOf(place), connector: lands ? 'terminal' : ends.length === 1 ? 'cap' : connector, ends: parsed, ...more,
+      place: idOf(place),
+      connector: lands ? 'terminal' : ends.length === 1 ? 'cap' : connector,
+      ends: parsed,
+      ...more,
     })
   }
 
@@ -115,7 +151,13 @@ export class Draft {
     if (core) {
       const [, cable, name, arrow] = core as unknown as [string, string, string, string]
       this.cutHere(cable, name, place)
-      return { kind: 'core', cable: idOf(cable), core: idOf(name), stop: idOf(place), side: arrow === '<' ? 'arrives' : 'leaves' }
+      return {
+        kind: 'core',
+        cable: idOf(cable),
+        core: idOf(name),
+        stop: idOf(place),
+        side: arrow === '<' ? 'arrives' : 'leaves',
+      }
     }
     if (written === 'earth') return { kind: 'earth', place: idOf(place) }
     const [controller, terminal] = written.split(':')
@@ -125,14 +167,19 @@ export class Draft {
   }
 
   private cutHere(cable: string, core: string, place: string): void {
-    const found = this.find('cables', cable) as { stops: { id: string }[]; cores: Record<string, { cutAt: string[] }> } | undefined
+    const found = this.find('cables', cable) as
+      { stops: { id: string }[]; cores: Record<string, { cutAt: string[] }> } | undefined
     const index = found?.stops.findIndex((s) => s.id === idOf(place)) ?? -1
     const cutAt = found?.cores[idOf(core)]?.cutAt
-    if (found && cutAt && index > 0 && index < found.stops.length - 1 && !cutAt.includes(idOf(place))) cutAt.push(idOf(place))
+    if (found && cutAt && index > 0 && index < found.stops.length - 1 && !cutAt.includes(idOf(place)))
+      cutAt.push(idOf(place))
   }
 
   commands(): Command[] {
-    return [...this.changes, ...this.drafted.map((d): Command => ({ do: 'create', in: d.in, id: d.id, record: d.record }))]
+    return [
+      ...this.changes,
+      ...this.drafted.map((d): Command => ({ do: 'create', in: d.in, id: d.id, record: d.record })),
+    ]
   }
 
   /** The site, or what stands in its way. */

@@ -6,8 +6,18 @@ import { cableId, controllerId, coreId, deviceId, placeId, stopId, terminalId } 
  * end and one at the stop where it `arrives`.
  */
 export const end = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('core'), cable: cableId, core: coreId, stop: stopId, side: z.enum(['arrives', 'leaves']) }),
-  z.strictObject({ kind: z.literal('port'), device: deviceId, port: z.string().regex(/^[a-z0-9_]{1,12}$/, 'the name of a port, such as a or out_1') }),
+  z.strictObject({
+    kind: z.literal('core'),
+    cable: cableId,
+    core: coreId,
+    stop: stopId,
+    side: z.enum(['arrives', 'leaves']),
+  }),
+  z.strictObject({
+    kind: z.literal('port'),
+    device: deviceId,
+    port: z.string().regex(/^[a-z0-9_]{1,12}$/, 'the name of a port, such as a or out_1'),
+  }),
   z.strictObject({ kind: z.literal('terminal'), controller: controllerId, terminal: terminalId }),
   z.strictObject({ kind: z.literal('earth'), place: placeId }),
 ])

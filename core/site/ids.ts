@@ -1,7 +1,12 @@
 import * as z from 'zod'
 
 /** Ids are chosen by whoever makes the record and never change: letters, digits, `_` and `-`, at most 64. */
-const idText = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$/, 'an id of 1 to 64 letters, digits, _ or -, beginning with a letter or digit')
+const idText = z
+  .string()
+  .regex(
+    /^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$/,
+    'an id of 1 to 64 letters, digits, _ or -, beginning with a letter or digit',
+  )
 
 export const placeId = idText.brand<'place'>()
 export const controllerId = idText.brand<'controller'>()
@@ -30,8 +35,14 @@ export type PointOfConnectionId = z.infer<typeof pointOfConnectionId>
 export type UnderlayId = z.infer<typeof underlayId>
 
 /** Words on the property: names, colours, notes. Control characters and halves of characters have no place in them. */
-export const words = (most: number) => z.string().max(most).regex(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text on one line')
+export const words = (most: number) =>
+  z
+    .string()
+    .max(most)
+    .regex(/^[^\p{Cc}\p{Cs}]*$/u, 'plain text on one line')
 /** A short label as painted on a lid or a terminal: `A`, `B4`, `MV`. */
-export const tag = z.string().regex(/^[^\s:,\p{Cc}\p{Cs}]{1,12}$/u, 'a tag of 1 to 12 characters without spaces, colons or commas')
+export const tag = z
+  .string()
+  .regex(/^[^\s:,\p{Cc}\p{Cs}]{1,12}$/u, 'a tag of 1 to 12 characters without spaces, colons or commas')
 /** A calendar day, `2026-03-14`. */
 export const day = z.iso.date()

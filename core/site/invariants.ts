@@ -14,23 +14,36 @@ import type { Site } from './site'
  * @returns what is broken, all of it; nothing for a good site
  */
 export function brokenInvariants(site: Site): Refusal[] {
-  return [...brokenTags(site), ...brokenReferences(site), ...entries(site.cables).flatMap(([id, c]) => brokenCable(site, c, ['cables', id])),
-    ...brokenSplices(site)]
+  return [
+    ...brokenTags(site),
+    ...brokenReferences(site),
+    ...entries(site.cables).flatMap(([id, c]) => brokenCable(site, c, ['cables', id])),
+    ...brokenSplices(site),
+  ]
 }
 
 function brokenTags(site: Site): Refusal[] {
   const scopes: [Path, [string, { tag: string | null }][]][] = [
-    [['places'], entries(site.places)], [['controllers'], entries(site.controllers)], [['cables'], entries(site.cables)],
-    ...entries(site.controllers).map(([id, c]): [Path, [string, { tag: string }][]] => [['controllers', id, 'terminals'], entries(c.terminals)]),
+    [['places'], entries(site.places)],
+    [['controllers'], entries(site.controllers)],
+    [['cables'], entries(site.cables)],
+    ...entries(site.controllers).map(([id, c]): [Path, [string, { tag: string }][]] => [
+      ['controllers', id, 'terminals'],
+      entries(c.terminals),
+    ]),
   ]
-  const broken = scopes.flatMap(([path, records]) => repeats(records, ([, r]) => r.tag)
-    .map(([id, r]) => refusal('tag_twice', [...path, id, 'tag'], { tag: r.tag! })))
+  const broken = scopes.flatMap(([path, records]) =>
+    repeats(records, ([, r]) => r.tag).map(([id, r]) => refusal('tag_twice', [...path, id, 'tag'], { tag: r.tag! })),
+  )
   for (const [id, c] of entries(site.controllers)) {
     const commons = entries(c.terminals).filter(([, t]) => t.role === 'common')
     if (commons.length > 1) broken.push(refusal('two_commons', ['controllers', id, 'terminals'], { controller: c.tag }))
   }
   const stations = repeats(entries(site.stations), ([, s]) => `${s.controller} ${s.terminal}`)
-  return [...broken, ...stations.map(([id, s]) => refusal('terminal_taken', ['stations', id, 'terminal'], { name: s.name }))]
+  return [
+    ...broken,
+    ...stations.map(([id, s]) => refusal('terminal_taken', ['stations', id, 'terminal'], { name: s.name })),
+  ]
 }
 
 /** The records whose key (not null) an earlier one has already. */
@@ -47,7 +60,11 @@ function repeats<T>(records: readonly T[], keyOf: (record: T) => string | null):
 
 function brokenReferences(site: Site): Refusal[] {
   const broken: Refusal[] = []
-  const need = (collection: 'places' | 'controllers' | 'devices' | 'coilKinds' | 'pointsOfConnection', id: string | null, path: Path) => {
+  const need = (
+    collection: 'places' | 'controllers' | 'devices' | 'coilKinds' | 'pointsOfConnection',
+    id: string | null,
+    path: Path,
+  ) => {
     if (id !== null && !lookUp(site[collection], id)) broken.push(refusal('points_nowhere', path, { id, collection }))
   }
   const needTerminal = (controller: string, terminal: string, path: Path) => {
@@ -69,7 +86,8 @@ function brokenReferences(site: Site): Refusal[] {
     need('pointsOfConnection', s.pointOfConnection, ['stations', id, 'pointOfConnection'])
   }
   for (const [id, p] of entries(site.pointsOfConnection)) {
-    for (const role of ['masterValve', 'pumpRelay', 'flowSensor'] as const) need('devices', p[role], ['pointsOfConnection', id, role])
+    for (const role of ['masterValve', 'pumpRelay', 'flowSensor'] as const)
+      need('devices', p[role], ['pointsOfConnection', id, role])
     if (p.terminal) needTerminal(p.terminal.controller, p.terminal.terminal, ['pointsOfConnection', id, 'terminal'])
   }
   return broken
@@ -80,26 +98,33 @@ function brokenCable(site: Site, cable: Cable, path: Path): Refusal[] {
   let reached_m = 0
   const ids = cable.stops.map((s) => s.id)
   cable.stops.forEach((stop, i) => {
-    if (!lookUp(site.places, stop.place)) broken.push(refusal('points_nowhere', [...path, 'stops', i, 'place'], { id: stop.place, collection: 'places' }))
+    if (!lookUp(site.places, stop.place))
+      broken.push(refusal('points_nowhere', [...path, 'stops', i, 'place'], { id: stop.place, collection: 'places' }))
     if (ids.indexOf(stop.id) < i) broken.push(refusal('stop_twice', [...path, 'stops', i, 'id'], { id: stop.id }))
     const at = bounded(stop.at_m)
-    if (at && at.high < reached_m) broken.push(refusal('stop_before', [...path, 'stops', i, 'at_m'], { at_m: at.high, reached_m }))
+    if (at && at.high < reached_m)
+      broken.push(refusal('stop_before', [...path, 'stops', i, 'at_m'], { at_m: at.high, reached_m }))
     if (at) reached_m = Math.max(reached_m, at.low)
   })
   const inner = new Set<string>(ids.slice(1, -1))
   for (const [id, core] of entries(cable.cores)) {
     core.cutAt.forEach((stop, i) => {
       if (!inner.has(stop)) broken.push(refusal('not_an_inner_stop', [...path, 'cores', id, 'cutAt', i], { id: stop }))
-      if (core.cutAt.indexOf(stop) < i) broken.push(refusal('stop_twice', [...path, 'cores', id, 'cutAt', i], { id: stop }))
+      if (core.cutAt.indexOf(stop) < i)
+        broken.push(refusal('stop_twice', [...path, 'cores', id, 'cutAt', i], { id: stop }))
     })
     for (const stop of Object.keys(core.colourAt))
-      if (!ids.includes(stop as never)) broken.push(refusal('no_such_stop', [...path, 'cores', id, 'colourAt', stop], { id: stop }))
+      if (!ids.includes(stop as never))
+        broken.push(refusal('no_such_stop', [...path, 'cores', id, 'colourAt', stop], { id: stop }))
     for (const stop of Object.keys(core.conditions))
-      if (!ids.slice(0, -1).includes(stop as never)) broken.push(refusal('no_stretch_here', [...path, 'cores', id, 'conditions', stop], { id: stop }))
+      if (!ids.slice(0, -1).includes(stop as never))
+        broken.push(refusal('no_stretch_here', [...path, 'cores', id, 'conditions', stop], { id: stop }))
   }
   for (const stop of Object.keys(cable.bends))
-    if (!ids.slice(0, -1).includes(stop as never)) broken.push(refusal('no_stretch_here', [...path, 'bends', stop], { id: stop }))
-  if (cable.kind === 'jumper' && new Set(cable.stops.map((s) => s.place)).size > 1) broken.push(refusal('jumper_leaves_box', [...path, 'stops']))
+    if (!ids.slice(0, -1).includes(stop as never))
+      broken.push(refusal('no_stretch_here', [...path, 'bends', stop], { id: stop }))
+  if (cable.kind === 'jumper' && new Set(cable.stops.map((s) => s.place)).size > 1)
+    broken.push(refusal('jumper_leaves_box', [...path, 'stops']))
   return broken
 }
 
@@ -108,16 +133,27 @@ function brokenSplices(site: Site): Refusal[] {
   const held = new Map<string, string>()
   for (const [id, splice] of entries(site.splices)) {
     const path: Path = ['splices', id]
-    if (!lookUp(site.places, splice.place)) broken.push(refusal('points_nowhere', [...path, 'place'], { id: splice.place, collection: 'places' }))
-    if (splice.connector === 'cap' && splice.ends.length !== 1) broken.push(refusal('cap_holds_one', [...path, 'ends'], { count: splice.ends.length }))
+    if (!lookUp(site.places, splice.place))
+      broken.push(refusal('points_nowhere', [...path, 'place'], { id: splice.place, collection: 'places' }))
+    if (splice.connector === 'cap' && splice.ends.length !== 1)
+      broken.push(refusal('cap_holds_one', [...path, 'ends'], { count: splice.ends.length }))
     const lands = splice.ends.some((e) => e.kind === 'terminal')
-    if (lands !== (splice.connector === 'terminal')) broken.push(refusal('landing_needs_terminal', [...path, 'connector']))
+    if (lands !== (splice.connector === 'terminal'))
+      broken.push(refusal('landing_needs_terminal', [...path, 'connector']))
     splice.ends.forEach((end, i) => {
       const where = placeOfEnd(site, end)
       if (where === null) broken.push(refusal('no_such_end', [...path, 'ends', i], { end: endKey(end) }))
-      else if (where !== splice.place) broken.push(refusal('end_elsewhere', [...path, 'ends', i], { end: endKey(end), there: tagOfPlace(site, where), here: tagOfPlace(site, splice.place) }))
+      else if (where !== splice.place)
+        broken.push(
+          refusal('end_elsewhere', [...path, 'ends', i], {
+            end: endKey(end),
+            there: tagOfPlace(site, where),
+            here: tagOfPlace(site, splice.place),
+          }),
+        )
       const other = held.get(endKey(end))
-      if (other !== undefined) broken.push(refusal('end_in_two_joints', [...path, 'ends', i], { end: endKey(end), other }))
+      if (other !== undefined)
+        broken.push(refusal('end_in_two_joints', [...path, 'ends', i], { end: endKey(end), other }))
       held.set(endKey(end), id)
     })
   }
@@ -129,7 +165,8 @@ const tagOfPlace = (site: Site, id: string) => lookUp(site.places, id)?.tag ?? i
 /** Where an end is, or null when there is no such end. */
 export function placeOfEnd(site: Site, end: End): PlaceId | null {
   switch (end.kind) {
-    case 'earth': return lookUp(site.places, end.place) ? end.place : null
+    case 'earth':
+      return lookUp(site.places, end.place) ? end.place : null
     case 'terminal': {
       const of = lookUp(site.controllers, end.controller)
       return of && lookUp(of.terminals, end.terminal) ? of.place : null
@@ -144,7 +181,8 @@ export function placeOfEnd(site: Site, end: End): PlaceId | null {
       const index = cable?.stops.findIndex((s) => s.id === end.stop) ?? -1
       if (!cable || !core || index < 0) return null
       const last = cable.stops.length - 1
-      const exists = index === 0 ? end.side === 'leaves' : index === last ? end.side === 'arrives' : core.cutAt.includes(end.stop)
+      const exists =
+        index === 0 ? end.side === 'leaves' : index === last ? end.side === 'arrives' : core.cutAt.includes(end.stop)
       return exists ? cable.stops[index]!.place : null
     }
   }

@@ -12,11 +12,14 @@ export type Known<T> = { readonly value: T; readonly how: HowKnown; readonly on:
 
 /** As `known`, for a figure that may also be a range, low ≤ high. */
 export const knownFigure = (figure: z.ZodType<number>) =>
-  z.union([
-    z.strictObject({ value: figure, how: howKnown, on: day.nullable().default(null) }),
-    z.strictObject({ low: figure, high: figure, how: howKnown, on: day.nullable().default(null) })
-      .refine((range) => range.low <= range.high, 'low must not exceed high'),
-  ]).nullable()
+  z
+    .union([
+      z.strictObject({ value: figure, how: howKnown, on: day.nullable().default(null) }),
+      z
+        .strictObject({ low: figure, high: figure, how: howKnown, on: day.nullable().default(null) })
+        .refine((range) => range.low <= range.high, 'low must not exceed high'),
+    ])
+    .nullable()
 export type KnownFigure =
   | { readonly value: number; readonly how: HowKnown; readonly on: string | null }
   | { readonly low: number; readonly high: number; readonly how: HowKnown; readonly on: string | null }

@@ -10,7 +10,9 @@ import { terminalEnd, type WirePoint, type Wiring } from './wiring'
 export class Nets {
   private readonly parent = new Map<WirePoint, WirePoint>()
 
-  join(a: WirePoint, b: WirePoint): void { this.parent.set(this.of(a), this.of(b)) }
+  join(a: WirePoint, b: WirePoint): void {
+    this.parent.set(this.of(a), this.of(b))
+  }
 
   /** The net a point belongs to, named by one of its points. */
   of(point: WirePoint): WirePoint {
@@ -38,7 +40,9 @@ export function netsOf(wiring: Wiring): Nets {
 
 /** The id of the controller's common terminal, or null. */
 export function commonOf(site: Site, controller: ControllerId): TerminalId | null {
-  return entries(lookUp(site.controllers, controller)?.terminals ?? {}).find(([, t]) => t.role === 'common')?.[0] ?? null
+  return (
+    entries(lookUp(site.controllers, controller)?.terminals ?? {}).find(([, t]) => t.role === 'common')?.[0] ?? null
+  )
 }
 
 /** What hangs on a terminal according to the wiring on record. */
@@ -77,11 +81,14 @@ function readHanging(site: Site, wiring: Wiring, controller: ControllerId): Read
   for (const link of wiring.links) {
     if (link.kind === 'stretch') {
       netAt(link.a).points++
-      for (const end of endsOfStretch(site, link)) if (!held.has(endKey(end))) netAt(wiring.pointOf(end)).loose.push(end)
+      for (const end of endsOfStretch(site, link))
+        if (!held.has(endKey(end))) netAt(wiring.pointOf(end)).loose.push(end)
     }
     if (link.kind !== 'coil') continue
     const sides = [nets.of(link.a), nets.of(link.b)]
-    sides.forEach((side, i) => { if (side !== commonNet && sides[1 - i] === commonNet) netAt(side).coils.push(link.device) })
+    sides.forEach((side, i) => {
+      if (side !== commonNet && sides[1 - i] === commonNet) netAt(side).coils.push(link.device)
+    })
   }
   for (const [id, device] of entries(site.devices)) {
     if (device.kind !== 'decoder' && device.kind !== 'sequencer') continue
@@ -90,11 +97,21 @@ function readHanging(site: Site, wiring: Wiring, controller: ControllerId): Read
     }
   }
   const none = { coils: [], switchedBy: [], loose: [], points: 0 }
-  return new Map(entries(lookUp(site.controllers, controller)?.terminals ?? {}).map(([id]) => {
-    const end = terminalEnd(controller, id)
-    const found = inNet.get(nets.of(wiring.pointOf(end))) ?? none
-    return [id, { coils: found.coils, switchedBy: [...new Set(found.switchedBy)], loose: found.loose, landed: held.has(endKey(end)) }]
-  }))
+  return new Map(
+    entries(lookUp(site.controllers, controller)?.terminals ?? {}).map(([id]) => {
+      const end = terminalEnd(controller, id)
+      const found = inNet.get(nets.of(wiring.pointOf(end))) ?? none
+      return [
+        id,
+        {
+          coils: found.coils,
+          switchedBy: [...new Set(found.switchedBy)],
+          loose: found.loose,
+          landed: held.has(endKey(end)),
+        },
+      ]
+    }),
+  )
 }
 
 function endsOfStretch(site: Site, link: { cable: string; core: string; from: number; to: number }): End[] {
@@ -102,7 +119,21 @@ function endsOfStretch(site: Site, link: { cable: string; core: string; from: nu
   const core = cable.cores[link.core as keyof typeof cable.cores]!
   const ends: End[] = []
   const isEnd = (i: number) => i === 0 || i === cable.stops.length - 1 || core.cutAt.includes(cable.stops[i]!.id)
-  if (isEnd(link.from)) ends.push({ kind: 'core', cable: link.cable, core: link.core, stop: cable.stops[link.from]!.id, side: 'leaves' } as End)
-  if (isEnd(link.to)) ends.push({ kind: 'core', cable: link.cable, core: link.core, stop: cable.stops[link.to]!.id, side: 'arrives' } as End)
+  if (isEnd(link.from))
+    ends.push({
+      kind: 'core',
+      cable: link.cable,
+      core: link.core,
+      stop: cable.stops[link.from]!.id,
+      side: 'leaves',
+    } as End)
+  if (isEnd(link.to))
+    ends.push({
+      kind: 'core',
+      cable: link.cable,
+      core: link.core,
+      stop: cable.stops[link.to]!.id,
+      side: 'arrives',
+    } as End)
   return ends
 }

@@ -4,7 +4,10 @@ import { tag, words } from './ids'
 import { known, knownFigure } from './known'
 
 /** Metres east and north of the property's origin. */
-export const point = z.strictObject({ x_m: z.number().min(-100_000).max(100_000), y_m: z.number().min(-100_000).max(100_000) })
+export const point = z.strictObject({
+  x_m: z.number().min(-100_000).max(100_000),
+  y_m: z.number().min(-100_000).max(100_000),
+})
 export type Point = z.infer<typeof point>
 
 /** Somewhere wires stop: a cabinet, a box. `position` is where it was drawn or is expected, `foundAt` where it was found. */

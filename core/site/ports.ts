@@ -14,4 +14,3 @@ export type Port = (typeof PORTS)[DeviceKind][number]
 
 /** The named ports of a kind of device. */
 export const portsOf = (kind: DeviceKind): readonly Port[] => PORTS[kind]
-

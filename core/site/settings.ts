@@ -3,14 +3,17 @@ import { gaugeSchema } from '../quantity'
 import { words } from './ids'
 
 const celsius = z.number().min(-40).max(90)
-const ohmRange = z.strictObject({ low: z.number().min(0), high: z.number().positive() })
+const ohmRange = z
+  .strictObject({ low: z.number().min(0), high: z.number().positive() })
   .refine((r) => r.low < r.high, 'low must be below high')
 
 /** How wire is sized: which school, and the worst that it must bear. */
 const sizing = z.strictObject({
   school: z.enum(['coil_minimum', 'allowed_drop', 'reach_table']).default('coil_minimum'),
   /** From C to the coil and back; a ratio is of the volts at C. */
-  allowedDrop: z.strictObject({ unit: z.enum(['V', 'ratio']), value: z.number().positive().max(30) }).default({ unit: 'V', value: 4 }),
+  allowedDrop: z
+    .strictObject({ unit: z.enum(['V', 'ratio']), value: z.number().positive().max(30) })
+    .default({ unit: 'V', value: 4 }),
   mainsLow_ratio: z.number().min(0).max(0.3).default(0.1),
   hottest_C: celsius.default(30),
   together: z.int().min(1).max(4).default(1),
@@ -28,14 +31,16 @@ const material = z.strictObject({
 })
 
 /** A connector that is carried: what its marking says it holds. Areas are of copper. */
-const connectorSpec = z.strictObject({
-  kind: z.enum(['gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink']),
-  least: z.int().min(1).max(12),
-  most: z.int().min(2).max(12),
-  thinnest_mm2: z.number().positive().max(50),
-  thickest_mm2: z.number().positive().max(50),
-  together_mm2: z.number().positive().max(200),
-}).refine((c) => c.least <= c.most && c.thinnest_mm2 <= c.thickest_mm2, 'the least must not exceed the most')
+const connectorSpec = z
+  .strictObject({
+    kind: z.enum(['gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink']),
+    least: z.int().min(1).max(12),
+    most: z.int().min(2).max(12),
+    thinnest_mm2: z.number().positive().max(50),
+    thickest_mm2: z.number().positive().max(50),
+    together_mm2: z.number().positive().max(200),
+  })
+  .refine((c) => c.least <= c.most && c.thinnest_mm2 <= c.thickest_mm2, 'the least must not exceed the most')
 
 /** How new wiring is planned: growth, colours in order, what the van carries (none: the usual connectors). */
 const wiring = z.strictObject({
@@ -61,7 +66,8 @@ export const settings = z.strictObject({
   V_open_V: z.number().gt(24).max(60).default(27),
   mains_Hz: z.union([z.literal(50), z.literal(60)]).default(60),
   market: z.enum(['awg', 'metric']).default('awg'),
-  units: z.strictObject({ length: z.enum(['m', 'ft']), temperature: z.enum(['C', 'F']) })
+  units: z
+    .strictObject({ length: z.enum(['m', 'ft']), temperature: z.enum(['C', 'F']) })
     .default({ length: 'ft', temperature: 'F' }),
   commonColour: words(40).default('white'),
   sizing: sizing.prefault({}),

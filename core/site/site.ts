@@ -2,7 +2,18 @@ import * as z from 'zod'
 import { cable } from './cable'
 import { controller } from './controller'
 import { coilKind, device } from './device'
-import { cableId, coilKindId, controllerId, deviceId, placeId, pointOfConnectionId, spliceId, stationId, underlayId, words } from './ids'
+import {
+  cableId,
+  coilKindId,
+  controllerId,
+  deviceId,
+  placeId,
+  pointOfConnectionId,
+  spliceId,
+  stationId,
+  underlayId,
+  words,
+} from './ids'
 import { place } from './place'
 import { settings } from './settings'
 import { splice } from './splice'
@@ -13,8 +24,10 @@ import { underlay } from './underlay'
 export const about = z.strictObject({
   name: words(120).min(1, 'a name'),
   contractor: words(120).default(''),
-  origin: z.strictObject({ latitude_deg: z.number().min(-90).max(90), longitude_deg: z.number().min(-180).max(180) })
-    .nullable().default(null),
+  origin: z
+    .strictObject({ latitude_deg: z.number().min(-90).max(90), longitude_deg: z.number().min(-180).max(180) })
+    .nullable()
+    .default(null),
 })
 
 /** Every collection of the site: its key's schema and its record's. The order is the order of the file's page. */
@@ -53,7 +66,16 @@ export type Site = z.infer<typeof siteSchema>
 /** A property with a name and nothing in the ground yet. */
 export function emptySite(name: string): Site {
   return siteSchema.parse({
-    about: { name }, settings: {}, places: {}, controllers: {}, coilKinds: {}, devices: {}, cables: {}, splices: {},
-    stations: {}, pointsOfConnection: {}, underlays: {},
+    about: { name },
+    settings: {},
+    places: {},
+    controllers: {},
+    coilKinds: {},
+    devices: {},
+    cables: {},
+    splices: {},
+    stations: {},
+    pointsOfConnection: {},
+    underlays: {},
   })
 }

@@ -13,8 +13,19 @@ export const jointTicks = ['home', 'squeezed', 'tugged', 'sealed'] as const
  */
 export const splice = z.strictObject({
   place: placeId,
-  connector: z.enum(['gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink', 'dry_nut', 'bare_twist',
-    'terminal', 'cap', 'unknown']).default('unknown'),
+  connector: z
+    .enum([
+      'gel_crimp_3',
+      'nut_and_gel_tube',
+      'gel_nut',
+      'solder_heatshrink',
+      'dry_nut',
+      'bare_twist',
+      'terminal',
+      'cap',
+      'unknown',
+    ])
+    .default('unknown'),
   ends: z.array(end).min(1).max(60),
   ticks: z.array(z.enum(jointTicks)).max(4).default([]),
   made: known(z.iso.date()).default(null),

@@ -25,6 +25,12 @@ export const pointOfConnection = z.strictObject({
   terminal: z.strictObject({ controller: controllerId, terminal: terminalId }).nullable().default(null),
   masterRest: z.enum(['closed', 'open']).default('closed'),
   /** How each device is reached, as declared in the controller's set-up. */
-  reached: z.strictObject({ masterValve: reach.default('direct'), pumpRelay: reach.default('direct'), flowSensor: reach.default('direct') }).prefault({}),
+  reached: z
+    .strictObject({
+      masterValve: reach.default('direct'),
+      pumpRelay: reach.default('direct'),
+      flowSensor: reach.default('direct'),
+    })
+    .prefault({}),
 })
 export type PointOfConnection = z.infer<typeof pointOfConnection>

@@ -35,10 +35,18 @@ function findPositions_m(cable: Cable): Bounded[] {
     const from = at[before]!
     if (after < 0) {
       const runs = i - before
-      return { value: from.value + runs * UNKNOWN_RUN_m.value, low: from.low, high: from.high + runs * UNKNOWN_RUN_m.high }
+      return {
+        value: from.value + runs * UNKNOWN_RUN_m.value,
+        low: from.low,
+        high: from.high + runs * UNKNOWN_RUN_m.high,
+      }
     }
     const to = at[after]!
-    return { value: from.value + ((to.value - from.value) * (i - before)) / (after - before), low: from.low, high: to.high }
+    return {
+      value: from.value + ((to.value - from.value) * (i - before)) / (after - before),
+      low: from.low,
+      high: to.high,
+    }
   })
 }
 

@@ -6,7 +6,14 @@ import type { ControllerId, PlaceId, TerminalId } from './ids'
 import type { Site } from './site'
 
 /** A link of a thread, the point by which it is entered, and its distance from the controller along the conductors. */
-export interface Run { readonly link: Link; readonly entry: WirePoint; readonly from_m: number; readonly to_m: number; readonly fromPlace: PlaceId; readonly toPlace: PlaceId }
+export interface Run {
+  readonly link: Link
+  readonly entry: WirePoint
+  readonly from_m: number
+  readonly to_m: number
+  readonly fromPlace: PlaceId
+  readonly toPlace: PlaceId
+}
 
 /** All that copper and joints join to one terminal, walked outward from it by length. */
 export interface Walk {
@@ -54,7 +61,14 @@ export function walkFrom(site: Site, wiring: Wiring, controller: ControllerId, t
       walked.add(link)
       const there = link.a === here ? link.b : link.a
       const from_m = distance_m.get(here)!
-      const run = { link, entry: here, from_m, to_m: from_m + length_m, fromPlace: placeOf(here), toPlace: placeOf(there) }
+      const run = {
+        link,
+        entry: here,
+        from_m,
+        to_m: from_m + length_m,
+        fromPlace: placeOf(here),
+        toPlace: placeOf(there),
+      }
       runs.push(run)
       if (run.to_m < (distance_m.get(there) ?? Infinity)) {
         distance_m.set(there, run.to_m)
@@ -67,7 +81,8 @@ export function walkFrom(site: Site, wiring: Wiring, controller: ControllerId, t
 
 function nearest(distance_m: ReadonlyMap<WirePoint, number>, done: ReadonlySet<WirePoint>): WirePoint | null {
   let best: WirePoint | null = null
-  for (const [point, d] of distance_m) if (!done.has(point) && (best === null || d < distance_m.get(best)!)) best = point
+  for (const [point, d] of distance_m)
+    if (!done.has(point) && (best === null || d < distance_m.get(best)!)) best = point
   return best
 }
 
@@ -79,11 +94,16 @@ export function routeTo(walk: Walk, point: WirePoint): Run[] {
 }
 
 /** Metres of conductor from the controller to every place the given walks reach, the shortest way. */
-export function placeDistances_m(walks: readonly { readonly runs: readonly Pick<Run, 'fromPlace' | 'toPlace' | 'from_m' | 'to_m'>[] }[]): Map<PlaceId, number> {
+export function placeDistances_m(
+  walks: readonly { readonly runs: readonly Pick<Run, 'fromPlace' | 'toPlace' | 'from_m' | 'to_m'>[] }[],
+): Map<PlaceId, number> {
   const at = new Map<PlaceId, number>()
   for (const { runs } of walks) {
     for (const run of runs) {
-      for (const [place, d] of [[run.fromPlace, run.from_m], [run.toPlace, run.to_m]] as const)
+      for (const [place, d] of [
+        [run.fromPlace, run.from_m],
+        [run.toPlace, run.to_m],
+      ] as const)
         if (d < (at.get(place) ?? Infinity)) at.set(place, d)
     }
   }
@@ -92,5 +112,7 @@ export function placeDistances_m(walks: readonly { readonly runs: readonly Pick<
 
 /** Terminals of a controller in the order of its door. */
 export function terminalsInOrder(site: Site, controller: ControllerId): TerminalId[] {
-  return entries(site.controllers[controller]!.terminals).sort(([, a], [, b]) => a.order - b.order).map(([id]) => id)
+  return entries(site.controllers[controller]!.terminals)
+    .sort(([, a], [, b]) => a.order - b.order)
+    .map(([id]) => id)
 }

@@ -9,12 +9,34 @@ export type WirePoint = string
 
 /** What lies between two points. `broken` parts are on record as open. */
 export type Link =
-  | { readonly kind: 'stretch'; readonly id: string; readonly a: WirePoint; readonly b: WirePoint; readonly broken: boolean
-    readonly cable: CableId; readonly core: CoreId; readonly from: number; readonly to: number }
-  | { readonly kind: 'leg'; readonly id: string; readonly a: WirePoint; readonly b: WirePoint; readonly broken: boolean
-    readonly splice: SpliceId; readonly end: End }
-  | { readonly kind: 'coil'; readonly id: string; readonly a: WirePoint; readonly b: WirePoint; readonly broken: boolean
-    readonly device: DeviceId }
+  | {
+      readonly kind: 'stretch'
+      readonly id: string
+      readonly a: WirePoint
+      readonly b: WirePoint
+      readonly broken: boolean
+      readonly cable: CableId
+      readonly core: CoreId
+      readonly from: number
+      readonly to: number
+    }
+  | {
+      readonly kind: 'leg'
+      readonly id: string
+      readonly a: WirePoint
+      readonly b: WirePoint
+      readonly broken: boolean
+      readonly splice: SpliceId
+      readonly end: End
+    }
+  | {
+      readonly kind: 'coil'
+      readonly id: string
+      readonly a: WirePoint
+      readonly b: WirePoint
+      readonly broken: boolean
+      readonly device: DeviceId
+    }
 
 /** The wiring as a graph, read from stretches, joints and devices alone: what was intended plays no part. */
 export interface Wiring {
@@ -25,7 +47,7 @@ export interface Wiring {
 }
 
 export const terminalEnd = (controller: string, terminal: string): End =>
-  ({ kind: 'terminal', controller, terminal: terminal as TerminalId } as End)
+  ({ kind: 'terminal', controller, terminal: terminal as TerminalId }) as End
 
 /**
  * Every stretch of core between neighbouring stops, every leg of a joint (from its middle to one end) and every coil.
@@ -60,16 +82,27 @@ function readWiring(site: Site): Wiring {
       const cut = new Set<string>(core.cutAt)
       const at = (i: number, side: 'arrives' | 'leaves'): WirePoint => {
         const stop = cable.stops[i]!
-        const point = i > 0 && i < last && !cut.has(stop.id)
-          ? `core ${cableId} ${coreId} ${stop.id} through`
-          : pointOf({ kind: 'core', cable: cableId, core: coreId, stop: stop.id, side })
+        const point =
+          i > 0 && i < last && !cut.has(stop.id)
+            ? `core ${cableId} ${coreId} ${stop.id} through`
+            : pointOf({ kind: 'core', cable: cableId, core: coreId, stop: stop.id, side })
         placeOf.set(point, stop.place)
         return point
       }
       for (let i = 0; i < last; i++) {
         const from = cable.stops[i]!
         const broken = [cable.condition, core.condition, core.conditions[from.id]].some((c) => c?.state === 'open')
-        links.push({ kind: 'stretch', id: `${cableId}/${coreId}@${from.id}`, a: at(i, 'leaves'), b: at(i + 1, 'arrives'), broken, cable: cableId, core: coreId, from: i, to: i + 1 })
+        links.push({
+          kind: 'stretch',
+          id: `${cableId}/${coreId}@${from.id}`,
+          a: at(i, 'leaves'),
+          b: at(i + 1, 'arrives'),
+          broken,
+          cable: cableId,
+          core: coreId,
+          from: i,
+          to: i + 1,
+        })
       }
     }
   }
@@ -79,14 +112,29 @@ function readWiring(site: Site): Wiring {
     for (const end of splice.ends) {
       placeOf.set(pointOf(end), splice.place)
       if (splice.connector !== 'terminal')
-        links.push({ kind: 'leg', id: `${id}|${endKey(end)}`, a: middle, b: pointOf(end), broken: splice.condition.state === 'open', splice: id, end })
+        links.push({
+          kind: 'leg',
+          id: `${id}|${endKey(end)}`,
+          a: middle,
+          b: pointOf(end),
+          broken: splice.condition.state === 'open',
+          splice: id,
+          end,
+        })
     }
   }
   for (const [id, device] of entries(site.devices)) {
     if (device.kind !== 'coil' && device.kind !== 'relay') continue
     const port = (name: string) => pointOf({ kind: 'port', device: id, port: name })
     for (const name of ['a', 'b']) placeOf.set(port(name), device.place)
-    links.push({ kind: 'coil', id: `coil ${id}`, a: port('a'), b: port('b'), broken: device.condition.state === 'open', device: id })
+    links.push({
+      kind: 'coil',
+      id: `coil ${id}`,
+      a: port('a'),
+      b: port('b'),
+      broken: device.condition.state === 'open',
+      device: id,
+    })
   }
   return { links, pointOf, placeOf }
 }

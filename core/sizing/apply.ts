@@ -1,5 +1,15 @@
 import type { Gauge } from '../quantity'
-import { entries, must, type Cable, type Command, type CoreId, type End, type Site, stopPositions_m, type Splice } from '../site'
+import {
+  entries,
+  must,
+  type Cable,
+  type Command,
+  type CoreId,
+  type End,
+  type Site,
+  stopPositions_m,
+  type Splice,
+} from '../site'
 import type { Sized } from './size'
 
 /**
@@ -18,8 +28,14 @@ export function sizingCommands(site: Site, { groups, chosen, stock }: Sized): Co
     const alike = members.every((g) => same(sizeOf(g).value, sizeOf(first!).value))
     if (alike) {
       commands.push({ do: 'set', in: 'cables', id, field: 'gauge', value: sizeOf(first!) })
-      const cores = Object.fromEntries(entries(cable.cores).map(([core, record]) => [core, record.gauge?.how === 'assumed' ? { ...record, gauge: null } : record]))
-      if (entries(cable.cores).some(([, c]) => c.gauge?.how === 'assumed')) commands.push({ do: 'set', in: 'cables', id, field: 'cores', value: cores })
+      const cores = Object.fromEntries(
+        entries(cable.cores).map(([core, record]) => [
+          core,
+          record.gauge?.how === 'assumed' ? { ...record, gauge: null } : record,
+        ]),
+      )
+      if (entries(cable.cores).some(([, c]) => c.gauge?.how === 'assumed'))
+        commands.push({ do: 'set', in: 'cables', id, field: 'cores', value: cores })
       continue
     }
     const runs: { from: number; to: number; gauge: ReturnType<typeof sizeOf> }[] = []
@@ -50,19 +66,40 @@ function freeId(site: Site, wanted: string): string {
   return id
 }
 
-function piece(site: Site, cable: Cable, core: CoreId, run: { from: number; to: number; gauge: unknown }, index: number): unknown {
+function piece(
+  site: Site,
+  cable: Cable,
+  core: CoreId,
+  run: { from: number; to: number; gauge: unknown },
+  index: number,
+): unknown {
   const stops = cable.stops.slice(run.from, run.to + 1)
   const inner = new Set<string>(stops.slice(1, -1).map((s) => s.id))
   const record = must(cable.cores, core)
-  const within = <T>(of: Readonly<Record<string, T>>, until: number) => Object.fromEntries(Object.entries(of).filter(([s]) => stops.slice(0, until).some((x) => x.id === s)))
+  const within = <T>(of: Readonly<Record<string, T>>, until: number) =>
+    Object.fromEntries(Object.entries(of).filter(([s]) => stops.slice(0, until).some((x) => x.id === s)))
   const [start, end] = [stopPositions_m(cable)[run.from]!.value, stopPositions_m(cable)[run.to]!.value]
   return {
-    ...cable, bends: within(cable.bends, -1), marks: cable.marks.filter((m) => m.to_m >= start && m.from_m <= end), tag: index === 0 ? cable.tag : freeTag(site, `${cable.tag ?? 'W'}.${index + 1}`), gauge: run.gauge, stops,
-    cores: { [core]: { ...record, gauge: null, cutAt: record.cutAt.filter((c) => inner.has(c)), conditions: within(record.conditions, -1), colourAt: within(record.colourAt, stops.length) } },
+    ...cable,
+    bends: within(cable.bends, -1),
+    marks: cable.marks.filter((m) => m.to_m >= start && m.from_m <= end),
+    tag: index === 0 ? cable.tag : freeTag(site, `${cable.tag ?? 'W'}.${index + 1}`),
+    gauge: run.gauge,
+    stops,
+    cores: {
+      [core]: {
+        ...record,
+        gauge: null,
+        cutAt: record.cutAt.filter((c) => inner.has(c)),
+        conditions: within(record.conditions, -1),
+        colourAt: within(record.colourAt, stops.length),
+      },
+    },
   }
 }
 
-const freeTag = (site: Site, tag: string): string | null => (tag.length <= 12 && Object.values(site.cables).every((c) => c.tag !== tag) ? tag : null)
+const freeTag = (site: Site, tag: string): string | null =>
+  tag.length <= 12 && Object.values(site.cables).every((c) => c.tag !== tag) ? tag : null
 
 function rejoined(site: Site, renamed: ReadonlyMap<string, { id: string; core: string }>): Command[] {
   const moved = (end: End): End => {
@@ -71,6 +108,8 @@ function rejoined(site: Site, renamed: ReadonlyMap<string, { id: string; core: s
   }
   return entries(site.splices).flatMap(([id, splice]: [string, Splice]): Command[] => {
     const ends = splice.ends.map(moved)
-    return ends.some((e, i) => e !== splice.ends[i] && JSON.stringify(e) !== JSON.stringify(splice.ends[i])) ? [{ do: 'set', in: 'splices', id, field: 'ends', value: ends }] : []
+    return ends.some((e, i) => e !== splice.ends[i] && JSON.stringify(e) !== JSON.stringify(splice.ends[i]))
+      ? [{ do: 'set', in: 'splices', id, field: 'ends', value: ends }]
+      : []
   })
 }

@@ -4,7 +4,13 @@ import { mastersTerminals, type Model } from './model'
 import { editsAt, loadsAt, type Moment } from './state'
 
 /** What the circuit engine gives at one moment: every energised coil's volts, and the volts at C. */
-export interface Borne { readonly moment: Moment; readonly terminal_V: number; readonly load_A: number; readonly solution: Solution; readonly coils: readonly { readonly device: DeviceId; readonly volt_V: number; readonly margin_V: number }[] }
+export interface Borne {
+  readonly moment: Moment
+  readonly terminal_V: number
+  readonly load_A: number
+  readonly solution: Solution
+  readonly coils: readonly { readonly device: DeviceId; readonly volt_V: number; readonly margin_V: number }[]
+}
 
 /** Puts moments of a property through the circuit engine, factored once. */
 export function bearer(model: Model, powered: Powered): (moment: Moment) => Borne {

@@ -1,5 +1,15 @@
 import { copperFactor } from '../quantity'
-import { entries, gaugeOf, lengthBetween_m, must, stopPositions_m, type Cable, type CableId, type CoreId, type Known } from '../site'
+import {
+  entries,
+  gaugeOf,
+  lengthBetween_m,
+  must,
+  stopPositions_m,
+  type Cable,
+  type CableId,
+  type CoreId,
+  type Known,
+} from '../site'
 import type { Gauge } from '../quantity'
 import type { Powered } from '../circuit'
 
@@ -36,11 +46,21 @@ export function groupsOf(powered: Powered, anew = false): Grouped {
     const positions = stopPositions_m(cable)
     if (cable.kind === 'jumper') continue
     if (cable.kind !== 'single') {
-      const free = entries(cable.cores).filter(([, core]) => anew || (!isPinned(core.gauge) && (core.gauge !== null || !isPinned(cable.gauge))))
+      const free = entries(cable.cores).filter(
+        ([, core]) => anew || (!isPinned(core.gauge) && (core.gauge !== null || !isPinned(cable.gauge))),
+      )
       if (free.length === 0) continue
       const length = lengthBetween_m(positions, 0, cable.stops.length - 1).high
-      for (const [core] of free) for (let i = 0; i + 1 < cable.stops.length; i++) at.set(`${id}/${core}/${i}`, groups.length)
-      groups.push({ cable: id, core: null, from: 0, to: cable.stops.length - 1, length_m: length * free.length, now: cable.gauge?.value ?? null })
+      for (const [core] of free)
+        for (let i = 0; i + 1 < cable.stops.length; i++) at.set(`${id}/${core}/${i}`, groups.length)
+      groups.push({
+        cable: id,
+        core: null,
+        from: 0,
+        to: cable.stops.length - 1,
+        length_m: length * free.length,
+        now: cable.gauge?.value ?? null,
+      })
       continue
     }
     for (const [core, record] of entries(cable.cores)) {
@@ -49,7 +69,14 @@ export function groupsOf(powered: Powered, anew = false): Grouped {
       for (let k = 0; k + 1 < cuts.length; k++) {
         const [from, to] = [cuts[k]!, cuts[k + 1]!]
         for (let i = from; i < to; i++) at.set(`${id}/${core}/${i}`, groups.length)
-        groups.push({ cable: id, core, from, to, length_m: lengthBetween_m(positions, from, to).high, now: gaugeOf(cable, record) })
+        groups.push({
+          cable: id,
+          core,
+          from,
+          to,
+          length_m: lengthBetween_m(positions, from, to).high,
+          now: gaugeOf(cable, record),
+        })
       }
     }
   }
@@ -59,7 +86,9 @@ export function groupsOf(powered: Powered, anew = false): Grouped {
     if (of.kind !== 'stretch') return
     const cable = must(site.cables, of.cable)
     groupOf[e] = at.get(`${of.cable}/${of.core}/${of.from}`) ?? -1
-    weight_m[e] = lengthBetween_m(stopPositions_m(cable), of.from, of.to).high * copperFactor(conditions.climate.ground_C + cable.warmer_K)
+    weight_m[e] =
+      lengthBetween_m(stopPositions_m(cable), of.from, of.to).high *
+      copperFactor(conditions.climate.ground_C + cable.warmer_K)
   })
   return { groups, groupOf, weight_m }
 }

@@ -6,13 +6,28 @@ import { loadsAt, type Moment } from './state'
 import { waysOf, type Way } from './ways'
 
 /** A coil that must have its volts, in a part it plays: starting, coming on with a station, or running while another starts. */
-export interface Watch { readonly plant: Plant; readonly start: Start | null; readonly load: Load; readonly part: 'starting' | 'master' | 'holding'; readonly way: Way }
+export interface Watch {
+  readonly plant: Plant
+  readonly start: Start | null
+  readonly load: Load
+  readonly part: 'starting' | 'master' | 'holding'
+  readonly way: Way
+}
 
 /** What one watched coil has at its worst moment by the model. */
-export interface Found { readonly watch: Watch; readonly moment: Moment; readonly margin_V: number; readonly volt_V: number }
+export interface Found {
+  readonly watch: Watch
+  readonly moment: Moment
+  readonly margin_V: number
+  readonly volt_V: number
+}
 
 /** A linear demand on the sizes: Σ Ω/m · weight of a group ≤ limit, in volts. */
-export interface Demand { readonly key: string; readonly weights: ReadonlyMap<number, number>; readonly limit_V: number }
+export interface Demand {
+  readonly key: string
+  readonly weights: ReadonlyMap<number, number>
+  readonly limit_V: number
+}
 
 /**
  * Every coil a constant current at its sheet's inrush or holding amperes, drops added in magnitude. The worst moment of a
@@ -27,15 +42,22 @@ export class Model {
   private readonly held = new Map<Start, readonly Load[]>()
   private readonly together: number
 
-  constructor(readonly site: Site, readonly powered: Powered = worstPowered(site)) {
+  constructor(
+    readonly site: Site,
+    readonly powered: Powered = worstPowered(site),
+  ) {
     this.together = site.settings.sizing.together
     const wayOf = waysOf(powered)
     const unwired: Start[] = []
     this.plants = plantsOf(site).map((plant) => ({
       ...plant,
       starts: plant.starts.filter((start) => {
-        const wired = start.starting.every((l) => this.keep(l.device, wayOf(plant.controller, start.at.terminal, l.device)))
-        for (const at of mastersTerminals(site, start)) for (const l of start.masters) if (!this.ways.has(l.device)) this.keep(l.device, wayOf(at.controller, at.terminal, l.device))
+        const wired = start.starting.every((l) =>
+          this.keep(l.device, wayOf(plant.controller, start.at.terminal, l.device)),
+        )
+        for (const at of mastersTerminals(site, start))
+          for (const l of start.masters)
+            if (!this.ways.has(l.device)) this.keep(l.device, wayOf(at.controller, at.terminal, l.device))
         if (!wired) unwired.push(start)
         return wired
       }),
@@ -50,7 +72,8 @@ export class Model {
   }
 
   private watchesOf(plant: Plant): Watch[] {
-    const watch = (load: Load, part: Watch['part'], start: Start | null): Watch[] => (this.ways.has(load.device) ? [{ plant, start, load, part, way: this.ways.get(load.device)! }] : [])
+    const watch = (load: Load, part: Watch['part'], start: Start | null): Watch[] =>
+      this.ways.has(load.device) ? [{ plant, start, load, part, way: this.ways.get(load.device)! }] : []
     const masters = new Map(plant.starts.flatMap((s) => s.masters.map((l) => [`${l.device} ${l.face}`, l] as const)))
     return [
       ...plant.starts.flatMap((s) => s.starting.flatMap((l) => watch(l, 'starting', s))),
@@ -60,7 +83,11 @@ export class Model {
   }
 
   readonly holding = (start: Start): readonly Load[] => {
-    if (!this.held.has(start)) this.held.set(start, start.starting.map((l) => loadOf(this.site, l.device, 'holding')))
+    if (!this.held.has(start))
+      this.held.set(
+        start,
+        start.starting.map((l) => loadOf(this.site, l.device, 'holding')),
+      )
     return this.held.get(start)!
   }
 
@@ -78,7 +105,8 @@ export class Model {
       const { elements, shares } = watch.way
       for (let k = 0; k < elements.length; k++) felt[elements[k]!] = ohm[elements[k]!]! * shares[k]!
       const { source_ohm } = this.source(watch.plant.controller)
-      const adds = (loads: readonly Load[]) => loads.reduce((sum, l) => sum + l.current_A * (source_ohm + this.along(felt, l.device)), 0)
+      const adds = (loads: readonly Load[]) =>
+        loads.reduce((sum, l) => sum + l.current_A * (source_ohm + this.along(felt, l.device)), 0)
       found.push(this.judged(watch, this.worstMoment(watch, adds), adds))
       for (let k = 0; k < elements.length; k++) felt[elements[k]!] = 0
     }
@@ -95,13 +123,26 @@ export class Model {
 
   private worstMoment({ plant, part, start, load }: Watch, adds: (loads: readonly Load[]) => number): Moment {
     const most = (from: readonly Start[], count: number, value: (s: Start) => number) =>
-      (count <= 0 ? [] : from.map((s) => ({ s, v: value(s) })).sort((a, b) => b.v - a.v).slice(0, count).map(({ s }) => s))
-    const apart = (...taken: readonly Start[]) => plant.starts.filter((s) => taken.every((t) => this.landingOf(t) !== this.landingOf(s)))
-    if (part === 'starting') return { starter: start!, others: most(apart(start!), this.together - 1, (s) => adds(this.holding(s))) }
-    const may = part === 'master' ? plant.starts.filter((s) => s.masters.some((l) => l.device === load.device)) : apart(start!)
+      count <= 0
+        ? []
+        : from
+            .map((s) => ({ s, v: value(s) }))
+            .sort((a, b) => b.v - a.v)
+            .slice(0, count)
+            .map(({ s }) => s)
+    const apart = (...taken: readonly Start[]) =>
+      plant.starts.filter((s) => taken.every((t) => this.landingOf(t) !== this.landingOf(s)))
+    if (part === 'starting')
+      return { starter: start!, others: most(apart(start!), this.together - 1, (s) => adds(this.holding(s))) }
+    const may =
+      part === 'master' ? plant.starts.filter((s) => s.masters.some((l) => l.device === load.device)) : apart(start!)
     const starter = most(may, 1, (s) => adds(s.starting) + adds(s.masters))[0] ?? start!
-    if (part === 'master') return { starter, others: most(apart(starter), this.together - 1, (s) => adds(this.holding(s))) }
-    return { starter, others: [start!, ...most(apart(start!, starter), this.together - 2, (s) => adds(this.holding(s)))] }
+    if (part === 'master')
+      return { starter, others: most(apart(starter), this.together - 1, (s) => adds(this.holding(s))) }
+    return {
+      starter,
+      others: [start!, ...most(apart(start!, starter), this.together - 2, (s) => adds(this.holding(s)))],
+    }
   }
 
   /** Where a station's lead lands: terminals joined onto one lead, as before a sequencer, never run side by side. */
@@ -143,19 +184,27 @@ export class Model {
       if (group < 0) limit_V -= felt * this.powered.parts[e]!.z.re
       else weights.set(group, (weights.get(group) ?? 0) + felt * weight_m[e]!)
     })
-    const key = [watch.load.device, watch.part, moment.starter.station, ...moment.others.map((o) => o.station).sort()].join(' ')
+    const key = [
+      watch.load.device,
+      watch.part,
+      moment.starter.station,
+      ...moment.others.map((o) => o.station).sort(),
+    ].join(' ')
     return { key, weights, limit_V }
   }
 
   /** Whether sizes change how currents divide: two ways home of unlike conductors. The model then holds only near the sizes it was made with. */
   get looped(): boolean {
-    return this.watches.some(({ way }) => way.shares.some((s) => Math.abs(s) !== 1 && Math.abs(Math.abs(s) * Math.round(1 / Math.abs(s)) - 1) > 1e-6))
+    return this.watches.some(({ way }) =>
+      way.shares.some((s) => Math.abs(s) !== 1 && Math.abs(Math.abs(s) * Math.round(1 / Math.abs(s)) - 1) > 1e-6),
+    )
   }
 }
 
 /** The master terminals that come on with a station. */
 export function mastersTerminals(site: Site, start: Start) {
   const station = must(site.stations, start.station)
-  const at = station.pointOfConnection === null ? null : must(site.pointsOfConnection, station.pointOfConnection).terminal
+  const at =
+    station.pointOfConnection === null ? null : must(site.pointsOfConnection, station.pointOfConnection).terminal
   return at ? [at] : []
 }

@@ -32,8 +32,15 @@ export interface Infeasible {
   readonly mends: readonly Mend[]
 }
 /** By the reach table: a thread longer than its longest entry. */
-export interface BeyondTable { readonly kind: 'beyond_table'; readonly worst: Found; readonly length_m: number; readonly longest_m: number }
-export interface NothingFree { readonly kind: 'nothing_free' | 'nothing_wired' | 'no_time' }
+export interface BeyondTable {
+  readonly kind: 'beyond_table'
+  readonly worst: Found
+  readonly length_m: number
+  readonly longest_m: number
+}
+export interface NothingFree {
+  readonly kind: 'nothing_free' | 'nothing_wired' | 'no_time'
+}
 export type SizingAnswer = Sized | Infeasible | BeyondTable | NothingFree
 
 export interface SizingOptions {
@@ -55,7 +62,11 @@ export const MET_V = 1e-8
  * the model (coils of constant current, drops added) as a choice problem whose demands are added as they are found
  * broken, and then by the circuit engine in the safe phase. Sizes that the engine refuses are ruled out, with all thinner ones.
  */
-export function size(site: Site, solve: ChoiceSolver, { anew = false, time_s = 60, onProgress }: SizingOptions = {}): SizingAnswer {
+export function size(
+  site: Site,
+  solve: ChoiceSolver,
+  { anew = false, time_s = 60, onProgress }: SizingOptions = {},
+): SizingAnswer {
   const model = new Model(site)
   const grouped = groupsOf(model.powered, anew)
   const stock = stockOf(site)
@@ -70,47 +81,97 @@ export function size(site: Site, solve: ChoiceSolver, { anew = false, time_s = 6
   const failing = thickest.filter((f) => f.margin_V < -MET_V)
   if (failing.length > 0) {
     const worst = least(failing)
-    return { kind: 'infeasible', worst, shortfall_V: -worst.margin_V, failing: failing.length, mends: mendsFor(site, anew) }
+    return {
+      kind: 'infeasible',
+      worst,
+      shortfall_V: -worst.margin_V,
+      failing: failing.length,
+      mends: mendsFor(site, anew),
+    }
   }
-  const holds = (chosen: readonly number[]) => found(chosen).every((f) => f.margin_V >= -MET_V) && borne(model, grouped, stock, chosen)
-  const uniform = stock.map((stocked, k) => ({ stocked, k, cost_cents: costOf(all(k)) })).sort((a, b) => a.cost_cents - b.cost_cents).find(({ k }) => holds(all(k))) ?? null
+  const holds = (chosen: readonly number[]) =>
+    found(chosen).every((f) => f.margin_V >= -MET_V) && borne(model, grouped, stock, chosen)
+  const uniform =
+    stock
+      .map((stocked, k) => ({ stocked, k, cost_cents: costOf(all(k)) }))
+      .sort((a, b) => a.cost_cents - b.cost_cents)
+      .find(({ k }) => holds(all(k))) ?? null
   if (site.settings.sizing.school === 'reach_table') {
     const table = byTable(model, grouped, stock)
-    return 'chosen' in table ? { kind: 'sized', groups: grouped.groups, stock, chosen: table.chosen, cost_cents: costOf(table.chosen), bound_cents: null, uniform, weakest: least(found(table.chosen)) } : table
+    return 'chosen' in table
+      ? {
+          kind: 'sized',
+          groups: grouped.groups,
+          stock,
+          chosen: table.chosen,
+          cost_cents: costOf(table.chosen),
+          bound_cents: null,
+          uniform,
+          weakest: least(found(table.chosen)),
+        }
+      : table
   }
 
   const demands = new Map<string, Demand>()
-  const demand = (list: readonly Found[]) => list.forEach((f) => { const d = model.demandOf(f, grouped); demands.set(d.key, d) })
+  const demand = (list: readonly Found[]) =>
+    list.forEach((f) => {
+      const d = model.demandOf(f, grouped)
+      demands.set(d.key, d)
+    })
   demand(thickest)
   demand(found(all(0)))
   const ruledOut: number[][] = []
-  const exact = site.settings.sizing.together === 1 && model.plants.reduce((sum, p) => sum + p.starts.length, 0) <= EXACT_STATIONS
+  const exact =
+    site.settings.sizing.together === 1 && model.plants.reduce((sum, p) => sum + p.starts.length, 0) <= EXACT_STATIONS
   const until = time_s / 2
   for (let round = 1; round <= 200; round++) {
     const answer = solve(choiceOf(costs, stock, [...demands.values()], ruledOut), {
-      absoluteGap: WITHIN_CENT, relativeGap: exact ? 0 : GAP, time_s: until, onProgress: onProgress && ((best, bound) => onProgress(best, bound, round)),
+      absoluteGap: WITHIN_CENT,
+      relativeGap: exact ? 0 : GAP,
+      time_s: until,
+      onProgress: onProgress && ((best, bound) => onProgress(best, bound, round)),
     })
     if (answer.taken.length === 0) return { kind: 'no_time' }
     const chosen = answer.taken.map((column, g) => column - g * stock.length)
     const now = found(chosen)
     const broken = now.filter((f) => f.margin_V < -MET_V)
-    if (broken.length > 0) { demand(broken); continue }
-    if (!borne(model, grouped, stock, chosen)) { ruledOut.push(chosen); continue }
+    if (broken.length > 0) {
+      demand(broken)
+      continue
+    }
+    if (!borne(model, grouped, stock, chosen)) {
+      ruledOut.push(chosen)
+      continue
+    }
     const bound_cents = model.looped ? null : Math.min(costOf(chosen), Math.ceil(answer.bound - 1e-6))
-    return { kind: 'sized', groups: grouped.groups, stock, chosen, cost_cents: costOf(chosen), bound_cents, uniform, weakest: least(now) }
+    return {
+      kind: 'sized',
+      groups: grouped.groups,
+      stock,
+      chosen,
+      cost_cents: costOf(chosen),
+      bound_cents,
+      uniform,
+      weakest: least(now),
+    }
   }
   return { kind: 'no_time' }
 }
 
 /** Every conductor the thinnest size that the reach table allows the longest thread through it. */
-function byTable(model: Model, { groups, groupOf }: Grouped, stock: readonly Stocked[]): { chosen: number[] } | BeyondTable {
+function byTable(
+  model: Model,
+  { groups, groupOf }: Grouped,
+  stock: readonly Stocked[],
+): { chosen: number[] } | BeyondTable {
   const table = reachTable(model.site)!
   const chosen = groups.map(() => 0)
   for (const { watch, ...found } of model.findAll(Float64Array.from(model.powered.parts, (p) => p.z.re))) {
     if (watch.part !== 'starting') continue
     const length_m = watchedLength_m(model, watch)
     const needed = sizeForReach(table, length_m)
-    if (!needed) return { kind: 'beyond_table', worst: { watch, ...found }, length_m, longest_m: table.rows.at(-1)!.reach_m[0]! }
+    if (!needed)
+      return { kind: 'beyond_table', worst: { watch, ...found }, length_m, longest_m: table.rows.at(-1)!.reach_m[0]! }
     const k = stock.findIndex((s) => s.ohmPerM === needed.ohmPerM)
     for (const e of watch.way.elements) if (groupOf[e]! >= 0) chosen[groupOf[e]!] = Math.max(chosen[groupOf[e]!]!, k)
   }
@@ -122,7 +183,10 @@ function watchedLength_m(model: Model, { way }: Found['watch']): number {
   let total_m = 0
   way.elements.forEach((e, k) => {
     const { of } = model.powered.parts[e]!
-    if (of.kind === 'stretch') total_m += Math.abs(way.shares[k]!) * lengthBetween_m(stopPositions_m(must(model.site.cables, of.cable)), of.from, of.to).high
+    if (of.kind === 'stretch')
+      total_m +=
+        Math.abs(way.shares[k]!) *
+        lengthBetween_m(stopPositions_m(must(model.site.cables, of.cable)), of.from, of.to).high
   })
   return total_m / 2
 }
@@ -130,12 +194,20 @@ function watchedLength_m(model: Model, { way }: Found['watch']): number {
 const least = (list: readonly Found[]): Found => list.reduce((a, b) => (b.margin_V < a.margin_V ? b : a))
 
 /** Whole cents of every group in every stocked size. */
-const costsOf = ({ groups }: Grouped, stock: readonly Stocked[]): number[][] => groups.map((g) => stock.map((s) => Math.round(g.length_m * s.cents_per_m)))
+const costsOf = ({ groups }: Grouped, stock: readonly Stocked[]): number[][] =>
+  groups.map((g) => stock.map((s) => Math.round(g.length_m * s.cents_per_m)))
 
-function choiceOf(costs: readonly number[][], stock: readonly Stocked[], demands: readonly Demand[], ruledOut: readonly number[][]): Choice {
+function choiceOf(
+  costs: readonly number[][],
+  stock: readonly Stocked[],
+  demands: readonly Demand[],
+  ruledOut: readonly number[][],
+): Choice {
   const column = (g: number, k: number) => g * stock.length + k
   const met = demands.map(({ weights, limit_V }) => {
-    const pairs = [...weights].flatMap(([g, weight]) => stock.map((s, k) => [column(g, k), weight * s.ohmPerM] as const))
+    const pairs = [...weights].flatMap(([g, weight]) =>
+      stock.map((s, k) => [column(g, k), weight * s.ohmPerM] as const),
+    )
     return { columns: pairs.map(([c]) => c), values: pairs.map(([, v]) => v), limit: limit_V }
   })
   // At least one group must be thicker than in sizes that did not hold.

@@ -3,12 +3,24 @@ import type { Grouped } from './groups'
 import type { Stocked } from './stock'
 
 /** Ohms of every element when each group has the stocked size of its number; the rest as on record. */
-export function ohmsOf(powered: Powered, { groupOf, weight_m }: Grouped, stock: readonly Stocked[], chosen: readonly number[]): Float64Array {
-  return Float64Array.from(powered.parts, (part, e) => (groupOf[e]! < 0 ? part.z.re : weight_m[e]! * stock[chosen[groupOf[e]!]!]!.ohmPerM))
+export function ohmsOf(
+  powered: Powered,
+  { groupOf, weight_m }: Grouped,
+  stock: readonly Stocked[],
+  chosen: readonly number[],
+): Float64Array {
+  return Float64Array.from(powered.parts, (part, e) =>
+    groupOf[e]! < 0 ? part.z.re : weight_m[e]! * stock[chosen[groupOf[e]!]!]!.ohmPerM,
+  )
 }
 
 /** The powered network with those sizes in it. */
-export function sizedPowered(powered: Powered, grouped: Grouped, stock: readonly Stocked[], chosen: readonly number[]): Powered {
+export function sizedPowered(
+  powered: Powered,
+  grouped: Grouped,
+  stock: readonly Stocked[],
+  chosen: readonly number[],
+): Powered {
   const ohm = ohmsOf(powered, grouped, stock, chosen)
   return {
     ...powered,

@@ -21,15 +21,35 @@ export function asIf(site: Site, what: WhatIf): Site {
   const { moved_m, together, mains_Hz, hottest_C, rating_VA, masterFirst, coil, added } = what
   let next: Site = {
     ...site,
-    settings: { ...site.settings, mains_Hz: mains_Hz ?? site.settings.mains_Hz, sizing: { ...site.settings.sizing, together: together ?? site.settings.sizing.together, hottest_C: hottest_C ?? site.settings.sizing.hottest_C } },
-    controllers: mapped(site.controllers, (c) => ({ ...c, masterFirst: masterFirst ?? c.masterFirst, transformer: rating_VA === undefined ? c.transformer : { rating_VA } })),
+    settings: {
+      ...site.settings,
+      mains_Hz: mains_Hz ?? site.settings.mains_Hz,
+      sizing: {
+        ...site.settings.sizing,
+        together: together ?? site.settings.sizing.together,
+        hottest_C: hottest_C ?? site.settings.sizing.hottest_C,
+      },
+    },
+    controllers: mapped(site.controllers, (c) => ({
+      ...c,
+      masterFirst: masterFirst ?? c.masterFirst,
+      transformer: rating_VA === undefined ? c.transformer : { rating_VA },
+    })),
   }
   if (coil) {
     const stationCoils = new Set(Object.values(site.stations).flatMap((s) => s.valves))
-    next = { ...next, coilKinds: { ...next.coilKinds, ['as_if' as CoilKindId]: coil }, devices: mapped(next.devices, (d, id) => (stationCoils.has(id) ? { ...d, coilKind: 'as_if' as typeof d.coilKind } : d)) }
+    next = {
+      ...next,
+      coilKinds: { ...next.coilKinds, ['as_if' as CoilKindId]: coil },
+      devices: mapped(next.devices, (d, id) =>
+        stationCoils.has(id) ? { ...d, coilKind: 'as_if' as typeof d.coilKind } : d,
+      ),
+    }
   }
   if (added && added.count > 0) next = withStations(next, added.count, added.beyond_m)
-  return moved_m ? { ...next, cables: mapped(next.cables, (c) => ({ ...c, stops: moved(next, c.stops, moved_m) })) } : next
+  return moved_m
+    ? { ...next, cables: mapped(next.cables, (c) => ({ ...c, stops: moved(next, c.stops, moved_m) })) }
+    : next
 }
 
 const mapped = <K extends string, T>(records: Readonly<Record<K, T>>, change: (record: T, id: K) => T): Record<K, T> =>
@@ -43,7 +63,13 @@ function moved(site: Site, stops: readonly Stop[], by_m: number): Stop[] {
   const shift = (at: number) => at + by
   return stops.map((stop, i): Stop => {
     if (!home || i === 0 || stop.at_m === null) return stop
-    return { ...stop, at_m: 'value' in stop.at_m ? { ...stop.at_m, value: shift(stop.at_m.value) } : { ...stop.at_m, low: shift(stop.at_m.low), high: shift(stop.at_m.high) } }
+    return {
+      ...stop,
+      at_m:
+        'value' in stop.at_m
+          ? { ...stop.at_m, value: shift(stop.at_m.value) }
+          : { ...stop.at_m, low: shift(stop.at_m.low), high: shift(stop.at_m.high) },
+    }
   })
 }
 
@@ -62,33 +88,89 @@ function withStations(site: Site, count: number, beyond_m: number): Site {
   next.places[id('box')] = { ...must(site.places, place), tag: 'as_if' as never }
   const gauge = must(site.cables, cable).gauge
   const lead = (from: string, to: string, start_m: number, end_m: number) => ({
-    ...structuredClone(must(site.cables, cable)), tag: null, kind: 'single' as const, gauge, marks: [], bends: {}, filler: '',
-    cores: { c: { colour: null, colourAt: {}, pinned: null, gauge: null, cutAt: [], conditions: {}, condition: { state: 'sound' as const, since: null, note: '' }, order: 0 } },
-    stops: [{ id: 's' as never, place: from as never, at_m: { value: start_m, how: 'assumed' as const, on: null } }, { id: 'e' as never, place: to as never, at_m: { value: end_m, how: 'assumed' as const, on: null } }],
+    ...structuredClone(must(site.cables, cable)),
+    tag: null,
+    kind: 'single' as const,
+    gauge,
+    marks: [],
+    bends: {},
+    filler: '',
+    cores: {
+      c: {
+        colour: null,
+        colourAt: {},
+        pinned: null,
+        gauge: null,
+        cutAt: [],
+        conditions: {},
+        condition: { state: 'sound' as const, since: null, note: '' },
+        order: 0,
+      },
+    },
+    stops: [
+      { id: 's' as never, place: from as never, at_m: { value: start_m, how: 'assumed' as const, on: null } },
+      { id: 'e' as never, place: to as never, at_m: { value: end_m, how: 'assumed' as const, on: null } },
+    ],
   })
   const home = must(site.controllers, controller).place
-  const joint = (ends: unknown[], at: string, terminal = false) => ({ place: at, connector: terminal ? 'terminal' : 'unknown', ends, made: null, condition: { state: 'sound', since: null, note: '' } }) as never
-  const core = (cableId: string, side: 'leaves' | 'arrives') => ({ kind: 'core', cable: cableId, core: 'c', stop: side === 'leaves' ? 's' : 'e', side })
+  const joint = (ends: unknown[], at: string, terminal = false) =>
+    ({
+      place: at,
+      connector: terminal ? 'terminal' : 'unknown',
+      ends,
+      made: null,
+      condition: { state: 'sound', since: null, note: '' },
+    }) as never
+  const core = (cableId: string, side: 'leaves' | 'arrives') => ({
+    kind: 'core',
+    cable: cableId,
+    core: 'c',
+    stop: side === 'leaves' ? 's' : 'e',
+    side,
+  })
   next.cables[id('common')] = lead(place, id('box'), at_m, at_m + beyond_m) as never
   // The common is carried on from the joint that holds the farthest valve's common side.
-  const tap = entries(next.splices).find(([, s]) => s.place === place && s.ends.some((e) => e.kind === 'port' && e.device === model.valves[0] && e.port === far.commonPort))
+  const tap = entries(next.splices).find(
+    ([, s]) =>
+      s.place === place &&
+      s.ends.some((e) => e.kind === 'port' && e.device === model.valves[0] && e.port === far.commonPort),
+  )
   if (tap) tap[1].ends.push(core(id('common'), 'leaves') as never)
   const taps: unknown[] = [core(id('common'), 'arrives')]
   for (let n = 1; n <= count; n++) {
     const [cableId, valveId, terminal] = [id(`lead_${n}`), id(`valve_${n}`), id(`t${n}`)]
     next.cables[cableId] = lead(home, id('box'), 0, at_m + beyond_m) as never
     next.devices[valveId] = { ...valve, tag: null, place: id('box') } as never
-    next.controllers[controller]!.terminals[terminal] = { tag: `as_if_${n}`, role: 'station', label: '', order: 5000 + n } as never
+    next.controllers[controller]!.terminals[terminal] = {
+      tag: `as_if_${n}`,
+      role: 'station',
+      label: '',
+      order: 5000 + n,
+    } as never
     next.stations[id(`station_${n}`)] = { ...model, terminal, name: `+${n}`, valves: [valveId] } as never
-    next.splices[id(`landing_${n}`)] = joint([{ kind: 'terminal', controller, terminal }, core(cableId, 'leaves')], home, true)
-    next.splices[id(`joint_${n}`)] = joint([core(cableId, 'arrives'), { kind: 'port', device: valveId, port: 'a' }], id('box'))
+    next.splices[id(`landing_${n}`)] = joint(
+      [{ kind: 'terminal', controller, terminal }, core(cableId, 'leaves')],
+      home,
+      true,
+    )
+    next.splices[id(`joint_${n}`)] = joint(
+      [core(cableId, 'arrives'), { kind: 'port', device: valveId, port: 'a' }],
+      id('box'),
+    )
     taps.push({ kind: 'port', device: valveId, port: 'b' })
   }
   next.splices[id('tap')] = joint(taps, id('box'))
   return next
 }
 
-function farthest(site: Site): { stationId: never; cable: CableId; at_m: number; controller: ControllerId; place: string; commonPort: 'a' | 'b' } | null {
+function farthest(site: Site): {
+  stationId: never
+  cable: CableId
+  at_m: number
+  controller: ControllerId
+  place: string
+  commonPort: 'a' | 'b'
+} | null {
   let best: ReturnType<typeof farthest> = null
   for (const [stationId, station] of entries(site.stations)) {
     const valve = station.valves[0]
@@ -100,7 +182,14 @@ function farthest(site: Site): { stationId: never; cable: CableId; at_m: number;
       const stop = must(site.cables, lead.cable).stops.find((s) => s.id === lead.stop)
       const at = stop ? bounded(stop.at_m)?.value : undefined
       if (at !== undefined && (best === null || at > best.at_m))
-        best = { stationId: stationId as never, cable: lead.cable, at_m: at, controller: station.controller, place: splice.place, commonPort: port.port === 'a' ? 'b' : 'a' }
+        best = {
+          stationId: stationId as never,
+          cable: lead.cable,
+          at_m: at,
+          controller: station.controller,
+          place: splice.place,
+          commonPort: port.port === 'a' ? 'b' : 'a',
+        }
     }
   }
   return best

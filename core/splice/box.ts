@@ -1,18 +1,46 @@
-import { commonOf, endKey, entries, must, netsOf, terminalEnd, wiringOf, type DeviceId, type PlaceId, type Site, type Splice, type SpliceId } from '../site'
-import { carried, holdPointOf, limitsOf, misfitOf, STRIP_mm, type Connector, type ConnectorKind, type HoldPoint, type Misfit } from './connector'
+import {
+  commonOf,
+  endKey,
+  entries,
+  must,
+  netsOf,
+  terminalEnd,
+  wiringOf,
+  type DeviceId,
+  type PlaceId,
+  type Site,
+  type Splice,
+  type SpliceId,
+} from '../site'
+import {
+  carried,
+  holdPointOf,
+  limitsOf,
+  misfitOf,
+  STRIP_mm,
+  type Connector,
+  type ConnectorKind,
+  type HoldPoint,
+  type Misfit,
+} from './connector'
 import { seenOf, type Seen } from './conductor'
 import { planJoint, type JointPlan } from './joint'
 
 /** One connector as it is on record. */
 export interface Hold {
-  readonly splice: SpliceId; readonly record: Splice
-  readonly strip_mm: number | null; readonly holdPoint: HoldPoint
+  readonly splice: SpliceId
+  readonly record: Splice
+  readonly strip_mm: number | null
+  readonly holdPoint: HoldPoint
   /** Why its connector does not take what it holds. */
   readonly misfit: Misfit | null
 }
 
 /** How a joint could be made anew. */
-export interface Way { readonly way: 'one' | 'chain' | 'pigtail'; readonly plan: JointPlan }
+export interface Way {
+  readonly way: 'one' | 'chain' | 'pigtail'
+  readonly plan: JointPlan
+}
 
 /** Conductors that are one node in a box, in one connector or in several linked by jumpers. */
 export interface BoxJoint {
@@ -53,15 +81,29 @@ export function boxJoints(site: Site, place: PlaceId): BoxJoint[] {
     }
   }
   const order = { common: 0, lead: 1, other: 2 }
-  return [...groups.values()].map(({ splices }): BoxJoint => {
-    const ends = splices.flatMap(([, s]) => s.ends).map((e) => seenOf(site, e)).filter((s) => s.way !== 'jumper')
-    const net = nets.of(wiring.pointOf(splices[0]![1].ends[0]!))
-    const serves = commonNets.has(net) ? 'common' : terminalNets.has(net) ? 'lead' : 'other'
-    return {
-      id: splices[0]![0], holds: splices.map(([id, record]) => holdOf(site, id, record)), ends, serves, terminal: serves === 'lead' ? terminalNets.get(net)! : null,
-      devices: [...new Set(ends.flatMap((s) => (s.end.kind === 'port' ? [s.end.device] : [])))], ways: waysOf(ends, carried(site.settings)),
-    }
-  }).sort((a, b) => order[a.serves] - order[b.serves] || (a.terminal ?? a.id).localeCompare(b.terminal ?? b.id, 'en', { numeric: true }))
+  return [...groups.values()]
+    .map(({ splices }): BoxJoint => {
+      const ends = splices
+        .flatMap(([, s]) => s.ends)
+        .map((e) => seenOf(site, e))
+        .filter((s) => s.way !== 'jumper')
+      const net = nets.of(wiring.pointOf(splices[0]![1].ends[0]!))
+      const serves = commonNets.has(net) ? 'common' : terminalNets.has(net) ? 'lead' : 'other'
+      return {
+        id: splices[0]![0],
+        holds: splices.map(([id, record]) => holdOf(site, id, record)),
+        ends,
+        serves,
+        terminal: serves === 'lead' ? terminalNets.get(net)! : null,
+        devices: [...new Set(ends.flatMap((s) => (s.end.kind === 'port' ? [s.end.device] : [])))],
+        ways: waysOf(ends, carried(site.settings)),
+      }
+    })
+    .sort(
+      (a, b) =>
+        order[a.serves] - order[b.serves] ||
+        (a.terminal ?? a.id).localeCompare(b.terminal ?? b.id, 'en', { numeric: true }),
+    )
 }
 
 /** Names the node of a splice: splices of the box that jumpers link have one name. */
@@ -69,11 +111,17 @@ function jumperNodes(site: Site, place: PlaceId): (id: SpliceId) => string {
   const at = new Map<string, SpliceId>()
   for (const [id, s] of entries(site.splices)) if (s.place === place) for (const e of s.ends) at.set(endKey(e), id)
   const up = new Map<string, string>()
-  const top = (id: string): string => { const above = up.get(id); return above === undefined ? id : top(above) }
+  const top = (id: string): string => {
+    const above = up.get(id)
+    return above === undefined ? id : top(above)
+  }
   for (const [cable, c] of entries(site.cables)) {
     if (c.kind !== 'jumper' || c.stops[0]!.place !== place) continue
     for (const core of Object.keys(c.cores)) {
-      const [from, to] = [at.get(endKey({ kind: 'core', cable, core, stop: c.stops[0]!.id, side: 'leaves' } as never)), at.get(endKey({ kind: 'core', cable, core, stop: c.stops.at(-1)!.id, side: 'arrives' } as never))]
+      const [from, to] = [
+        at.get(endKey({ kind: 'core', cable, core, stop: c.stops[0]!.id, side: 'leaves' } as never)),
+        at.get(endKey({ kind: 'core', cable, core, stop: c.stops.at(-1)!.id, side: 'arrives' } as never)),
+      ]
       if (from !== undefined && to !== undefined && top(from) !== top(to)) up.set(top(to), top(from))
     }
   }
@@ -82,7 +130,18 @@ function jumperNodes(site: Site, place: PlaceId): (id: SpliceId) => string {
 
 function holdOf(site: Site, splice: SpliceId, record: Splice): Hold {
   const limits = limitsOf(site.settings, record.connector)
-  return { splice, record, strip_mm: STRIP_mm[record.connector], holdPoint: holdPointOf(record.connector), misfit: limits && misfitOf(limits, record.ends.map((e) => seenOf(site, e).area_mm2)) }
+  return {
+    splice,
+    record,
+    strip_mm: STRIP_mm[record.connector],
+    holdPoint: holdPointOf(record.connector),
+    misfit:
+      limits &&
+      misfitOf(
+        limits,
+        record.ends.map((e) => seenOf(site, e).area_mm2),
+      ),
+  }
 }
 
 /**
@@ -95,28 +154,50 @@ export function waysOf(ends: readonly Seen[], connectors: readonly Connector[]):
   if (conductors.length < 2) return []
   const ways: Way[] = []
   const add = (plan: JointPlan | null, way?: Way['way']) => {
-    if (plan && !ways.some((w) => sameKinds(w.plan, plan))) ways.push({ way: way ?? (plan.made.length === 1 ? 'one' : 'chain'), plan })
+    if (plan && !ways.some((w) => sameKinds(w.plan, plan)))
+      ways.push({ way: way ?? (plan.made.length === 1 ? 'one' : 'chain'), plan })
   }
   add(planJoint(conductors, connectors, sizes))
   const [first] = connectors
-  if (first && conductors.every((c) => misfitOf(first, [c.area_mm2, c.area_mm2])?.code !== 'too_thick')) add(planJoint(conductors, [first], sizes))
+  if (first && conductors.every((c) => misfitOf(first, [c.area_mm2, c.area_mm2])?.code !== 'too_thick'))
+    add(planJoint(conductors, [first], sizes))
   else if (first) add(pigtailed(conductors, first, connectors), 'pigtail')
   return ways
 }
 
-const sameKinds = (a: JointPlan, b: JointPlan) => a.made.map((m) => m.connector.kind).sort().join() === b.made.map((m) => m.connector.kind).sort().join()
+const sameKinds = (a: JointPlan, b: JointPlan) =>
+  a.made
+    .map((m) => m.connector.kind)
+    .sort()
+    .join() ===
+  b.made
+    .map((m) => m.connector.kind)
+    .sort()
+    .join()
 
 /** Thick conductors in connectors that take them, with one thin pigtail that goes on into the preferred kind. */
-function pigtailed(conductors: readonly { key: string; area_mm2: number }[], first: Connector, connectors: readonly Connector[]): JointPlan | null {
+function pigtailed(
+  conductors: readonly { key: string; area_mm2: number }[],
+  first: Connector,
+  connectors: readonly Connector[],
+): JointPlan | null {
   const thick = conductors.filter((c) => c.area_mm2 > first.thickest_mm2)
   const thin = conductors.filter((c) => c.area_mm2 <= first.thickest_mm2)
   if (thin.length < 2) return null
   const tail_mm2 = Math.max(...thin.map((c) => c.area_mm2))
   const tail = { key: '', area_mm2: tail_mm2 }
-  const [big, small] = [planJoint([...thick, tail], connectors, [tail_mm2]), planJoint([...thin, tail], [first], [tail_mm2])]
+  const [big, small] = [
+    planJoint([...thick, tail], connectors, [tail_mm2]),
+    planJoint([...thin, tail], [first], [tail_mm2]),
+  ]
   if (!big || !small) return null
   const number = big.jumpers + small.jumpers
-  const graft = (plan: JointPlan, past: number): Made[] => plan.made.map((m) => ({ ...m, holds: m.holds.filter((k) => k !== ''), jumpers: [...m.jumpers.map((j) => j + past), ...(m.holds.includes('') ? [number] : [])] }))
+  const graft = (plan: JointPlan, past: number): Made[] =>
+    plan.made.map((m) => ({
+      ...m,
+      holds: m.holds.filter((k) => k !== ''),
+      jumpers: [...m.jumpers.map((j) => j + past), ...(m.holds.includes('') ? [number] : [])],
+    }))
   return { made: [...graft(big, 0), ...graft(small, big.jumpers)], jumpers: number + 1, jumper_mm2: tail_mm2 }
 }
 type Made = JointPlan['made'][number]
@@ -131,7 +212,8 @@ export function connectorsForVan(site: Site, ...places: readonly PlaceId[]): { k
     if (keep || joint.ways.length === 0) for (const h of joint.holds) count(h.record.connector)
     else for (const m of joint.ways[0]!.plan.made) count(m.connector.kind)
   }
-  for (const s of Object.values(site.splices)) if (places.includes(s.place) && s.connector === 'cap' && !isMade(s)) count('cap')
+  for (const s of Object.values(site.splices))
+    if (places.includes(s.place) && s.connector === 'cap' && !isMade(s)) count('cap')
   return [...counts].map(([kind, n]) => ({ kind, count: n })).sort((a, b) => (a.kind < b.kind ? -1 : 1))
 }
 

@@ -5,6 +5,7 @@ import type { BoxJoint } from './box'
 export function clear(work: Work, joint: BoxJoint): void {
   for (const { splice, record } of joint.holds) {
     remove(work, 'splices', splice)
-    for (const e of record.ends) if (e.kind === 'core' && work.site.cables[e.cable]?.kind === 'jumper') remove(work, 'cables', e.cable)
+    for (const e of record.ends)
+      if (e.kind === 'core' && work.site.cables[e.cable]?.kind === 'jumper') remove(work, 'cables', e.cable)
   }
 }

@@ -20,22 +20,41 @@ const DEVICE_LEAD_mm2 = area_mm2({ awg: 18 })
 /** An end as it looks in its box: a colour seen at this very stop wins over the core's own. */
 export function seenOf(site: Site, end: End): Seen {
   switch (end.kind) {
-    case 'earth': return { end, from: '', way: 'earth', colour: null, gauge: null, area_mm2: area_mm2({ awg: 6 }) }
+    case 'earth':
+      return { end, from: '', way: 'earth', colour: null, gauge: null, area_mm2: area_mm2({ awg: 6 }) }
     case 'terminal': {
       const controller = must(site.controllers, end.controller)
-      return { end, from: `${controller.tag}:${must(controller.terminals, end.terminal).tag}`, way: 'terminal', colour: null, gauge: null, area_mm2: 0 }
+      return {
+        end,
+        from: `${controller.tag}:${must(controller.terminals, end.terminal).tag}`,
+        way: 'terminal',
+        colour: null,
+        gauge: null,
+        area_mm2: 0,
+      }
     }
     case 'port': {
       const device = must(site.devices, end.device)
-      return { end, from: device.tag ?? (device.name || end.device), way: 'device', colour: device.leads[end.port] ?? null, gauge: null, area_mm2: DEVICE_LEAD_mm2 }
+      return {
+        end,
+        from: device.tag ?? (device.name || end.device),
+        way: 'device',
+        colour: device.leads[end.port] ?? null,
+        gauge: null,
+        area_mm2: DEVICE_LEAD_mm2,
+      }
     }
     case 'core': {
       const cable = must(site.cables, end.cable)
       const core = must(cable.cores, end.core)
       const gauge = gaugeOf(cable, core)
       return {
-        end, from: cable.tag ?? (cable.name || end.cable), way: cable.kind === 'jumper' ? 'jumper' : end.side, colour: core.colourAt[end.stop] ?? core.colour?.value ?? null,
-        gauge, area_mm2: area_mm2(gauge ?? UNKNOWN_GAUGE[site.settings.market].likely),
+        end,
+        from: cable.tag ?? (cable.name || end.cable),
+        way: cable.kind === 'jumper' ? 'jumper' : end.side,
+        colour: core.colourAt[end.stop] ?? core.colour?.value ?? null,
+        gauge,
+        area_mm2: area_mm2(gauge ?? UNKNOWN_GAUGE[site.settings.market].likely),
       }
     }
   }

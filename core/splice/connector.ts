@@ -27,7 +27,15 @@ export function limitsOf(settings: Settings, kind: ConnectorKind): Connector | n
 
 /** Copper to bare, mm; null where the connector bites through the insulation. */
 export const STRIP_mm: Readonly<Record<ConnectorKind, number | null>> = {
-  gel_crimp_3: null, nut_and_gel_tube: 19, gel_nut: 19, solder_heatshrink: 19, dry_nut: 19, bare_twist: null, terminal: 12, cap: null, unknown: null,
+  gel_crimp_3: null,
+  nut_and_gel_tube: 19,
+  gel_nut: 19,
+  solder_heatshrink: 19,
+  dry_nut: 19,
+  bare_twist: null,
+  terminal: 12,
+  cap: null,
+  unknown: null,
 }
 
 /** When the joint is tried from the controller: two-part kinds before they are sealed, the others before they are bundled. */
@@ -38,16 +46,23 @@ export function holdPointOf(kind: ConnectorKind): HoldPoint {
 }
 
 /** What a connector would be asked to hold and cannot. */
-export interface Misfit { readonly code: 'too_many' | 'too_few' | 'too_thick' | 'too_thin' | 'too_full'; readonly is: number; readonly limit: number }
+export interface Misfit {
+  readonly code: 'too_many' | 'too_few' | 'too_thick' | 'too_thin' | 'too_full'
+  readonly is: number
+  readonly limit: number
+}
 
 /** Why a connector does not take these conductors, or null where it does. Every conductor has a port of its own. */
 export function misfitOf(connector: Connector, areas_mm2: readonly number[]): Misfit | null {
   const together = areas_mm2.reduce((sum, a) => sum + a, 0)
   const [thinnest, thickest] = [Math.min(...areas_mm2), Math.max(...areas_mm2)]
   if (areas_mm2.length > connector.most) return { code: 'too_many', is: areas_mm2.length, limit: connector.most }
-  if (thickest > connector.thickest_mm2 * ROUNDING) return { code: 'too_thick', is: thickest, limit: connector.thickest_mm2 }
-  if (thinnest < connector.thinnest_mm2 / ROUNDING) return { code: 'too_thin', is: thinnest, limit: connector.thinnest_mm2 }
-  if (together > connector.together_mm2 * ROUNDING) return { code: 'too_full', is: together, limit: connector.together_mm2 }
+  if (thickest > connector.thickest_mm2 * ROUNDING)
+    return { code: 'too_thick', is: thickest, limit: connector.thickest_mm2 }
+  if (thinnest < connector.thinnest_mm2 / ROUNDING)
+    return { code: 'too_thin', is: thinnest, limit: connector.thinnest_mm2 }
+  if (together > connector.together_mm2 * ROUNDING)
+    return { code: 'too_full', is: together, limit: connector.together_mm2 }
   return areas_mm2.length < connector.least ? { code: 'too_few', is: areas_mm2.length, limit: connector.least } : null
 }
 

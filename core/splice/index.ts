@@ -9,7 +9,17 @@ export { carried, limitsOf, STRIP_mm } from './connector'
 export type { Connector, ConnectorKind, HoldPoint, Misfit } from './connector'
 export { planJoint } from './joint'
 export type { Conductor, JointPlan, Made } from './joint'
-export { colourCommands, coreCountCommands, cutCommands, endsAt, joinCommands, leadColourCommands, looseCommands, newTroubles, newValveCommands } from './record'
+export {
+  colourCommands,
+  coreCountCommands,
+  cutCommands,
+  endsAt,
+  joinCommands,
+  leadColourCommands,
+  looseCommands,
+  newTroubles,
+  newValveCommands,
+} from './record'
 export type { EndHere, Trouble } from './record'
 export { brokenRules } from './rules'
 export type { Breach } from './rules'

@@ -21,23 +21,38 @@ test('n conductors in three-port crimps take n − 2 crimps and n − 3 jumpers'
 
 test('two conductors never share a port, thick ones never enter a small crimp, and a size that nothing takes gives no plan', () => {
   expect(planJoint(of(AWG14, AWG18), [crimp], [AWG18])).toBeNull()
-  expect(planJoint(of(AWG14, AWG14, AWG18), [crimp, nut], [AWG18, AWG14])!.made.map((m) => m.connector.kind)).toEqual(['nut_and_gel_tube'])
+  expect(planJoint(of(AWG14, AWG14, AWG18), [crimp, nut], [AWG18, AWG14])!.made.map((m) => m.connector.kind)).toEqual([
+    'nut_and_gel_tube',
+  ])
   expect(carried(settings).map((c) => c.kind)).toEqual(['gel_crimp_3', 'nut_and_gel_tube'])
 })
 
 test('the fewest connectors, against trying every split, tree and kind; the jumpers link them to one', () => {
   const random = seeded(41)
-  const kinds = [crimp, nut, { ...nut, most: 3, together_mm2: 5 }, { ...nut, kind: 'gel_nut' as const, least: 2, most: 4, together_mm2: 6 }]
+  const kinds = [
+    crimp,
+    nut,
+    { ...nut, most: 3, together_mm2: 5 },
+    { ...nut, kind: 'gel_nut' as const, least: 2, most: 4, together_mm2: 6 },
+  ]
   let several = 0
   for (let n = 0; n < 150; n++) {
-    const conductors = of(...Array.from({ length: 2 + Math.floor(random() * 4) }, () => [AWG18, AWG18, 1, 1.5, AWG14][Math.floor(random() * 5)]!))
+    const conductors = of(
+      ...Array.from(
+        { length: 2 + Math.floor(random() * 4) },
+        () => [AWG18, AWG18, 1, 1.5, AWG14][Math.floor(random() * 5)]!,
+      ),
+    )
     const connectors = kinds.filter(() => random() < 0.5)
     const jumpers = [...new Set(conductors.map((c) => c.area_mm2))]
     const plan = planJoint(conductors, connectors, jumpers)
     expect([n, plan?.made.length ?? null]).toEqual([n, fewestByTrying(conductors, connectors, jumpers, 4)])
     if (!plan) continue
     const reached = new Set([0])
-    for (let i = 0; i < plan.made.length; i++) plan.made.forEach((m, j) => { if (m.jumpers.some((k) => [...reached].some((r) => plan.made[r]!.jumpers.includes(k)))) reached.add(j) })
+    for (let i = 0; i < plan.made.length; i++)
+      plan.made.forEach((m, j) => {
+        if (m.jumpers.some((k) => [...reached].some((r) => plan.made[r]!.jumpers.includes(k)))) reached.add(j)
+      })
     expect([n, reached.size, plan.jumpers]).toEqual([n, plan.made.length, plan.made.length - 1])
     several += plan.made.length > 1 ? 1 : 0
   }

@@ -1,22 +1,50 @@
 import { pathText, refusal, type Refusal } from '../refusal'
-import { byTag, commonOf, endKey, entries, hangingOn, lookUp, must, wiringOf, type End, type PlaceId, type Site } from '../site'
+import {
+  byTag,
+  commonOf,
+  endKey,
+  entries,
+  hangingOn,
+  lookUp,
+  must,
+  wiringOf,
+  type End,
+  type PlaceId,
+  type Site,
+} from '../site'
 import { isMade, mayStay } from './box'
 import { censusOf } from './census'
 import { limitsOf, misfitOf } from './connector'
 import { seenOf } from './conductor'
 
 /** A rule that the wiring on record breaks, and where. The mend is in the sentence of its code. */
-export interface Breach extends Refusal { readonly weight: 'wrong' | 'doubt'; readonly place: PlaceId }
+export interface Breach extends Refusal {
+  readonly weight: 'wrong' | 'doubt'
+  readonly place: PlaceId
+}
 
-const breach = (place: PlaceId, weight: Breach['weight'], ...rest: Parameters<typeof refusal>): Breach => ({ ...refusal(...rest), weight, place })
+const breach = (place: PlaceId, weight: Breach['weight'], ...rest: Parameters<typeof refusal>): Breach => ({
+  ...refusal(...rest),
+  weight,
+  place,
+})
 /** Figures in sentences: two decimals tell 1.5 mm² from 2.08 mm². */
 const short = (x: number) => Math.round(x * 100) / 100
-const same = (a: string | null, b: string | null) => a !== null && b !== null && a.trim().toLowerCase() === b.trim().toLowerCase()
+const same = (a: string | null, b: string | null) =>
+  a !== null && b !== null && a.trim().toLowerCase() === b.trim().toLowerCase()
 
 /** Everything in the boxes and cabinets that breaks a rule, the wrong before the doubtful. */
 export function brokenRules(site: Site): Breach[] {
-  const breaches = [...brokenConnectors(site), ...openSpares(site), ...colourConflicts(site), ...unlikeLeads(site), ...crowdedCommons(site)]
-  return breaches.sort((a, b) => (a.weight === b.weight ? 0 : a.weight === 'wrong' ? -1 : 1) || byTag(pathText(a.path), pathText(b.path)))
+  const breaches = [
+    ...brokenConnectors(site),
+    ...openSpares(site),
+    ...colourConflicts(site),
+    ...unlikeLeads(site),
+    ...crowdedCommons(site),
+  ]
+  return breaches.sort(
+    (a, b) => (a.weight === b.weight ? 0 : a.weight === 'wrong' ? -1 : 1) || byTag(pathText(a.path), pathText(b.path)),
+  )
 }
 
 /** No connector holds more, or thicker, than it is made for; nothing dry or bare stays in a box. */
@@ -24,11 +52,29 @@ function brokenConnectors(site: Site): Breach[] {
   return entries(site.splices).flatMap(([id, splice]): Breach[] => {
     const at = must(site.places, splice.place).tag
     const path = ['splices', id, 'connector']
-    if (!mayStay(site, splice.place, splice.connector)) return [breach(splice.place, 'wrong', splice.connector === 'bare_twist' ? 'bare_in_box' : 'dry_in_box', path, { at })]
+    if (!mayStay(site, splice.place, splice.connector))
+      return [
+        breach(splice.place, 'wrong', splice.connector === 'bare_twist' ? 'bare_in_box' : 'dry_in_box', path, { at }),
+      ]
     const limits = limitsOf(site.settings, splice.connector)
-    const misfit = limits && misfitOf(limits, splice.ends.map((e) => seenOf(site, e).area_mm2))
-    if (misfit) return [breach(splice.place, 'wrong', `holds_${misfit.code}`, path, { at, connector: splice.connector, is: short(misfit.is), limit: short(misfit.limit) })]
-    return splice.connector === 'unknown' && isMade(splice) ? [breach(splice.place, 'doubt', 'connector_unknown', path, { at })] : []
+    const misfit =
+      limits &&
+      misfitOf(
+        limits,
+        splice.ends.map((e) => seenOf(site, e).area_mm2),
+      )
+    if (misfit)
+      return [
+        breach(splice.place, 'wrong', `holds_${misfit.code}`, path, {
+          at,
+          connector: splice.connector,
+          is: short(misfit.is),
+          limit: short(misfit.limit),
+        }),
+      ]
+    return splice.connector === 'unknown' && isMade(splice)
+      ? [breach(splice.place, 'doubt', 'connector_unknown', path, { at })]
+      : []
   })
 }
 
@@ -38,7 +84,13 @@ function openSpares(site: Site): Breach[] {
     const open = censusOf(site, place).filter((c) => c.loose.length > 0 && c.terminal === null)
     const byCable = new Map<string, typeof open>()
     for (const c of open) byCable.set(c.cable, [...(byCable.get(c.cable) ?? []), c])
-    return [...byCable].map(([cable, cores]) => breach(place, 'doubt', 'spare_open', ['cables', cable], { at: tag, cable: cores[0]!.cableTag, count: cores.reduce((n, c) => n + c.loose.length, 0) }))
+    return [...byCable].map(([cable, cores]) =>
+      breach(place, 'doubt', 'spare_open', ['cables', cable], {
+        at: tag,
+        cable: cores[0]!.cableTag,
+        count: cores.reduce((n, c) => n + c.loose.length, 0),
+      }),
+    )
   })
 }
 
@@ -52,30 +104,62 @@ function colourConflicts(site: Site): Breach[] {
     const seen = new Map<string, string>()
     for (const [core, { colour, colourAt }] of entries(cable.cores).sort(([, a], [, b]) => a.order - b.order)) {
       const own = colour?.value.trim().toLowerCase() ?? null
-      if (own !== null && seen.has(own)) found.push(breach(home, 'doubt', 'two_alike', ['cables', id, 'cores', core, 'colour'], { cable: name, colour: own }))
+      if (own !== null && seen.has(own))
+        found.push(
+          breach(home, 'doubt', 'two_alike', ['cables', id, 'cores', core, 'colour'], { cable: name, colour: own }),
+        )
       if (own !== null) seen.set(own, core)
       for (const stop of cable.stops) {
         const there = colourAt[stop.id]
-        if (there !== undefined && own !== null && !same(there, own)) found.push(breach(stop.place, 'wrong', 'unlike_ends', ['cables', id, 'cores', core, 'colourAt'], { cable: name, colour: own, other: there, at: must(site.places, stop.place).tag }))
+        if (there !== undefined && own !== null && !same(there, own))
+          found.push(
+            breach(stop.place, 'wrong', 'unlike_ends', ['cables', id, 'cores', core, 'colourAt'], {
+              cable: name,
+              colour: own,
+              other: there,
+              at: must(site.places, stop.place).tag,
+            }),
+          )
       }
     }
     const filler = cable.filler.trim().toLowerCase()
-    if (filler !== '') found.push(breach(home, 'doubt', [...seen.keys()].some((c) => pale(c)) ? 'filler_by_pale_core' : 'filler', ['cables', id, 'filler'], { cable: name, filler, cores: Object.keys(cable.cores).length }))
+    if (filler !== '')
+      found.push(
+        breach(
+          home,
+          'doubt',
+          [...seen.keys()].some((c) => pale(c)) ? 'filler_by_pale_core' : 'filler',
+          ['cables', id, 'filler'],
+          { cable: name, filler, cores: Object.keys(cable.cores).length },
+        ),
+      )
     return found
   })
 }
 
-const pale = (colour: string) => ['white', 'ivory', 'cream', 'natural', 'clear', 'beige', 'light'].some((c) => colour.includes(c))
+const pale = (colour: string) =>
+  ['white', 'ivory', 'cream', 'natural', 'clear', 'beige', 'light'].some((c) => colour.includes(c))
 
 /** A coil with two leads of unlike colour may be a latching one for direct current. */
 function unlikeLeads(site: Site): Breach[] {
-  const onAc = new Set(entries(site.controllers).flatMap(([c]) => [...hangingOn(site, wiringOf(site), c).values()].flatMap((h) => h.coils)))
+  const onAc = new Set(
+    entries(site.controllers).flatMap(([c]) =>
+      [...hangingOn(site, wiringOf(site), c).values()].flatMap((h) => h.coils),
+    ),
+  )
   return entries(site.devices).flatMap(([id, d]): Breach[] => {
     const [a, b] = [d.leads.a ?? null, d.leads.b ?? null]
     if (d.kind !== 'coil' || a === null || b === null || same(a, b)) return []
     const kind = d.coilKind === null ? null : lookUp(site.coilKinds, d.coilKind)
     if (kind?.current === 'ac' || !onAc.has(id)) return []
-    return [breach(d.place, 'doubt', 'leads_unlike', ['devices', id, 'leads'], { valve: d.tag ?? (d.name || id), a, b, at: must(site.places, d.place).tag })]
+    return [
+      breach(d.place, 'doubt', 'leads_unlike', ['devices', id, 'leads'], {
+        valve: d.tag ?? (d.name || id),
+        a,
+        b,
+        at: must(site.places, d.place).tag,
+      }),
+    ]
   })
 }
 
@@ -87,6 +171,14 @@ function crowdedCommons(site: Site): Breach[] {
     const key = endKey({ kind: 'terminal', controller: id, terminal: common } as End)
     const landing = Object.values(site.splices).find((s) => s.ends.some((e) => endKey(e) === key))
     const landed = landing ? landing.ends.length - 1 : 0
-    return landed > controller.commonHolds ? [breach(controller.place, 'doubt', 'common_crowded', ['controllers', id, 'commonHolds'], { controller: controller.tag, count: landed, holds: controller.commonHolds })] : []
+    return landed > controller.commonHolds
+      ? [
+          breach(controller.place, 'doubt', 'common_crowded', ['controllers', id, 'commonHolds'], {
+            controller: controller.tag,
+            count: landed,
+            holds: controller.commonHolds,
+          }),
+        ]
+      : []
   })
 }

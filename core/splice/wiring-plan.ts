@@ -14,7 +14,10 @@ export function wiringPlanCommands(site: Site): Outcome<Command[]> {
   return boxes.ok ? accepted(commandsBetween(site, runs(changed(ready, boxes.value)))) : boxes
 }
 
-const runs = (site: Site): Site => entries(site.controllers).flatMap(([c]) => runsOf(site, c)).reduce((now, run) => changed(now, runPlanCommands(now, run)), site)
+const runs = (site: Site): Site =>
+  entries(site.controllers)
+    .flatMap(([c]) => runsOf(site, c))
+    .reduce((now, run) => changed(now, runPlanCommands(now, run)), site)
 
 function changed(site: Site, commands: readonly Command[]): Site {
   if (commands.length === 0) return site

@@ -1,14 +1,47 @@
-import { commonOf, gaugeOfText, lookUp, must, placeDistances_m, routeTo, walkFrom, type ControllerId, type DeviceId, type Link, type PlaceId, type Run, type Site, type SpliceId, type TerminalId, type Walk, type Wiring } from '../site'
+import {
+  commonOf,
+  gaugeOfText,
+  lookUp,
+  must,
+  placeDistances_m,
+  routeTo,
+  walkFrom,
+  type ControllerId,
+  type DeviceId,
+  type Link,
+  type PlaceId,
+  type Run,
+  type Site,
+  type SpliceId,
+  type TerminalId,
+  type Walk,
+  type Wiring,
+} from '../site'
 
 /** A stretch of one colour on a strip, in metres of conductor from the controller. */
-export interface StripRun { readonly from_m: number; readonly to_m: number; readonly from: PlaceId; readonly to: PlaceId; readonly colour: string | null; readonly gauge: string | null; readonly broken: boolean; readonly link: Extract<Link, { kind: 'stretch' }> }
+export interface StripRun {
+  readonly from_m: number
+  readonly to_m: number
+  readonly from: PlaceId
+  readonly to: PlaceId
+  readonly colour: string | null
+  readonly gauge: string | null
+  readonly broken: boolean
+  readonly link: Extract<Link, { kind: 'stretch' }>
+}
 
 /** A box on a strip: passed uncut (`notch`) or joined there (`knot`). */
-export interface StripMark { readonly at_m: number; readonly place: PlaceId; readonly kind: 'notch' | 'knot' }
+export interface StripMark {
+  readonly at_m: number
+  readonly place: PlaceId
+  readonly kind: 'notch' | 'knot'
+}
 
 /** A station's way from its terminal to its coils, ready to be drawn as one line. */
 export interface Strip {
-  readonly terminal: TerminalId; readonly runs: readonly StripRun[]; readonly marks: readonly StripMark[]
+  readonly terminal: TerminalId
+  readonly runs: readonly StripRun[]
+  readonly marks: readonly StripMark[]
   /** Joints that the way passes through. */
   readonly joints: readonly { readonly splice: SpliceId; readonly at_m: number }[]
   readonly coils: readonly { readonly device: DeviceId; readonly at_m: number; readonly place: PlaceId }[]
@@ -17,14 +50,21 @@ export interface Strip {
 
 /** Threads that come home along one run of common, with the boxes on it by distance. */
 export interface Section {
-  readonly key: string; readonly name: string
+  readonly key: string
+  readonly name: string
   readonly boxes: readonly { readonly place: PlaceId; readonly tag: string; readonly at_m: number }[]
   readonly strips: readonly Strip[]
   readonly common: Strip | null
 }
 
 /** The threads of a controller, grouped by the cable of the common they come home on; within a group as on the door. */
-export function sectionsOf(site: Site, wiring: Wiring, controller: ControllerId, terminals: readonly TerminalId[], coilsOn: (terminal: TerminalId) => readonly DeviceId[]): Section[] {
+export function sectionsOf(
+  site: Site,
+  wiring: Wiring,
+  controller: ControllerId,
+  terminals: readonly TerminalId[],
+  coilsOn: (terminal: TerminalId) => readonly DeviceId[],
+): Section[] {
   const common = commonOf(site, controller)
   const home = common && walkFrom(site, wiring, controller, common)
   const groups = new Map<string, { strips: Strip[]; walks: Walk[]; homeward: Run[] }>()
@@ -42,9 +82,23 @@ export function sectionsOf(site: Site, wiring: Wiring, controller: ControllerId,
   const cabinet = must(site.controllers, controller).place
   return [...groups].map(([key, { strips, homeward }]) => {
     const runs = [...new Set(homeward)]
-    const reached = placeDistances_m([{ runs }, ...strips.map((s) => ({ runs: s.runs.map((r) => ({ fromPlace: r.from, toPlace: r.to, from_m: r.from_m, to_m: r.to_m })) }))])
-    const boxes = [...reached].filter(([place]) => place !== cabinet).map(([place, at_m]) => ({ place, tag: must(site.places, place).tag, at_m })).sort((a, b) => a.at_m - b.at_m)
-    return { key, name: nameOf(site, key), boxes, strips, common: common && runs.length > 0 ? { terminal: common, ...drawn(site, runs), coils: [] } : null }
+    const reached = placeDistances_m([
+      { runs },
+      ...strips.map((s) => ({
+        runs: s.runs.map((r) => ({ fromPlace: r.from, toPlace: r.to, from_m: r.from_m, to_m: r.to_m })),
+      })),
+    ])
+    const boxes = [...reached]
+      .filter(([place]) => place !== cabinet)
+      .map(([place, at_m]) => ({ place, tag: must(site.places, place).tag, at_m }))
+      .sort((a, b) => a.at_m - b.at_m)
+    return {
+      key,
+      name: nameOf(site, key),
+      boxes,
+      strips,
+      common: common && runs.length > 0 ? { terminal: common, ...drawn(site, runs), coils: [] } : null,
+    }
   })
 }
 
@@ -62,9 +116,13 @@ function firstCable(runs: readonly Run[]): string | null {
 }
 
 function stripOf(site: Site, wiring: Wiring, walk: Walk, terminal: TerminalId, devices: readonly DeviceId[]): Strip {
-  const points = devices.map((device) => ({ device, point: coilPoints(wiring, device).find((p) => walk.distance_m.has(p)) }))
-  const coils = points.flatMap(({ device, point }) => (point === undefined ? []
-    : [{ device, at_m: walk.distance_m.get(point)!, place: must(site.devices, device).place }]))
+  const points = devices.map((device) => ({
+    device,
+    point: coilPoints(wiring, device).find((p) => walk.distance_m.has(p)),
+  }))
+  const coils = points.flatMap(({ device, point }) =>
+    point === undefined ? [] : [{ device, at_m: walk.distance_m.get(point)!, place: must(site.devices, device).place }],
+  )
   const routes = points.flatMap(({ point }) => (point === undefined ? [] : routeTo(walk, point)))
   return { terminal, ...drawn(site, coils.length > 0 ? [...new Set(routes)] : walk.runs), coils }
 }
@@ -79,13 +137,26 @@ function drawn(site: Site, route: readonly Run[]): Pick<Strip, 'runs' | 'marks' 
     if (link.kind === 'stretch') {
       const cable = must(site.cables, link.cable)
       const core = must(cable.cores, link.core)
-      runs.push({ from_m, to_m, from: run.fromPlace, to: run.toPlace, colour: core.colour?.value ?? null, gauge: gaugeOfText(cable, core), broken: link.broken, link })
+      runs.push({
+        from_m,
+        to_m,
+        from: run.fromPlace,
+        to: run.toPlace,
+        colour: core.colour?.value ?? null,
+        gauge: gaugeOfText(cable, core),
+        broken: link.broken,
+        link,
+      })
       if (!marks.has(`${run.toPlace}`)) marks.set(run.toPlace, { at_m: to_m, place: run.toPlace, kind: 'notch' })
     } else if (link.kind === 'leg') {
       marks.set(run.toPlace, { at_m: to_m, place: run.toPlace, kind: 'knot' })
       joints.set(link.splice, to_m)
     }
   }
-  return { runs, marks: [...marks.values()], joints: [...joints].map(([splice, at_m]) => ({ splice, at_m })), length_m: Math.max(0, ...route.map((r) => r.to_m)) }
+  return {
+    runs,
+    marks: [...marks.values()],
+    joints: [...joints].map(([splice, at_m]) => ({ splice, at_m })),
+    length_m: Math.max(0, ...route.map((r) => r.to_m)),
+  }
 }
-

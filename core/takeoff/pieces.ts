@@ -2,9 +2,21 @@ import { type Gauge } from '../quantity'
 import { entries, gaugeOf, lengthBetween_m, must, stopPositions_m, type Site, type Splice } from '../site'
 
 /** Connectors of one kind for so many conductors, with the reserve that goes along. */
-export interface ConnectorCount { readonly connector: Splice['connector']; readonly conductors: number; readonly count: number; readonly withReserve: number }
-export interface ConductorCount { readonly gauge: Gauge | null; readonly length_m: number }
-export interface DeviceCount { readonly kind: string; readonly name: string; readonly count: number }
+export interface ConnectorCount {
+  readonly connector: Splice['connector']
+  readonly conductors: number
+  readonly count: number
+  readonly withReserve: number
+}
+export interface ConductorCount {
+  readonly gauge: Gauge | null
+  readonly length_m: number
+}
+export interface DeviceCount {
+  readonly kind: string
+  readonly name: string
+  readonly count: number
+}
 
 /** Joints and caps by connector and number of conductors, landings left out. */
 export function connectorCounts(site: Site): ConnectorCount[] {
@@ -15,7 +27,8 @@ export function connectorCounts(site: Site): ConnectorCount[] {
     const known = counts.get(key) ?? { connector, conductors: ends.length, count: 0 }
     counts.set(key, { ...known, count: known.count + 1 })
   }
-  return [...counts.values()].sort((a, b) => (a.connector < b.connector ? -1 : a.connector > b.connector ? 1 : a.conductors - b.conductors))
+  return [...counts.values()]
+    .sort((a, b) => (a.connector < b.connector ? -1 : a.connector > b.connector ? 1 : a.conductors - b.conductors))
     .map((c) => ({ ...c, withReserve: Math.ceil(c.count * (1 + site.settings.material.reserve_ratio) - 1e-9) }))
 }
 

@@ -16,7 +16,11 @@ function filesUnder(path) {
 function fingerprint() {
   const hash = createHash('sha256')
   for (const source of SOURCES) {
-    for (const file of source.includes('.') ? [source] : filesUnder(source).sort()) hash.update(file).update('\0').update(readFileSync(join(CLONE, file)))
+    for (const file of source.includes('.') ? [source] : filesUnder(source).sort())
+      hash
+        .update(file)
+        .update('\0')
+        .update(readFileSync(join(CLONE, file)))
   }
   return hash.digest('hex')
 }
@@ -26,7 +30,10 @@ export function ensureBuild() {
   const sources = fingerprint()
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === sources) return
   say('Building the application …')
-  const done = quietly('npx', ['--no-install', 'nuxt', 'build'], { env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production', CI: '1' } })
-  if (!done.ok || !existsSync(join(CLONE, '.output/server/index.mjs'))) giveUp(`The build failed.\n${tail(done.output)}`, 1)
+  const done = quietly('npx', ['--no-install', 'nuxt', 'build'], {
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production', CI: '1' },
+  })
+  if (!done.ok || !existsSync(join(CLONE, '.output/server/index.mjs')))
+    giveUp(`The build failed.\n${tail(done.output)}`, 1)
   writeFileSync(MARK, sources)
 }

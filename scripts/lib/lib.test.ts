@@ -2,19 +2,29 @@ import { spawn } from 'node:child_process'
 import { createServer } from 'node:net'
 
 // The scripts are plain modules that Node runs before anything is installed; Jest's CommonJS cannot load them, Node can.
-const inNode = (code: string): Promise<string> => new Promise((done, fail) => {
-  const child = spawn(process.execPath, ['--input-type=module', '-e', code], { cwd: process.cwd(), stdio: ['ignore', 'pipe', 'pipe'] })
-  let [out, err] = ['', '']
-  child.stdout.on('data', (chunk) => { out += String(chunk) })
-  child.stderr.on('data', (chunk) => { err += String(chunk) })
-  child.on('exit', (code_) => (code_ === 0 ? done(out.trim()) : fail(new Error(err))))
-})
+const inNode = (code: string): Promise<string> =>
+  new Promise((done, fail) => {
+    const child = spawn(process.execPath, ['--input-type=module', '-e', code], {
+      cwd: process.cwd(),
+      stdio: ['ignore', 'pipe', 'pipe'],
+    })
+    let [out, err] = ['', '']
+    child.stdout.on('data', (chunk) => {
+      out += String(chunk)
+    })
+    child.stderr.on('data', (chunk) => {
+      err += String(chunk)
+    })
+    child.on('exit', (code_) => (code_ === 0 ? done(out.trim()) : fail(new Error(err))))
+  })
 
 test('a port that is taken is seen as taken, and one that is offered is free', async () => {
   const server = createServer().listen(0, '127.0.0.1')
   await new Promise((ready) => server.once('listening', ready))
   const { port } = server.address() as { port: number }
-  const out = await inNode(`import { isFree, freePort } from './scripts/lib/ports.mjs'; const f = await freePort(); console.log(await isFree(${port}), await isFree(f), f !== ${port})`)
+  const out = await inNode(
+    `import { isFree, freePort } from './scripts/lib/ports.mjs'; const f = await freePort(); console.log(await isFree(${port}), await isFree(f), f !== ${port})`,
+  )
   server.close()
   expect(out).toBe('false true true')
 })

@@ -11,7 +11,10 @@ export function postgresBin() {
 
 const NEEDS = {
   postgresql: { there: () => postgresBin() !== null, what: 'the database' },
-  ngspice: { there: () => existsSync('/usr/bin/ngspice'), what: 'the circuit simulator that the engine is checked against' },
+  ngspice: {
+    there: () => existsSync('/usr/bin/ngspice'),
+    what: 'the circuit simulator that the engine is checked against',
+  },
   chromium: { there: () => existsSync('/usr/bin/chromium'), what: 'the browser for the tests' },
 }
 
@@ -21,13 +24,27 @@ export function ensurePackages(names) {
   if (missing.length === 0) return
   const line = `apt-get update && apt-get install -y --no-install-recommends ${missing.join(' ')}`
   const sudo = isRoot ? [] : ['sudo', '-n']
-  if (!isRoot && !quietly('sudo', ['-n', 'true']).ok) giveUp(`Missing: ${missing.join(', ')}. Install with this line, then start again:\n  sudo sh -c '${line}'`)
+  if (!isRoot && !quietly('sudo', ['-n', 'true']).ok)
+    giveUp(`Missing: ${missing.join(', ')}. Install with this line, then start again:\n  sudo sh -c '${line}'`)
   say(`Installing ${missing.map((name) => `${name} (${NEEDS[name].what})`).join(', ')} …`)
   const apt = (...args) => {
-    const env = ['env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', '-o', 'DPkg::Lock::Timeout=600', '-o', 'Dpkg::Options::=--force-confold', '-qq', ...args]
+    const env = [
+      'env',
+      'DEBIAN_FRONTEND=noninteractive',
+      'apt-get',
+      '-o',
+      'DPkg::Lock::Timeout=600',
+      '-o',
+      'Dpkg::Options::=--force-confold',
+      '-qq',
+      ...args,
+    ]
     const [command, ...rest] = [...sudo, ...env]
     const done = quietly(command, rest, { cwd: '/' })
-    if (!done.ok) giveUp(`Installing ${missing.join(', ')} failed. Run this line by hand to see why:\n  ${line}\n${tail(done.output, 8)}`)
+    if (!done.ok)
+      giveUp(
+        `Installing ${missing.join(', ')} failed. Run this line by hand to see why:\n  ${line}\n${tail(done.output, 8)}`,
+      )
   }
   apt('update')
   const noCluster = missing.includes('postgresql') && isRoot ? suppressDefaultCluster() : () => {}
@@ -37,7 +54,8 @@ export function ensurePackages(names) {
     noCluster()
   }
   const still = missing.filter((name) => !NEEDS[name].there())
-  if (still.length > 0) giveUp(`${still.join(', ')} was installed, but is not where Debian puts it. Install it by hand, then start again.`)
+  if (still.length > 0)
+    giveUp(`${still.join(', ')} was installed, but is not where Debian puts it. Install it by hand, then start again.`)
 }
 
 /** Debian makes and starts a cluster of its own when the server is installed. This keeps it from doing so, once. */

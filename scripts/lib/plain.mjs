@@ -20,7 +20,11 @@ export const wait = (ms) => new Promise((done) => setTimeout(done, ms))
 /** Runs a command to its end; its output is kept and shown only where it fails. */
 export function quietly(command, args, options = {}) {
   const done = spawnSync(command, args, { encoding: 'utf8', maxBuffer: 1 << 28, cwd: CLONE, ...options })
-  return { ok: done.status === 0, output: `${done.stdout ?? ''}${done.stderr ?? ''}${done.error ? String(done.error) : ''}`, status: done.status }
+  return {
+    ok: done.status === 0,
+    output: `${done.stdout ?? ''}${done.stderr ?? ''}${done.error ? String(done.error) : ''}`,
+    status: done.status,
+  }
 }
 
 /** Runs a command with its output shown; resolves with its exit code. */

@@ -7,14 +7,29 @@ export const SERVER = join(CLONE, '.output/server/index.mjs')
 
 /** Brings the tables up to date and, where asked, loads the demo once. Returns an error's last lines, or null. */
 export function prepareDatabase(url, { demo }) {
-  const done = quietly(process.execPath, ['--import', 'tsx', 'server/db/prepare.ts', ...(demo ? ['--demo'] : [])], { env: { ...process.env, DATABASE_URL: url } })
+  const done = quietly(process.execPath, ['--import', 'tsx', 'server/db/prepare.ts', ...(demo ? ['--demo'] : [])], {
+    env: { ...process.env, DATABASE_URL: url },
+  })
   return done.ok ? null : tail(done.output, 12)
 }
 
 /** Starts the built server in a process group of its own, so that Ctrl-C reaches this program first. */
 export function startServer(url, port, { quiet = false } = {}) {
-  const env = { ...process.env, DATABASE_URL: url, NITRO_HOST: '127.0.0.1', NITRO_PORT: String(port), HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' }
-  const child = spawn(process.execPath, [SERVER], { env, cwd: CLONE, detached: true, stdio: ['ignore', 'ignore', quiet ? 'ignore' : 'inherit'] })
+  const env = {
+    ...process.env,
+    DATABASE_URL: url,
+    NITRO_HOST: '127.0.0.1',
+    NITRO_PORT: String(port),
+    HOST: '127.0.0.1',
+    PORT: String(port),
+    NODE_ENV: 'production',
+  }
+  const child = spawn(process.execPath, [SERVER], {
+    env,
+    cwd: CLONE,
+    detached: true,
+    stdio: ['ignore', 'ignore', quiet ? 'ignore' : 'inherit'],
+  })
   return { child, stop: () => end(child.pid, SERVER) }
 }
 
@@ -24,7 +39,9 @@ export async function isWell(port, child) {
     try {
       const reply = await fetch(`http://127.0.0.1:${port}/api/health`)
       if (reply.ok) return true
-    } catch { /* not up yet */ }
+    } catch {
+      /* not up yet */
+    }
     await wait(100)
   }
   return false

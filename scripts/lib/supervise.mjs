@@ -13,7 +13,15 @@ const MOST_IN_A_ROW = 8
  *   sentence when it cannot go on (by default that ends the program)
  * @returns `stop`, which works from the first moment, and `ready`, a promise of the database's address
  */
-export function supervise({ cluster: wanted, url: given = null, port, demo = false, note = () => {}, tell = say, fail = (sentence) => giveUp(sentence, 1) }) {
+export function supervise({
+  cluster: wanted,
+  url: given = null,
+  port,
+  demo = false,
+  note = () => {},
+  tell = say,
+  fail = (sentence) => giveUp(sentence, 1),
+}) {
   let stopping = false
   let cluster = null
   let server = null
@@ -24,7 +32,8 @@ export function supervise({ cluster: wanted, url: given = null, port, demo = fal
     const life = lives[what]
     life.short = life.since === null || Date.now() - life.since < HARDLY_LIVED_ms ? life.short + 1 : 0
     life.since = null
-    if (life.short >= MOST_IN_A_ROW) return fail(`The ${what} keeps stopping. Look at what was printed above, then start again.`)
+    if (life.short >= MOST_IN_A_ROW)
+      return fail(`The ${what} keeps stopping. Look at what was printed above, then start again.`)
     tell(`The ${what} stopped; starting it again …`)
     return start()
   }
@@ -33,13 +42,17 @@ export function supervise({ cluster: wanted, url: given = null, port, demo = fal
     server = startServer(url, port)
     const { child } = server
     note({ server: child.pid, database: cluster?.pid() ?? null })
-    if (!await isWell(port, child)) {
+    if (!(await isWell(port, child))) {
       // Killed while it was coming up, or the database was away for that long: begin again, unless that never helps.
       if (stopping) return undefined
-      return child.exitCode === null && child.signalCode === null ? fail('The server did not start; what it printed is above.') : again('server', () => serve(url))
+      return child.exitCode === null && child.signalCode === null
+        ? fail('The server did not start; what it printed is above.')
+        : again('server', () => serve(url))
     }
     lives.server.since = Date.now()
-    child.once('exit', () => { if (!stopping) void again('server', () => serve(url)) })
+    child.once('exit', () => {
+      if (!stopping) void again('server', () => serve(url))
+    })
     return undefined
   }
 

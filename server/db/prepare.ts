@@ -21,7 +21,10 @@ async function loadDemo(db: Database): Promise<void> {
 
 const db = openDatabase(process.env.DATABASE_URL ?? '')
 try {
-  const { error } = await new Migrator({ db, provider: { getMigrations: () => Promise.resolve(MIGRATIONS) } }).migrateToLatest()
+  const { error } = await new Migrator({
+    db,
+    provider: { getMigrations: () => Promise.resolve(MIGRATIONS) },
+  }).migrateToLatest()
   if (error) throw error
   if (process.argv.includes('--demo')) await loadDemo(db)
 } catch (error) {

@@ -6,22 +6,50 @@ import type { Command, Site, Write } from '../../core/site'
 type Json<T> = ColumnType<T, string, string>
 type Moment = ColumnType<Date, Date, Date>
 
-interface Owned { company: string; author: string }
+interface Owned {
+  company: string
+  author: string
+}
 
 interface PropertyRow extends Owned {
-  id: string; name: string; revision: number; schema_version: number; site: Json<Site>
-  controllers: number; stations: number; created_at: Generated<Date>; updated_at: Generated<Date>
+  id: string
+  name: string
+  revision: number
+  schema_version: number
+  site: Json<Site>
+  controllers: number
+  stations: number
+  created_at: Generated<Date>
+  updated_at: Generated<Date>
 }
 
 /** The journal: every accepted batch with what each field was and became. */
 interface BatchRow extends Owned {
-  id: string; property: string; revision: number; author_name: string; device: string; at: Moment; received_at: Generated<Date>
-  commands: Json<Command[]>; writes: Json<Write[]>; undoes: string | null
+  id: string
+  property: string
+  revision: number
+  author_name: string
+  device: string
+  at: Moment
+  received_at: Generated<Date>
+  commands: Json<Command[]>
+  writes: Json<Write[]>
+  undoes: string | null
 }
 
-interface SnapshotRow { property: string; revision: number; site: Json<Site> }
+interface SnapshotRow {
+  property: string
+  revision: number
+  site: Json<Site>
+}
 
-interface FactRow<T> extends Owned { property: string; id: string; at: Moment; received_at: Generated<Date>; fact: Json<T> }
+interface FactRow<T> extends Owned {
+  property: string
+  id: string
+  at: Moment
+  received_at: Generated<Date>
+  fact: Json<T>
+}
 type FactOf<K extends keyof Facts> = FactRow<Facts[K][string]>
 
 export interface Tables {

@@ -12,7 +12,9 @@ export default defineEventHandler((event) => {
   const host = getRequestHeader(event, 'host') ?? ''
   const origin = getRequestHeader(event, 'origin')
   const site = getRequestHeader(event, 'sec-fetch-site')
-  const foreign = !LOOPBACK.test(host) || (origin !== undefined && origin !== `http://${host}`)
-    || (site !== undefined && site !== 'same-origin' && site !== 'none' && event.path.startsWith('/api/'))
+  const foreign =
+    !LOOPBACK.test(host) ||
+    (origin !== undefined && origin !== `http://${host}`) ||
+    (site !== undefined && site !== 'same-origin' && site !== 'none' && event.path.startsWith('/api/'))
   return foreign ? refuse(event, 403, [refusal('foreign_page')]) : undefined
 })

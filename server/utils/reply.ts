@@ -5,12 +5,23 @@ import type { Refusal } from '../../core/refusal'
 import { sayRefusal, type Speaker } from '../../words'
 import { translateHere } from '../../words/speaker'
 
-const SI: Speaker = { t: translateHere, gauge: gaugeText, wire: terminalAt, figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }) }
+const SI: Speaker = {
+  t: translateHere,
+  gauge: gaugeText,
+  wire: terminalAt,
+  figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }),
+}
 
 /** What every refused request gets: the codes for programs, the sentences for people. */
-export interface RefusedBody { readonly refusals: readonly Refusal[]; readonly sentences: readonly string[] }
+export interface RefusedBody {
+  readonly refusals: readonly Refusal[]
+  readonly sentences: readonly string[]
+}
 
-export const refusedBody = (refusals: readonly Refusal[]): RefusedBody => ({ refusals, sentences: refusals.map((r) => sayRefusal(r, SI)) })
+export const refusedBody = (refusals: readonly Refusal[]): RefusedBody => ({
+  refusals,
+  sentences: refusals.map((r) => sayRefusal(r, SI)),
+})
 
 /** Answers with a status and the refusals. */
 export function refuse(event: H3Event, status: number, refusals: readonly Refusal[]): RefusedBody {

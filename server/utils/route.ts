@@ -64,14 +64,22 @@ export async function readBytes(event: H3Event): Promise<Buffer | null> {
 }
 
 /** The body's text, read no further than the limit; JSON content only. The status is the one to refuse with. */
-export async function readText(event: H3Event): Promise<{ ok: true; text: string } | { ok: false; status: number; code: string }> {
-  if (!/^application\/json\b/i.test(getRequestHeader(event, 'content-type') ?? '')) return { ok: false, status: 415, code: 'json_only' }
+export async function readText(
+  event: H3Event,
+): Promise<{ ok: true; text: string } | { ok: false; status: number; code: string }> {
+  if (!/^application\/json\b/i.test(getRequestHeader(event, 'content-type') ?? ''))
+    return { ok: false, status: 415, code: 'json_only' }
   const bytes = await readBytes(event)
   return bytes === null ? { ok: false, status: 413, code: 'too_large' } : { ok: true, text: bytes.toString('utf8') }
 }
 
 /** A JSON body checked against a schema. */
-export async function readBodyAs<S extends z.ZodType>(event: H3Event, schema: S): Promise<{ ok: true; value: z.output<S> } | { ok: false; status: number; refusals: readonly ReturnType<typeof refusal>[] }> {
+export async function readBodyAs<S extends z.ZodType>(
+  event: H3Event,
+  schema: S,
+): Promise<
+  { ok: true; value: z.output<S> } | { ok: false; status: number; refusals: readonly ReturnType<typeof refusal>[] }
+> {
   const body = await readText(event)
   if (!body.ok) return { ok: false, status: body.status, refusals: [refusal(body.code)] }
   const json = parseJson(body.text)

@@ -27,13 +27,25 @@ export interface Drawn {
 }
 
 /** Draws them: `spread` times wider than the property's tolerances; `known` are coils as earlier readings have them. */
-export function drawnOf(site: Site, random: () => number, spread: number, known: ReadonlyMap<DeviceId, number> | undefined): Drawn {
+export function drawnOf(
+  site: Site,
+  random: () => number,
+  spread: number,
+  known: ReadonlyMap<DeviceId, number> | undefined,
+): Drawn {
   const { coilTolerance_ratio, lengthTolerance_ratio, soundSplice_ohm, soundSpliceSpread_ohm } = site.settings
   const off = (tolerance: number) => within(tolerance * spread, random)
   // The order is part of what a seed gives.
   const lengths = new Map(Object.keys(site.cables).map((c) => [c, 1 + off(lengthTolerance_ratio)]))
-  const joints = new Map(Object.keys(site.splices).map((s) => [s, Math.max(0, soundSplice_ohm + off(soundSpliceSpread_ohm)) / 2]))
-  const coils = new Map(Object.keys(site.devices).map((d) => { const drawn = 1 + off(coilTolerance_ratio); return [d, known?.get(d as DeviceId) ?? drawn] as const }))
+  const joints = new Map(
+    Object.keys(site.splices).map((s) => [s, Math.max(0, soundSplice_ohm + off(soundSpliceSpread_ohm)) / 2]),
+  )
+  const coils = new Map(
+    Object.keys(site.devices).map((d) => {
+      const drawn = 1 + off(coilTolerance_ratio)
+      return [d, known?.get(d as DeviceId) ?? drawn] as const
+    }),
+  )
   const mains = 1 + within(MAINS_ratio, random)
   const insulation_ohm = INSULATION_ohm.from * (INSULATION_ohm.to / INSULATION_ohm.from) ** random()
   return { lengths, coils, joints, mains, insulation_ohm, soil_ohm: 60 * 15 ** random() }

@@ -10,7 +10,9 @@ import { coilDead, masterAt, outputDead, stuck, terminalOf, valvesOf, wrongAt, t
 import { toneEnds } from './tone'
 
 /** A property as it really is: the recorded one with each part a little off its sheet, and what is wrong in the ground. */
-export interface Field { readonly answer: (test: FieldTest, meter: Meter) => ReadingValue }
+export interface Field {
+  readonly answer: (test: FieldTest, meter: Meter) => ReadingValue
+}
 
 /** Half the coil's leads, in ohms: below this a tester's lamp says short; above the other, open. */
 const [TESTER_SHORT_ohm, TESTER_OPEN_ohm, TESTER_LIT_V] = [8, 300, 12]
@@ -23,45 +25,106 @@ const SHOWS = { look: { bad: 0.9, sound: 0.02 }, remake: { bad: 0.9998, sound: 0
  * answers. `noise` is the chance of the meter, the eye and the ear, where it is to be another; `known` what
  * earlier readings say of coils, as parts of their sheet's ohms.
  */
-export function fieldOf(site: Site, faults: readonly FieldFault[], { random, noise = random, ground_C, spread = 1, known }: { readonly random: () => number; readonly noise?: () => number; readonly ground_C: number; readonly spread?: number; readonly known?: ReadonlyMap<DeviceId, number> }): Field {
+export function fieldOf(
+  site: Site,
+  faults: readonly FieldFault[],
+  {
+    random,
+    noise = random,
+    ground_C,
+    spread = 1,
+    known,
+  }: {
+    readonly random: () => number
+    readonly noise?: () => number
+    readonly ground_C: number
+    readonly spread?: number
+    readonly known?: ReadonlyMap<DeviceId, number>
+  },
+): Field {
   const real: Real = { site, wiring: wiringOf(site), faults, drawn: drawnOf(site, random, spread, known), ground_C }
   const network = networkOf(real, noise)
   const power = powerOf(real, network)
   return { answer: (test, meter) => answer({ real, network, power, noise }, test, meter) }
 }
 
-interface Asked { readonly real: Real; readonly network: Network; readonly power: Power; readonly noise: () => number }
+interface Asked {
+  readonly real: Real
+  readonly network: Network
+  readonly power: Power
+  readonly noise: () => number
+}
 
 function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: Meter): ReadingValue {
   const asIs = () => ({ undone: NOTHING, apart: network.looseNow(), jumper: null })
-  const shown = (ohm: number, toEarth: boolean): ReadingValue => metered(toEarth ? 1 / (1 / ohm + 1 / real.drawn.insulation_ohm) : ohm, meter, noise)
+  const shown = (ohm: number, toEarth: boolean): ReadingValue =>
+    metered(toEarth ? 1 / (1 / ohm + 1 / real.drawn.insulation_ohm) : ohm, meter, noise)
   const volt = (v: number): ReadingValue => ({ kind: 'volt', volt: Math.round(v * 10) / 10 })
-  const clicks = (screw: Screw, output?: TerminalId): ReadingValue => { const powered = power(screw, output); return { kind: 'heard', heard: valvesOf(real, screw).some((v) => powered?.held.has(v)) } }
+  const clicks = (screw: Screw, output?: TerminalId): ReadingValue => {
+    const powered = power(screw, output)
+    return { kind: 'heard', heard: valvesOf(real, screw).some((v) => powered?.held.has(v)) }
+  }
   switch (test.kind) {
-    case 'ohms': return shown(network.ohms(network.pointOf(test.from), network.pointOf(test.to), asIs()), test.to.kind === 'earth' || test.from.kind === 'earth')
-    case 'coil_ohms': case 'loop_lead': case 'loop_common': case 'lead_earth': case 'lead_through': case 'common_earth': return shown(atBox(real, network, test.kind, test.device), test.kind.endsWith('_earth'))
-    case 'supply': return volt(wrongAt(real, test.controller, ['supply']) ? 0 : real.site.settings.V_open_V * real.drawn.mains)
-    case 'volts': return volt(terminalVolts(real, network, power, test.at))
-    case 'tester_power': return { kind: 'lamp', lamp: terminalVolts(real, network, power, test.at) >= TESTER_LIT_V ? 'lit' : 'dark' }
-    case 'click': return clicks(test.at)
-    case 'swap_test': return clicks(test.at, test.onto.terminal)
+    case 'ohms':
+      return shown(
+        network.ohms(network.pointOf(test.from), network.pointOf(test.to), asIs()),
+        test.to.kind === 'earth' || test.from.kind === 'earth',
+      )
+    case 'coil_ohms':
+    case 'loop_lead':
+    case 'loop_common':
+    case 'lead_earth':
+    case 'lead_through':
+    case 'common_earth':
+      return shown(atBox(real, network, test.kind, test.device), test.kind.endsWith('_earth'))
+    case 'supply':
+      return volt(wrongAt(real, test.controller, ['supply']) ? 0 : real.site.settings.V_open_V * real.drawn.mains)
+    case 'volts':
+      return volt(terminalVolts(real, network, power, test.at))
+    case 'tester_power':
+      return { kind: 'lamp', lamp: terminalVolts(real, network, power, test.at) >= TESTER_LIT_V ? 'lit' : 'dark' }
+    case 'click':
+      return clicks(test.at)
+    case 'swap_test':
+      return clicks(test.at, test.onto.terminal)
     case 'tester_coil': {
       const common = commonOf(real.site, test.at.controller)
-      const ohm = common === null ? Infinity : network.ohms(network.under(test.at), network.pointOf(terminalEnd(test.at.controller, common)), asIs())
-      return { kind: 'lamp', lamp: ohm < TESTER_SHORT_ohm * copperFactor(real.ground_C) ? 'short' : ohm > TESTER_OPEN_ohm ? 'open' : 'good' }
+      const ohm =
+        common === null
+          ? Infinity
+          : network.ohms(network.under(test.at), network.pointOf(terminalEnd(test.at.controller, common)), asIs())
+      return {
+        kind: 'lamp',
+        lamp: ohm < TESTER_SHORT_ohm * copperFactor(real.ground_C) ? 'short' : ohm > TESTER_OPEN_ohm ? 'open' : 'good',
+      }
     }
     case 'coil_volts': {
       const own = terminalOf(real, test.device)
       const powered = own && power(own)
       const coil = real.wiring.links.find((l) => l.kind === 'coil' && l.device === test.device)
       // A meter between two points that nothing joins shows none.
-      return volt(powered && coil && powered.linked(network.number(coil.a), network.number(coil.b)) ? powered.coil_V.get(test.device) ?? 0 : 0)
+      return volt(
+        powered && coil && powered.linked(network.number(coil.a), network.number(coil.b))
+          ? (powered.coil_V.get(test.device) ?? 0)
+          : 0,
+      )
     }
-    case 'water': return { kind: 'waters', valves: waters(real, power, test.at) }
-    case 'energise': return { kind: 'heard', heard: !coilDead(real, test.device) }
-    case 'by_hand': { const own = terminalOf(real, test.device); return { kind: 'flows', flows: !stuck(real, 'stuck-shut', test.device) && !(own && wrongAt(real, own.controller, ['water'])) } }
-    case 'look': case 'remake': return { kind: 'looked', sound: noise() >= SHOWS[test.kind][isBad(real, test.splice) ? 'bad' : 'sound'] }
-    case 'tone': return { kind: 'tone', lost_m: toneEnds(real, test.at, noise) }
+    case 'water':
+      return { kind: 'waters', valves: waters(real, power, test.at) }
+    case 'energise':
+      return { kind: 'heard', heard: !coilDead(real, test.device) }
+    case 'by_hand': {
+      const own = terminalOf(real, test.device)
+      return {
+        kind: 'flows',
+        flows: !stuck(real, 'stuck-shut', test.device) && !(own && wrongAt(real, own.controller, ['water'])),
+      }
+    }
+    case 'look':
+    case 'remake':
+      return { kind: 'looked', sound: noise() >= SHOWS[test.kind][isBad(real, test.splice) ? 'bad' : 'sound'] }
+    case 'tone':
+      return { kind: 'tone', lost_m: toneEnds(real, test.at, noise) }
   }
 }
 
@@ -69,7 +132,8 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
 function metered(ohm: number, meter: Meter, noise: () => number): ReadingValue {
   if (ohm > meter.highest_ohm) return { kind: 'open' }
   const digit = ohm < 1000 ? 0.1 : 10 ** (Math.floor(Math.log10(ohm)) - 3)
-  const read = Math.round((ohm * (1 + within(meter.accuracy_ratio, noise)) + within(meter.offset_ohm, noise)) / digit) * digit
+  const read =
+    Math.round((ohm * (1 + within(meter.accuracy_ratio, noise)) + within(meter.offset_ohm, noise)) / digit) * digit
   return { kind: 'ohm', ohm: Number(Math.max(0, read + meter.leadZero_ohm).toFixed(1)) }
 }
 
@@ -77,13 +141,21 @@ function terminalVolts(real: Real, network: Network, power: Power, screw: Screw)
   const powered = power(screw)
   if (powered === null || outputDead(real, screw)) return 0
   const under = network.under(screw)
-  return under === null ? real.site.settings.V_open_V * real.drawn.mains : powered.across(under, network.wireOf(screw.controller, commonOf(real.site, screw.controller)!))
+  return under === null
+    ? real.site.settings.V_open_V * real.drawn.mains
+    : powered.across(under, network.wireOf(screw.controller, commonOf(real.site, screw.controller)!))
 }
 
 /** Valves through which water comes with a terminal on. */
 function waters(real: Real, power: Power, screw: Screw): DeviceId[] {
   const powered = power(screw)
   const master = masterAt(real, screw)
-  const flowing = !wrongAt(real, screw.controller, ['water']) && (master === null || master.valve === null || opens(real, master.valve, powered))
-  return flowing ? entries(real.site.devices).filter(([d, { kind }]) => kind === 'coil' && d !== master?.valve && opens(real, d, powered)).map(([d]) => d) : []
+  const flowing =
+    !wrongAt(real, screw.controller, ['water']) &&
+    (master === null || master.valve === null || opens(real, master.valve, powered))
+  return flowing
+    ? entries(real.site.devices)
+        .filter(([d, { kind }]) => kind === 'coil' && d !== master?.valve && opens(real, d, powered))
+        .map(([d]) => d)
+    : []
 }

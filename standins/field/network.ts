@@ -1,6 +1,16 @@
 import { coilImpedance, type Face } from '../../core/circuit'
 import { copperFactor } from '../../core/quantity'
-import { endKey, entries, must, terminalEnd, type CoilKind, type ControllerId, type DeviceId, type End, type TerminalId } from '../../core/site'
+import {
+  endKey,
+  entries,
+  must,
+  terminalEnd,
+  type CoilKind,
+  type ControllerId,
+  type DeviceId,
+  type End,
+  type TerminalId,
+} from '../../core/site'
 import { denseSolver, joined, type Branch, type Z } from '../dense'
 import { EARTH, partsOf } from './parts'
 import { wireAt, type Real, type Screw } from './real'
@@ -9,7 +19,11 @@ import { wireAt, type Real, type Screw } from './real'
 const [SHORTED_ohm, LOOSE] = [0.2, 0.5]
 
 /** What is done for a test: joints undone, loose ones apart just now, a jumper between two points. */
-export interface Done { readonly undone: ReadonlySet<string>; readonly apart: ReadonlySet<string>; readonly jumper: readonly [number, number] | null }
+export interface Done {
+  readonly undone: ReadonlySet<string>
+  readonly apart: ReadonlySet<string>
+  readonly jumper: readonly [number, number] | null
+}
 export const NOTHING: ReadonlySet<string> = new Set()
 
 /** The real property as numbered points with branches between them. */
@@ -29,7 +43,10 @@ export interface Network {
   readonly looseNow: () => ReadonlySet<string>
 }
 
-export const coilKindOf = ({ site }: Real, device: DeviceId): CoilKind | null => { const { coilKind } = must(site.devices, device); return coilKind === null ? null : must(site.coilKinds, coilKind) }
+export const coilKindOf = ({ site }: Real, device: DeviceId): CoilKind | null => {
+  const { coilKind } = must(site.devices, device)
+  return coilKind === null ? null : must(site.coilKinds, coilKind)
+}
 
 /** A coil as it is: its own spread, shorted turns; plain ohms for a meter (no face), impedance under power. */
 function coilOf(real: Real, device: DeviceId, face: Face | null): Z {
@@ -37,8 +54,15 @@ function coilOf(real: Real, device: DeviceId, face: Face | null): Z {
   if (f?.kind === 'coil-short') return { re: SHORTED_ohm, im: 0 }
   if (f?.kind === 'coil-dc') return { re: f.ohm * copperFactor(real.ground_C), im: 0 }
   const kind = coilKindOf(real, device)
-  const z = coilImpedance(kind, face ?? 'inrush', 'optimistic', face === null ? 0 : real.site.settings.mains_Hz, real.ground_C)
-  const left = f && 'fraction' in f ? 1 - f.fraction : f?.kind === 'coil-kind' ? f.ohm / (kind?.resistance_ohm ?? 33) : 1
+  const z = coilImpedance(
+    kind,
+    face ?? 'inrush',
+    'optimistic',
+    face === null ? 0 : real.site.settings.mains_Hz,
+    real.ground_C,
+  )
+  const left =
+    f && 'fraction' in f ? 1 - f.fraction : f?.kind === 'coil-kind' ? f.ohm / (kind?.resistance_ohm ?? 33) : 1
   const own = real.drawn.coils.get(device)!
   // Shorted turns take their share of the ohms and its square of what the winding chokes; another winding is of the same make.
   return { re: z.re * own * left, im: z.im * own * (f?.kind === 'coil-kind' ? left : left * left) }
@@ -50,17 +74,37 @@ export function networkOf(real: Real, noise: () => number): Network {
   const parts = partsOf(real)
   const numbers = new Map<string, number>()
   const number = (point: string): number => numbers.get(point) ?? numbers.set(point, numbers.size).get(point)!
-  for (const p of parts) { number(p.a); number(p.b) }
+  for (const p of parts) {
+    number(p.a)
+    number(p.b)
+  }
   number(EARTH)
-  for (const [controller, c] of entries(site.controllers)) for (const terminal of Object.keys(c.terminals)) number(wiring.pointOf(terminalEnd(controller, terminal)))
-  for (const link of wiring.links) if (link.kind !== 'stretch') { number(link.a); number(link.b) }
+  for (const [controller, c] of entries(site.controllers))
+    for (const terminal of Object.keys(c.terminals)) number(wiring.pointOf(terminalEnd(controller, terminal)))
+  for (const link of wiring.links)
+    if (link.kind !== 'stretch') {
+      number(link.a)
+      number(link.b)
+    }
   const size = numbers.size
 
   const wireOf: Network['wireOf'] = (controller, terminal) => number(wiring.pointOf(terminalEnd(controller, terminal)))
-  const under = (screw: Screw): number | null => { const wire = wireAt(real, screw); return wire === null ? null : wireOf(screw.controller, wire) }
+  const under = (screw: Screw): number | null => {
+    const wire = wireAt(real, screw)
+    return wire === null ? null : wireOf(screw.controller, wire)
+  }
   const branches: Network['branches'] = (face, { undone, apart, jumper }) => [
-    ...parts.flatMap((p): Branch[] => (p.link?.kind === 'leg' && p.b !== EARTH && (undone.has(p.link.splice) || apart.has(endKey(p.link.end))) ? []
-      : [{ a: number(p.a), b: number(p.b), z: p.device === null ? { re: p.ohm, im: 0 } : coilOf(real, p.device, face(p.device)) }])),
+    ...parts.flatMap((p): Branch[] =>
+      p.link?.kind === 'leg' && p.b !== EARTH && (undone.has(p.link.splice) || apart.has(endKey(p.link.end)))
+        ? []
+        : [
+            {
+              a: number(p.a),
+              b: number(p.b),
+              z: p.device === null ? { re: p.ohm, im: 0 } : coilOf(real, p.device, face(p.device)),
+            },
+          ],
+    ),
     ...(jumper ? [{ a: jumper[0], b: jumper[1], z: { re: 0, im: 0 } }] : []),
   ]
   const solvers = new Map<string, ReturnType<typeof denseSolver>>()
@@ -77,5 +121,14 @@ export function networkOf(real: Real, noise: () => number): Network {
     const ends = faults.flatMap((f) => (f.kind === 'joint-loose' && noise() < LOOSE ? [endKey(f.end)] : []))
     return ends.length === 0 ? NOTHING : new Set(ends)
   }
-  return { size, number, under, pointOf: (end) => (end.kind === 'terminal' ? under(end) : number(wiring.pointOf(end))), wireOf, branches, ohms, looseNow }
+  return {
+    size,
+    number,
+    under,
+    pointOf: (end) => (end.kind === 'terminal' ? under(end) : number(wiring.pointOf(end))),
+    wireOf,
+    branches,
+    ohms,
+    looseNow,
+  }
 }

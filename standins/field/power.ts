@@ -4,7 +4,12 @@ import { coilKindOf, NOTHING, type Network } from './network'
 import { coilDead, masterAt, outputDead, stuck, wrongAt, type Real, type Screw } from './real'
 
 /** The property with terminals on, every coil's plunger where it really is. */
-export interface Powered { readonly across: (a: number, b: number) => number; readonly linked: (a: number, b: number) => boolean; readonly coil_V: ReadonlyMap<DeviceId, number>; readonly held: ReadonlySet<DeviceId> }
+export interface Powered {
+  readonly across: (a: number, b: number) => number
+  readonly linked: (a: number, b: number) => boolean
+  readonly coil_V: ReadonlyMap<DeviceId, number>
+  readonly held: ReadonlySet<DeviceId>
+}
 /** With a terminal's wire fed and its master's with it; null where nothing comes out. `output`: the terminal told on, where the wire is moved to it. */
 export type Power = (screw: Screw, output?: TerminalId) => Powered | null
 
@@ -16,23 +21,36 @@ export function powerOf(real: Real, network: Network): Power {
   const { V_open_V } = site.settings
   const states = new Map<string, Powered>()
 
-  function solved(controller: ControllerId, common: TerminalId, feeds: readonly number[], apart: ReadonlySet<string>): Powered {
+  function solved(
+    controller: ControllerId,
+    common: TerminalId,
+    feeds: readonly number[],
+    apart: ReadonlySet<string>,
+  ): Powered {
     const [c, hot] = [network.wireOf(controller, common), network.size]
     const source_ohm = (V_open_V - 24) / ((must(site.controllers, controller).transformer?.rating_VA ?? 30) / 24)
-    const coils = wiring.links.flatMap((l) => (l.kind === 'coil' && !l.broken ? [{ device: l.device, a: network.number(l.a), b: network.number(l.b) }] : []))
-    const pulls = (device: DeviceId, volt: number) => volt >= (coilKindOf(real, device)?.minimum_V ?? 19) && !coilDead(real, device)
+    const coils = wiring.links.flatMap((l) =>
+      l.kind === 'coil' && !l.broken ? [{ device: l.device, a: network.number(l.a), b: network.number(l.b) }] : [],
+    )
+    const pulls = (device: DeviceId, volt: number) =>
+      volt >= (coilKindOf(real, device)?.minimum_V ?? 19) && !coilDead(real, device)
     let held: ReadonlySet<DeviceId> = new Set()
     for (let round = 1; ; round++) {
       const branches = [
         ...network.branches((d) => (held.has(d) ? 'holding' : 'inrush'), { undone: NOTHING, apart, jumper: null }),
-        { a: c, b: hot, z: { re: source_ohm, im: 0 } }, ...feeds.map((n) => ({ a: n, b: hot, z: { re: 0, im: 0 } })),
+        { a: c, b: hot, z: { re: source_ohm, im: 0 } },
+        ...feeds.map((n) => ({ a: n, b: hot, z: { re: 0, im: 0 } })),
       ]
-      const volts = denseSolver(network.size + 1, branches)([{ into: hot, outOf: c, amps: { re: (V_open_V * drawn.mains) / source_ohm, im: 0 } }])
+      const volts = denseSolver(
+        network.size + 1,
+        branches,
+      )([{ into: hot, outOf: c, amps: { re: (V_open_V * drawn.mains) / source_ohm, im: 0 } }])
       const across = (a: number, b: number) => Math.hypot(volts[a]!.re - volts[b]!.re, volts[a]!.im - volts[b]!.im)
       const coil_V = new Map(coils.map(({ device, a, b }) => [device, across(a, b)] as const))
       const before = held
       const pulled = new Set([...coil_V].filter(([d, v]) => before.has(d) || pulls(d, v)).map(([d]) => d))
-      if (pulled.size === held.size || round > MOST_ROUNDS) return { across, linked: (a, b) => joined(network.size + 1, branches, a, b), coil_V, held: pulled }
+      if (pulled.size === held.size || round > MOST_ROUNDS)
+        return { across, linked: (a, b) => joined(network.size + 1, branches, a, b), coil_V, held: pulled }
       held = pulled
     }
   }
@@ -46,12 +64,21 @@ export function powerOf(real: Real, network: Network): Power {
     const known = states.get(key)
     if (known) return known
     const master = masterAt(real, screw)
-    const fed = [...(outputDead(real, { controller, terminal: output }) ? [] : [screw]), ...(master && !outputDead(real, master) ? [master] : [])]
-    const made = solved(controller, common, fed.map(network.under).filter((n) => n !== null), apart)
+    const fed = [
+      ...(outputDead(real, { controller, terminal: output }) ? [] : [screw]),
+      ...(master && !outputDead(real, master) ? [master] : []),
+    ]
+    const made = solved(
+      controller,
+      common,
+      fed.map(network.under).filter((n) => n !== null),
+      apart,
+    )
     states.set(key, made)
     return made
   }
 }
 
 /** Whether water comes through a valve. */
-export const opens = (real: Real, device: DeviceId, powered: Powered | null): boolean => !stuck(real, 'stuck-shut', device) && (stuck(real, 'stuck-open', device) || (powered?.held.has(device) ?? false))
+export const opens = (real: Real, device: DeviceId, powered: Powered | null): boolean =>
+  !stuck(real, 'stuck-shut', device) && (stuck(real, 'stuck-open', device) || (powered?.held.has(device) ?? false))

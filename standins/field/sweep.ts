@@ -5,7 +5,18 @@ import { commonOf, entries, must, terminalEnd, type ControllerId, type Site } fr
 export const sweepOf = (site: Site, controller: ControllerId): FieldTest[] => {
   const common = commonOf(site, controller)
   if (common === null) return []
-  return entries(must(site.controllers, controller).terminals).sort(([, a], [, b]) => a.order - b.order)
-    .filter(([id, t]) => (t.role === 'station' || t.role === 'master') && Object.values(site.splices).some((s) => s.ends.some((e) => e.kind === 'terminal' && e.controller === controller && e.terminal === id)))
-    .map(([terminal]): FieldTest => ({ kind: 'ohms', from: terminalEnd(controller, terminal), to: terminalEnd(controller, common) }))
+  return entries(must(site.controllers, controller).terminals)
+    .sort(([, a], [, b]) => a.order - b.order)
+    .filter(
+      ([id, t]) =>
+        (t.role === 'station' || t.role === 'master') &&
+        Object.values(site.splices).some((s) =>
+          s.ends.some((e) => e.kind === 'terminal' && e.controller === controller && e.terminal === id),
+        ),
+    )
+    .map(([terminal]): FieldTest => ({
+      kind: 'ohms',
+      from: terminalEnd(controller, terminal),
+      to: terminalEnd(controller, common),
+    }))
 }

@@ -7,7 +7,13 @@ import { wireAt, type Real, type Screw } from './real'
 export function toneEnds(real: Real, screw: Screw, noise: () => number): number | null {
   const wire = wireAt(real, screw)
   if (wire === null) return 0
-  const cuts = walkFrom(real.site, real.wiring, screw.controller, wire).runs.filter(({ link }) => real.faults.some((f) => (link.kind === 'stretch' && onStretch(f, 'open', link)) || (link.kind === 'leg' && f.kind === 'joint-open' && onLeg(f, link))))
+  const cuts = walkFrom(real.site, real.wiring, screw.controller, wire).runs.filter(({ link }) =>
+    real.faults.some(
+      (f) =>
+        (link.kind === 'stretch' && onStretch(f, 'open', link)) ||
+        (link.kind === 'leg' && f.kind === 'joint-open' && onLeg(f, link)),
+    ),
+  )
   const first = cuts.map((r) => (r.from_m + r.to_m) / 2).sort((x, y) => x - y)[0]
   return first === undefined ? null : Math.max(0, Math.round(first + within(1, noise)))
 }

@@ -7,19 +7,39 @@ import { useProperty } from '../../stores/property'
 
 const route = useRoute()
 const property = useProperty()
-const units = () => property.site?.settings.units ?? { length: 'm', temperature: 'C' } as const
+const units = () => property.site?.settings.units ?? ({ length: 'm', temperature: 'C' } as const)
 const { t, speaker } = useSpeaker(units)
 const id = computed(() => String(route.params.id))
 watch(id, (now) => void property.load(now), { immediate: true })
-watch(() => route.fullPath, () => { said.value = '' })
+watch(
+  () => route.fullPath,
+  () => {
+    said.value = ''
+  },
+)
 useHead({ title: () => `${property.site?.about.name ?? t('app.loading')} · ${t('app.name')}` })
 
 const places = computed(() => [
   { to: `/p/${id.value}/plan`, label: t('places.plan'), here: String(route.name).startsWith('p-id-plan'), later: true },
-  { to: `/p/${id.value}/boxes`, label: t('places.boxes'), here: String(route.name).startsWith('p-id-boxes'), later: true },
-  { to: `/p/${id.value}/controller`, label: t('places.controller'), here: route.name === 'p-id-controller', later: true },
+  {
+    to: `/p/${id.value}/boxes`,
+    label: t('places.boxes'),
+    here: String(route.name).startsWith('p-id-boxes'),
+    later: true,
+  },
+  {
+    to: `/p/${id.value}/controller`,
+    label: t('places.controller'),
+    here: route.name === 'p-id-controller',
+    later: true,
+  },
   { to: `/p/${id.value}`, label: t('places.threads'), here: route.name === 'p-id', later: false },
-  { to: `/p/${id.value}/test`, label: t('places.test'), here: String(route.name).startsWith('p-id-test'), later: false },
+  {
+    to: `/p/${id.value}/test`,
+    label: t('places.test'),
+    here: String(route.name).startsWith('p-id-test'),
+    later: false,
+  },
   { to: `/p/${id.value}/diagnose`, label: t('places.diagnose'), here: route.name === 'p-id-diagnose', later: true },
   { to: `/p/${id.value}/record`, label: t('places.record'), here: route.name === 'p-id-record', later: false },
 ])
@@ -28,13 +48,20 @@ const AT_THUMB = ['', '/test', '/diagnose', '/boxes'] as const
 const atThumb = computed(() => AT_THUMB.map((end) => places.value.find((p) => p.to === `/p/${id.value}${end}`)!))
 const others = computed(() => places.value.filter((p) => !atThumb.value.includes(p)))
 const more = ref(false)
-watch(() => route.fullPath, () => { more.value = false })
+watch(
+  () => route.fullPath,
+  () => {
+    more.value = false
+  },
+)
 const controllers = computed(() => (property.site ? entries(property.site.controllers) : []))
 const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
 const inSweep = computed(() => route.name === 'p-id-test-visit')
 
 /** Letters belong to a field that is typed in; a reading's field takes its own keys first. */
-const isTyping = (at: EventTarget | null) => (at instanceof HTMLInputElement && !at.dataset.sweep && !['checkbox', 'radio', 'range'].includes(at.type)) || at instanceof HTMLTextAreaElement
+const isTyping = (at: EventTarget | null) =>
+  (at instanceof HTMLInputElement && !at.dataset.sweep && !['checkbox', 'radio', 'range'].includes(at.type)) ||
+  at instanceof HTMLTextAreaElement
 /** A cell that still says what is on record has nothing of its own to undo. */
 const isUntouched = (at: EventTarget | null) => at instanceof HTMLInputElement && at.dataset.was === at.value
 
@@ -42,7 +69,15 @@ const [keys, find] = [ref(false), ref(false)]
 const said = ref('')
 function onKey(event: KeyboardEvent): void {
   const typing = isTyping(event.target)
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && (!typing || isUntouched(event.target)) && !inSweep.value && property.undoable && property.pending === 0 && !property.viewed) {
+  if (
+    (event.ctrlKey || event.metaKey) &&
+    event.key.toLowerCase() === 'z' &&
+    (!typing || isUntouched(event.target)) &&
+    !inSweep.value &&
+    property.undoable &&
+    property.pending === 0 &&
+    !property.viewed
+  ) {
     said.value = t('app.tookBack', { revision: property.undoable.revision })
     void property.undo()
     event.preventDefault()
@@ -59,28 +94,81 @@ onMounted(() => window.addEventListener('keydown', onKey))
 /** The plan’s pages are no part of the first load; they come when it is over, so that they open without a signal too. */
 const LATER_ms = 8000
 let fetching: ReturnType<typeof setTimeout> | undefined
-onMounted(() => { fetching = setTimeout(() => { for (const part of ['/plan', '/plan/sizes', '/plan/material', '/plan/wiring', '/plan/map', '/boxes', '/boxes/x', '/controller', '/diagnose']) void preloadRouteComponents(`/p/${id.value}${part}`).catch(() => { /* asked for again when it is opened */ }) }, LATER_ms) })
+onMounted(() => {
+  fetching = setTimeout(() => {
+    for (const part of [
+      '/plan',
+      '/plan/sizes',
+      '/plan/material',
+      '/plan/wiring',
+      '/plan/map',
+      '/boxes',
+      '/boxes/x',
+      '/controller',
+      '/diagnose',
+    ])
+      void preloadRouteComponents(`/p/${id.value}${part}`).catch(() => {
+        /* asked for again when it is opened */
+      })
+  }, LATER_ms)
+})
 onBeforeUnmount(() => clearTimeout(fetching))
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 /** In a sweep the cursor goes to the thread; elsewhere a box opens. */
-const goTo = (target: string | null, place: string | null) => (place !== null && !inSweep.value ? navigateTo(`/p/${id.value}/boxes/${place}`) : target === null ? undefined : navigateTo(inSweep.value ? { query: { ...route.query, station: target } } : { path: `/p/${id.value}`, query: { ...route.query, station: target } }))
+const goTo = (target: string | null, place: string | null) =>
+  place !== null && !inSweep.value
+    ? navigateTo(`/p/${id.value}/boxes/${place}`)
+    : target === null
+      ? undefined
+      : navigateTo(
+          inSweep.value
+            ? { query: { ...route.query, station: target } }
+            : { path: `/p/${id.value}`, query: { ...route.query, station: target } },
+        )
 </script>
 
 <template>
   <div v-if="property.status === 'ready' && property.site" class="frame" :class="{ sweeping: inSweep }">
     <aside class="rail">
-      <NuxtLink to="/" class="brand"><AppMark /><strong>{{ t('app.name') }}</strong></NuxtLink>
+      <NuxtLink to="/" class="brand">
+        <AppMark />
+        <strong>{{ t('app.name') }}</strong>
+      </NuxtLink>
       <nav :aria-label="property.site.about.name">
-        <RailController v-for="[controller] in controllers" :key="controller" :controller="controller" :selected="selected" />
+        <RailController
+          v-for="[controller] in controllers"
+          :key="controller"
+          :controller="controller"
+          :selected="selected"
+        />
       </nav>
     </aside>
     <header class="bar">
       <NuxtLink to="/" class="phone-home" :aria-label="t('app.home')"><AppMark /></NuxtLink>
-      <nav class="places" :aria-label="t('app.name')"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" :prefetch="!p.later" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink></nav>
+      <nav class="places" :aria-label="t('app.name')">
+        <NuxtLink
+          v-for="p in places"
+          :key="p.to"
+          :to="p.to"
+          :prefetch="!p.later"
+          :class="{ here: p.here }"
+          :aria-current="p.here ? 'page' : undefined"
+        >
+          {{ p.label }}
+        </NuxtLink>
+      </nav>
       <div class="tools">
-        <button type="button" class="button plain phone-find" :aria-label="t('app.find')" @click="find = true"><Search :size="22" /></button>
-        <button type="button" class="button plain tool" @click="find = true">{{ t('app.find') }} <kbd>/</kbd></button>
-        <button type="button" class="button plain tool" @click="keys = true">{{ t('app.keys') }} <kbd>?</kbd></button>
+        <button type="button" class="button plain phone-find" :aria-label="t('app.find')" @click="find = true">
+          <Search :size="22" />
+        </button>
+        <button type="button" class="button plain tool" @click="find = true">
+          {{ t('app.find') }}
+          <kbd>/</kbd>
+        </button>
+        <button type="button" class="button plain tool" @click="keys = true">
+          {{ t('app.keys') }}
+          <kbd>?</kbd>
+        </button>
         <ThemeButton />
         <SaveStatus />
       </div>
@@ -92,11 +180,46 @@ const goTo = (target: string | null, place: string | null) => (place !== null &&
         <button type="button" class="button" @click="property.dismiss(r.message.id)">{{ t('app.close') }}</button>
       </section>
       <p v-if="said" class="quiet told" role="status">{{ said }}</p>
-      <p v-if="property.viewed" class="sheet past row"><span>{{ t('app.viewing', { revision: property.viewed.revision }) }}</span> <button type="button" class="button" @click="property.view(null)">{{ t('app.backToNow') }}</button></p>
+      <p v-if="property.viewed" class="sheet past row">
+        <span>{{ t('app.viewing', { revision: property.viewed.revision }) }}</span>
+        {{ ' ' }}
+        <button type="button" class="button" @click="property.view(null)">{{ t('app.backToNow') }}</button>
+      </p>
       <NuxtPage />
     </main>
-    <nav v-if="more" id="more" class="more" :aria-label="t('places.more')"><NuxtLink v-for="p in others" :key="p.to" :to="p.to" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink><NuxtLink to="/">{{ t('places.properties') }}</NuxtLink></nav>
-    <nav class="thumb" :aria-label="t('app.name')"><NuxtLink v-for="p in atThumb" :key="p.to" :to="p.to" :prefetch="!p.later" :class="{ here: p.here }" :aria-current="p.here ? 'page' : undefined">{{ p.label }}</NuxtLink><button type="button" :class="{ here: more || others.some((p) => p.here) }" :aria-expanded="more" aria-controls="more" @click="more = !more">{{ t('places.more') }}</button></nav>
+    <nav v-if="more" id="more" class="more" :aria-label="t('places.more')">
+      <NuxtLink
+        v-for="p in others"
+        :key="p.to"
+        :to="p.to"
+        :class="{ here: p.here }"
+        :aria-current="p.here ? 'page' : undefined"
+      >
+        {{ p.label }}
+      </NuxtLink>
+      <NuxtLink to="/">{{ t('places.properties') }}</NuxtLink>
+    </nav>
+    <nav class="thumb" :aria-label="t('app.name')">
+      <NuxtLink
+        v-for="p in atThumb"
+        :key="p.to"
+        :to="p.to"
+        :prefetch="!p.later"
+        :class="{ here: p.here }"
+        :aria-current="p.here ? 'page' : undefined"
+      >
+        {{ p.label }}
+      </NuxtLink>
+      <button
+        type="button"
+        :class="{ here: more || others.some((p) => p.here) }"
+        :aria-expanded="more"
+        aria-controls="more"
+        @click="more = !more"
+      >
+        {{ t('places.more') }}
+      </button>
+    </nav>
     <LazyKeysDialog v-if="keys" v-model:visible="keys" />
     <LazyFindDialog v-if="find" v-model:visible="find" :site="property.site" @go="goTo" />
   </div>
@@ -104,40 +227,199 @@ const goTo = (target: string | null, place: string | null) => (place !== null &&
     <p v-if="property.status === 'loading'" class="quiet">{{ t('app.loading') }}</p>
     <template v-else>
       <h1>{{ property.status === 'missing' ? t('refusal.no_such_property') : t('refusal.database_down') }}</h1>
-      <p class="row"><button v-if="property.status === 'unreachable'" type="button" class="button primary" @click="property.load(id)">{{ t('app.retry') }}</button><NuxtLink to="/" class="button">{{ t('app.toProperties') }}</NuxtLink></p>
+      <p class="row">
+        <button
+          v-if="property.status === 'unreachable'"
+          type="button"
+          class="button primary"
+          @click="property.load(id)"
+        >
+          {{ t('app.retry') }}
+        </button>
+        <NuxtLink to="/" class="button">{{ t('app.toProperties') }}</NuxtLink>
+      </p>
     </template>
   </main>
 </template>
 
 <style scoped>
-.frame { display: grid; grid-template: 52px 1fr / 216px 1fr; grid-template-areas: 'rail bar' 'rail work'; min-height: 100vh; }
-.rail { grid-area: rail; background: var(--sheet); border-right: 1px solid var(--rule); position: sticky; top: 0; height: 100vh; overflow: auto; }
-.brand { display: flex; align-items: center; gap: 10px; height: 52px; padding: 0 16px; border-bottom: 1px solid var(--rule); color: inherit; text-decoration: none; }
-.bar { grid-area: bar; display: flex; align-items: center; justify-content: space-between; background: var(--sheet); border-bottom: 1px solid var(--rule); padding: 0 16px 0 8px; position: sticky; top: 0; z-index: 10; }
-.places { display: flex; align-self: stretch; }
-.places a { display: flex; align-items: center; padding: 0 12px; color: var(--quiet); text-decoration: none; border-bottom: 3px solid transparent; border-top: 3px solid transparent; }
-.places a.here { color: var(--ink); font-weight: 700; border-bottom-color: var(--copper); }
-.tools { display: flex; align-items: center; gap: 4px; }
-.tool { color: var(--quiet); font-weight: 400; font-size: 14px; }
-kbd { font: 13px var(--figures); border: 1px solid var(--rule); border-radius: 4px; padding: 0 5px; }
-.phone-home, .phone-find, .thumb, .more { display: none; }
-.work { grid-area: work; padding: 16px 20px 32px; min-width: 0; }
-.told { margin-bottom: 8px; }
-.past { border-left: 5px solid var(--doubtful); margin-bottom: 16px; justify-content: space-between; }
-.rejected { border-left: 5px solid var(--fault); margin-bottom: 16px; }
-.waiting { max-width: 560px; margin: 15vh auto; padding: 24px; }
+.frame {
+  display: grid;
+  grid-template: 52px 1fr / 216px 1fr;
+  grid-template-areas: 'rail bar' 'rail work';
+  min-height: 100vh;
+}
+.rail {
+  grid-area: rail;
+  background: var(--sheet);
+  border-right: 1px solid var(--rule);
+  position: sticky;
+  top: 0;
+  height: 100vh;
+  overflow: auto;
+}
+.brand {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  height: 52px;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--rule);
+  color: inherit;
+  text-decoration: none;
+}
+.bar {
+  grid-area: bar;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--rule);
+  padding: 0 16px 0 8px;
+  position: sticky;
+  top: 0;
+  z-index: 10;
+}
+.places {
+  display: flex;
+  align-self: stretch;
+}
+.places a {
+  display: flex;
+  align-items: center;
+  padding: 0 12px;
+  color: var(--quiet);
+  text-decoration: none;
+  border-bottom: 3px solid transparent;
+  border-top: 3px solid transparent;
+}
+.places a.here {
+  color: var(--ink);
+  font-weight: 700;
+  border-bottom-color: var(--copper);
+}
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.tool {
+  color: var(--quiet);
+  font-weight: 400;
+  font-size: 14px;
+}
+kbd {
+  font: 13px var(--figures);
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  padding: 0 5px;
+}
+.phone-home,
+.phone-find,
+.thumb,
+.more {
+  display: none;
+}
+.work {
+  grid-area: work;
+  padding: 16px 20px 32px;
+  min-width: 0;
+}
+.told {
+  margin-bottom: 8px;
+}
+.past {
+  border-left: 5px solid var(--doubtful);
+  margin-bottom: 16px;
+  justify-content: space-between;
+}
+.rejected {
+  border-left: 5px solid var(--fault);
+  margin-bottom: 16px;
+}
+.waiting {
+  max-width: 560px;
+  margin: 15vh auto;
+  padding: 24px;
+}
 @media (max-width: 759px) {
-  .frame { grid-template: 52px 1fr 56px / 1fr; grid-template-areas: 'bar' 'work' 'thumb'; min-height: 100dvh; }
-  .rail, .places, .tool { display: none; }
-  .phone-find { display: flex; min-width: 48px; color: var(--quiet); }
-  .phone-home { display: flex; align-items: center; min-width: 48px; min-height: 48px; padding-left: 8px; }
-  .work { padding: 12px 16px 24px; }
-  .thumb { grid-area: thumb; display: flex; position: sticky; bottom: 0; background: var(--sheet); border-top: 1px solid var(--rule); z-index: 10; }
-  .more { display: grid; position: fixed; right: 0; bottom: 56px; min-width: 200px; background: var(--sheet); border: 1px solid var(--rule); z-index: 12; }
-  .more a { display: flex; align-items: center; min-height: 52px; padding: 0 20px; color: inherit; text-decoration: none; border-bottom: 1px solid var(--rule); }
-  .more a.here { color: var(--copper); font-weight: 700; }
-  .thumb a, .thumb button { flex: 1; border: 0; background: none; display: flex; align-items: center; justify-content: center; min-height: 56px; font-size: 15px; color: var(--quiet); text-decoration: none; }
-  .thumb a.here, .thumb button.here { color: var(--copper); font-weight: 700; }
-  .sweeping .work { padding: 0; }
+  .frame {
+    grid-template: 52px 1fr 56px / 1fr;
+    grid-template-areas: 'bar' 'work' 'thumb';
+    min-height: 100dvh;
+  }
+  .rail,
+  .places,
+  .tool {
+    display: none;
+  }
+  .phone-find {
+    display: flex;
+    min-width: 48px;
+    color: var(--quiet);
+  }
+  .phone-home {
+    display: flex;
+    align-items: center;
+    min-width: 48px;
+    min-height: 48px;
+    padding-left: 8px;
+  }
+  .work {
+    padding: 12px 16px 24px;
+  }
+  .thumb {
+    grid-area: thumb;
+    display: flex;
+    position: sticky;
+    bottom: 0;
+    background: var(--sheet);
+    border-top: 1px solid var(--rule);
+    z-index: 10;
+  }
+  .more {
+    display: grid;
+    position: fixed;
+    right: 0;
+    bottom: 56px;
+    min-width: 200px;
+    background: var(--sheet);
+    border: 1px solid var(--rule);
+    z-index: 12;
+  }
+  .more a {
+    display: flex;
+    align-items: center;
+    min-height: 52px;
+    padding: 0 20px;
+    color: inherit;
+    text-decoration: none;
+    border-bottom: 1px solid var(--rule);
+  }
+  .more a.here {
+    color: var(--copper);
+    font-weight: 700;
+  }
+  .thumb a,
+  .thumb button {
+    flex: 1;
+    border: 0;
+    background: none;
+    display: flex;
+    align-items: center;
+    justify-content: center;
+    min-height: 56px;
+    font-size: 15px;
+    color: var(--quiet);
+    text-decoration: none;
+  }
+  .thumb a.here,
+  .thumb button.here {
+    color: var(--copper);
+    font-weight: 700;
+  }
+  .sweeping .work {
+    padding: 0;
+  }
 }
 </style>

@@ -9,7 +9,10 @@ import { refuse } from '../../utils/reply'
 import { readText, route } from '../../utils/route'
 
 /** `as=copy` gives the property an id and a name of its own. */
-const query = z.strictObject({ as: z.enum(['itself', 'copy']).default('itself'), name: z.string().min(1).max(120).optional() })
+const query = z.strictObject({
+  as: z.enum(['itself', 'copy']).default('itself'),
+  name: z.string().min(1).max(120).optional(),
+})
 
 /** Takes a property file in, whole or not at all. */
 export default route(async (event) => {
@@ -22,7 +25,8 @@ export default route(async (event) => {
   const { as, name } = asked.value
   const site = { ...read.value.site, about: { ...read.value.site.about, ...(as === 'copy' && name ? { name } : {}) } }
   const property = { ...read.value, site, id: as === 'copy' ? v7() : read.value.id.toLowerCase() }
-  if (!await storeProperty(database(), property)) return refuse(event, 409, [refusal('already_here', ['id'], { id: property.id })])
+  if (!(await storeProperty(database(), property)))
+    return refuse(event, 409, [refusal('already_here', ['id'], { id: property.id })])
   setResponseStatus(event, 201)
   return { id: property.id }
 })

@@ -28,9 +28,15 @@ export const first: Migration = {
         fact jsonb NOT NULL, ${extra} PRIMARY KEY (property, id));`
     const ofVisit = 'visit text NOT NULL, FOREIGN KEY (property, visit) REFERENCES visits (property, id),'
     const ofReading = 'reading text NOT NULL, FOREIGN KEY (property, reading) REFERENCES readings (property, id),'
-    const facts = fact('visits', '') + fact('readings', ofVisit) + fact('cautions', ofVisit) + fact('closings', ofVisit)
-      + fact('strike_outs', ofReading) + fact('acceptances', ofReading)
-    const indexes = 'CREATE INDEX readings_by_visit ON readings (property, visit); CREATE INDEX visits_by_time ON visits (property, at DESC);'
+    const facts =
+      fact('visits', '') +
+      fact('readings', ofVisit) +
+      fact('cautions', ofVisit) +
+      fact('closings', ofVisit) +
+      fact('strike_outs', ofReading) +
+      fact('acceptances', ofReading)
+    const indexes =
+      'CREATE INDEX readings_by_visit ON readings (property, visit); CREATE INDEX visits_by_time ON visits (property, at DESC);'
     await sql.raw(statements + facts + indexes).execute(db)
   },
 }

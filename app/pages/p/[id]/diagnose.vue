@@ -1,7 +1,18 @@
 <script setup lang="ts">
 import type { Circumstances } from '../../../../core/hunt'
 import { standingReadings, visitsInOrder, type FieldTest, type ReadingValue } from '../../../../core/record'
-import { byTag, commonOf, entries, must, terminalEnd, terminalsInOrder, type DeviceId, type End, type PlaceId, type TerminalId } from '../../../../core/site'
+import {
+  byTag,
+  commonOf,
+  entries,
+  must,
+  terminalEnd,
+  terminalsInOrder,
+  type DeviceId,
+  type End,
+  type PlaceId,
+  type TerminalId,
+} from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
 import { sayPart, sayStand, sayTelling, sayTest, sayValue } from '../../../../words/hunt'
 import { useHunt } from '../../../composables/useHunt'
@@ -17,72 +28,193 @@ const site = computed(() => property.site!)
 const { t, speaker } = useHuntWords(() => site.value.settings.units)
 const starting = ref(false)
 
-const open = computed(() => visitsInOrder(property.facts!).filter((id) => !Object.values(property.facts!.closings).some((c) => c.visit === id)))
+const open = computed(() =>
+  visitsInOrder(property.facts!).filter((id) => !Object.values(property.facts!.closings).some((c) => c.visit === id)),
+)
 const visitId = computed(() => {
   const asked = route.query.visit
   if (typeof asked === 'string' && property.facts!.visits[asked]) return asked
   return open.value[0] ?? null
 })
-const options = ref<{ from: PlaceId | null; helper: boolean; circumstances: Circumstances }>({ from: null, helper: false, circumstances: { digging: [], flooding: [], rodents: [], lightning: false, othersWork: false } })
-watch(visitId, (id) => { const kept = id === null ? null : huntOptionsOf(id); if (kept) options.value = kept as typeof options.value }, { immediate: true })
-watch(options, (now) => { if (visitId.value !== null) keepHuntOptions(visitId.value, now) }, { deep: true })
+const options = ref<{ from: PlaceId | null; helper: boolean; circumstances: Circumstances }>({
+  from: null,
+  helper: false,
+  circumstances: { digging: [], flooding: [], rodents: [], lightning: false, othersWork: false },
+})
+watch(
+  visitId,
+  (id) => {
+    const kept = id === null ? null : huntOptionsOf(id)
+    if (kept) options.value = kept as typeof options.value
+  },
+  { immediate: true },
+)
+watch(
+  options,
+  (now) => {
+    if (visitId.value !== null) keepHuntOptions(visitId.value, now)
+  },
+  { deep: true },
+)
 const keepingSymptoms = ref(false)
-const { visit, readings, findings, report, working, failed } = useHunt(() => visitId.value, () => keepingSymptoms.value, () => JSON.parse(JSON.stringify(options.value)) as typeof options.value)
+const { visit, readings, findings, report, working, failed } = useHunt(
+  () => visitId.value,
+  () => keepingSymptoms.value,
+  () => JSON.parse(JSON.stringify(options.value)) as typeof options.value,
+)
 const meterAtHand = useMeter()
 
 const controller = computed(() => visit.value?.controller ?? entries(site.value.controllers)[0]?.[0] ?? null)
 const measurable = computed(() => controller.value !== null && commonOf(site.value, controller.value) !== null)
-const tagOf = (terminal: string) => (controller.value ? must(must(site.value.controllers, controller.value).terminals, terminal).tag : terminal)
-const stationAt = (terminal: string) => Object.values(site.value.stations).find((s) => s.controller === controller.value && s.terminal === terminal)
-const terminalTest = (terminal: TerminalId): FieldTest => ({ kind: 'water', at: terminalEnd(controller.value!, terminal) as Extract<End, { kind: 'terminal' }> })
+const tagOf = (terminal: string) =>
+  controller.value ? must(must(site.value.controllers, controller.value).terminals, terminal).tag : terminal
+const stationAt = (terminal: string) =>
+  Object.values(site.value.stations).find((s) => s.controller === controller.value && s.terminal === terminal)
+const terminalTest = (terminal: TerminalId): FieldTest => ({
+  kind: 'water',
+  at: terminalEnd(controller.value!, terminal) as Extract<End, { kind: 'terminal' }>,
+})
 /** After a repair the zones are asked for again. */
 const mendedAt = computed(() => findings.value.at(-1)?.[1].at ?? '')
-const stations = computed(() => (controller.value === null ? [] : terminalsInOrder(site.value, controller.value).flatMap((terminal) => {
-  const station = stationAt(terminal)
-  if (!station) return []
-  const told = readings.value.filter((r) => r.reading.test.kind === 'water' && r.reading.test.at.terminal === terminal && r.reading.at > mendedAt.value).at(-1)?.reading.value
-  return [{ terminal, tag: tagOf(terminal), name: station.name, dry: told?.kind === 'waters' ? !station.valves.some((v) => told.valves.includes(v)) : null }]
-})))
+const stations = computed(() =>
+  controller.value === null
+    ? []
+    : terminalsInOrder(site.value, controller.value).flatMap((terminal) => {
+        const station = stationAt(terminal)
+        if (!station) return []
+        const told = readings.value
+          .filter(
+            (r) =>
+              r.reading.test.kind === 'water' &&
+              r.reading.test.at.terminal === terminal &&
+              r.reading.at > mendedAt.value,
+          )
+          .at(-1)?.reading.value
+        return [
+          {
+            terminal,
+            tag: tagOf(terminal),
+            name: station.name,
+            dry: told?.kind === 'waters' ? !station.valves.some((v) => told.valves.includes(v)) : null,
+          },
+        ]
+      }),
+)
 /** Every zone waters, and that nothing is wrong is believed more than anything else: a crew that wanted its zones back may leave. */
-const allRun = computed(() => report.value?.end === 'open' && report.value.nothing > 0.5 && stations.value.length > 0 && stations.value.every((s) => s.dry === false))
+const allRun = computed(
+  () =>
+    report.value?.end === 'open' &&
+    report.value.nothing > 0.5 &&
+    stations.value.length > 0 &&
+    stations.value.every((s) => s.dry === false),
+)
 /** Every coil of the controller by the zone's name, for what waters and for tests in boxes. */
 const zones = computed((): { device: DeviceId; name: string }[] => [
-  ...Object.values(site.value.stations).filter((s) => s.controller === controller.value).sort((a, b) => byTag(tagOf(a.terminal), tagOf(b.terminal))).flatMap((s) => s.valves.map((device) => ({ device, name: s.name }))),
-  ...Object.values(site.value.pointsOfConnection).filter((p) => p.terminal?.controller === controller.value).flatMap((p) => (p.masterValve ? [{ device: p.masterValve, name: must(site.value.devices, p.masterValve).name || p.name }] : [])),
+  ...Object.values(site.value.stations)
+    .filter((s) => s.controller === controller.value)
+    .sort((a, b) => byTag(tagOf(a.terminal), tagOf(b.terminal)))
+    .flatMap((s) => s.valves.map((device) => ({ device, name: s.name }))),
+  ...Object.values(site.value.pointsOfConnection)
+    .filter((p) => p.terminal?.controller === controller.value)
+    .flatMap((p) =>
+      p.masterValve ? [{ device: p.masterValve, name: must(site.value.devices, p.masterValve).name || p.name }] : [],
+    ),
 ])
 const boxes = computed(() => entries(site.value.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)))
 const sections = computed(() => {
   if (!visit.value || !controller.value) return []
   const scene = property.sceneAt(visit.value.ground_C, visit.value.coil_C)
   const hanging = scene.hanging(controller.value)
-  return sectionsOf(site.value, scene.network.wiring, controller.value, terminalsInOrder(site.value, controller.value).filter((id) => hanging.get(id)?.landed && id !== commonOf(site.value, controller.value!)), (terminal) => hanging.get(terminal)?.coils ?? [])
+  return sectionsOf(
+    site.value,
+    scene.network.wiring,
+    controller.value,
+    terminalsInOrder(site.value, controller.value).filter(
+      (id) => hanging.get(id)?.landed && id !== commonOf(site.value, controller.value!),
+    ),
+    (terminal) => hanging.get(terminal)?.coils ?? [],
+  )
 })
 /** Faults that a simulated property can hide, by names of this one. */
-const practice = computed(() => zones.value.slice(0, 40).flatMap(({ device }) => { const tag = must(site.value.devices, device).tag ?? device; return [`coil-open ${tag}`, `joint-open ${tag}.a`, `joint-series ${tag}.b 40`, `coil-part ${tag} 0.4`, `stuck-shut ${tag}`] }))
+const practice = computed(() =>
+  zones.value.slice(0, 40).flatMap(({ device }) => {
+    const tag = must(site.value.devices, device).tag ?? device
+    return [
+      `coil-open ${tag}`,
+      `joint-open ${tag}.a`,
+      `joint-series ${tag}.b 40`,
+      `coil-part ${tag} 0.4`,
+      `stuck-shut ${tag}`,
+    ]
+  }),
+)
 
-const OFF: ReadonlySet<FieldTest['kind']> = new Set(['ohms', 'tester_coil', 'tone', 'loop_lead', 'loop_common', 'lead_earth', 'lead_through', 'common_earth'])
+const OFF: ReadonlySet<FieldTest['kind']> = new Set([
+  'ohms',
+  'tester_coil',
+  'tone',
+  'loop_lead',
+  'loop_common',
+  'lead_earth',
+  'lead_through',
+  'common_earth',
+])
 async function keep(test: FieldTest, value: ReadingValue): Promise<void> {
   const v = visit.value!
-  await property.record({ kind: 'reading', fact: {
-    visit: visitId.value!, at: new Date().toISOString(), author: v.author, revision: property.held!.revision, test, off: OFF.has(test.kind) ? 'all_leads' : 'none', meter: v.meter, ground_C: v.ground_C, value,
-  } })
+  await property.record({
+    kind: 'reading',
+    fact: {
+      visit: visitId.value!,
+      at: new Date().toISOString(),
+      author: v.author,
+      revision: property.held!.revision,
+      test,
+      off: OFF.has(test.kind) ? 'all_leads' : 'none',
+      meter: v.meter,
+      ground_C: v.ground_C,
+      value,
+    },
+  })
 }
 async function told(dry: readonly TerminalId[], rest: boolean): Promise<void> {
   keepingSymptoms.value = true
   try {
     for (const s of stations.value) {
       const isDry = dry.includes(s.terminal)
-      if ((isDry || rest) && s.dry !== isDry) await keep(terminalTest(s.terminal), { kind: 'waters', valves: isDry ? [] : stationAt(s.terminal)!.valves.slice() })
+      if ((isDry || rest) && s.dry !== isDry)
+        await keep(terminalTest(s.terminal), {
+          kind: 'waters',
+          valves: isDry ? [] : stationAt(s.terminal)!.valves.slice(),
+        })
     }
-  } finally { keepingSymptoms.value = false }
+  } finally {
+    keepingSymptoms.value = false
+  }
 }
-const strike = (id: string) => property.record({ kind: 'strikeOut', fact: { reading: id, at: new Date().toISOString(), author: visit.value!.author, reason: t('diagnose.struck') } })
+const strike = (id: string) =>
+  property.record({
+    kind: 'strikeOut',
+    fact: { reading: id, at: new Date().toISOString(), author: visit.value!.author, reason: t('diagnose.struck') },
+  })
 async function mended(): Promise<void> {
   const named = report.value?.named ?? report.value?.parts[0]
   if (!named) return
-  await property.record({ kind: 'finding', fact: { visit: visitId.value!, at: new Date().toISOString(), author: visit.value!.author, part: named.key, says: sayPart(named.where, site.value, speaker.value), belief: named.p, how: '' } })
+  await property.record({
+    kind: 'finding',
+    fact: {
+      visit: visitId.value!,
+      at: new Date().toISOString(),
+      author: visit.value!.author,
+      part: named.key,
+      says: sayPart(named.where, site.value, speaker.value),
+      belief: named.p,
+      how: '',
+    },
+  })
 }
-const answered = (value: ReadingValue) => { if (report.value?.next) void keep(report.value.next.test, value) }
+const answered = (value: ReadingValue) => {
+  if (report.value?.next) void keep(report.value.next.test, value)
+}
 const nameOf = (terminal: string) => stationAt(terminal)?.name ?? ''
 const [asking, reading] = [ref(false), ref(false)]
 async function takeFromMeter(test: FieldTest): Promise<void> {
@@ -95,50 +227,149 @@ const begun = (id: string) => navigateTo({ query: { ...route.query, visit: id } 
 const show = (id: string) => navigateTo({ query: { ...route.query, visit: id } }, { replace: true })
 const log = computed(() => [...readings.value].filter((r) => r.reading.test.kind !== 'water').reverse())
 /** A visit that has closed or was taken elsewhere is looked at; it takes no more readings. */
-const writable = computed(() => visitId.value !== null && open.value.includes(visitId.value) && property.viewed === null)
-const hasReadings = computed(() => visitId.value !== null && standingReadings(property.facts!, visitId.value).length > 0)
+const writable = computed(
+  () => visitId.value !== null && open.value.includes(visitId.value) && property.viewed === null,
+)
+const hasReadings = computed(
+  () => visitId.value !== null && standingReadings(property.facts!, visitId.value).length > 0,
+)
 </script>
 
 <template>
   <div class="diagnose">
     <header class="head row">
-      <div><h1>{{ t('diagnose.title') }}</h1><p class="quiet">{{ t('diagnose.care') }}</p></div>
+      <div>
+        <h1>{{ t('diagnose.title') }}</h1>
+        <p class="quiet">{{ t('diagnose.care') }}</p>
+      </div>
       <div class="row chooser">
-        <select v-if="visitId" id="hunt-visit" class="input" :aria-label="t('diagnose.hunts')" :value="visitId" @change="show(($event.target as HTMLSelectElement).value)"><option v-for="id in visitsInOrder(property.facts!)" :key="id" :value="id">{{ property.facts!.visits[id]!.title }}, {{ must(site.controllers, property.facts!.visits[id]!.controller).name }}, {{ dayText(property.facts!.visits[id]!.at) }}</option></select>
-        <button v-if="property.viewed === null && controller" type="button" class="button" :class="{ primary: !visitId }" @click="starting = true">{{ visitId ? t('diagnose.another') : t('diagnose.start') }}</button>
+        <select
+          v-if="visitId"
+          id="hunt-visit"
+          class="input"
+          :aria-label="t('diagnose.hunts')"
+          :value="visitId"
+          @change="show(($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="id in visitsInOrder(property.facts!)" :key="id" :value="id">
+            {{ property.facts!.visits[id]!.title }},
+            {{ must(site.controllers, property.facts!.visits[id]!.controller).name }},
+            {{ dayText(property.facts!.visits[id]!.at) }}
+          </option>
+        </select>
+        <button
+          v-if="property.viewed === null && controller"
+          type="button"
+          class="button"
+          :class="{ primary: !visitId }"
+          @click="starting = true"
+        >
+          {{ visitId ? t('diagnose.another') : t('diagnose.start') }}
+        </button>
       </div>
     </header>
-    <section v-if="!visit" class="sheet"><h2>{{ t('diagnose.none') }}</h2><p>{{ t('diagnose.noneHow') }}</p></section>
+    <section v-if="!visit" class="sheet">
+      <h2>{{ t('diagnose.none') }}</h2>
+      <p>{{ t('diagnose.noneHow') }}</p>
+    </section>
     <p v-else-if="!measurable" class="sheet">{{ t('diagnose.noCommon') }}</p>
     <div v-else class="columns">
       <div class="stack main">
-        <HuntSymptoms v-if="writable" :key="`${visitId} ${mendedAt}`" :stations="stations" :again="mendedAt !== ''" @told="told" />
+        <HuntSymptoms
+          v-if="writable"
+          :key="`${visitId} ${mendedAt}`"
+          :stations="stations"
+          :again="mendedAt !== ''"
+          @told="told"
+        />
         <p v-if="failed" class="sheet fault" role="alert">{{ t('diagnose.failed', { why: failed }) }}</p>
         <section v-if="report && hasReadings" class="sheet stand" :class="{ stale: working }" aria-live="polite">
-          <p class="verdict"><strong>{{ sayStand(report, site, speaker) }}</strong></p>
+          <p class="verdict">
+            <strong>{{ sayStand(report, site, speaker) }}</strong>
+          </p>
           <p v-if="allRun">{{ t('hunt.allRun') }}</p>
           <p v-if="report.telling" class="quiet">{{ sayTelling(report.telling, site, speaker) }}</p>
-          <p v-if="report.strained" class="fault">{{ t('hunt.strained', { box: must(site.places, (report.parts[0]?.places[0] ?? must(site.controllers, controller!).place)).tag }) }}</p>
-          <div v-if="writable && report.named" class="row"><button type="button" class="button primary" @click="mended">{{ t('diagnose.mended') }}</button><span class="quiet">{{ t('diagnose.mendedHow') }}</span></div>
+          <p v-if="report.strained" class="fault">
+            {{
+              t('hunt.strained', {
+                box: must(site.places, report.parts[0]?.places[0] ?? must(site.controllers, controller!).place).tag,
+              })
+            }}
+          </p>
+          <div v-if="writable && report.named" class="row">
+            <button type="button" class="button primary" @click="mended">{{ t('diagnose.mended') }}</button>
+            <span class="quiet">{{ t('diagnose.mendedHow') }}</span>
+          </div>
         </section>
         <p v-if="(working || keepingSymptoms) && !report" class="quiet" role="status">{{ t('diagnose.working') }}</p>
-        <HuntNext v-if="report?.next && hasReadings" :next="report.next" :site="site" :controller="controller!" :speaker="speaker">
+        <HuntNext
+          v-if="report?.next && hasReadings"
+          :next="report.next"
+          :site="site"
+          :controller="controller!"
+          :speaker="speaker"
+        >
           <template v-if="writable">
-            <button v-if="meterAtHand.gives(report.next.test)" type="button" class="button primary" :disabled="reading || working" @click="takeFromMeter(report.next.test)">{{ t(meterAtHand.gives(report.next.test) === 'figure' ? 'diagnose.take' : 'diagnose.takeSimulated') }}</button>
-            <HuntAnswer :test="report.next.test" :site="site" :meter="visit.meter" :speaker="speaker" :zones="zones" @value="answered" />
+            <button
+              v-if="meterAtHand.gives(report.next.test)"
+              type="button"
+              class="button primary"
+              :disabled="reading || working"
+              @click="takeFromMeter(report.next.test)"
+            >
+              {{ t(meterAtHand.gives(report.next.test) === 'figure' ? 'diagnose.take' : 'diagnose.takeSimulated') }}
+            </button>
+            <HuntAnswer
+              :test="report.next.test"
+              :site="site"
+              :meter="visit.meter"
+              :speaker="speaker"
+              :zones="zones"
+              @value="answered"
+            />
           </template>
         </HuntNext>
         <template v-if="writable">
-          <HuntOther :site="site" :controller="controller!" :meter="visit.meter" :speaker="speaker" :zones="zones" @value="keep" />
+          <HuntOther
+            :site="site"
+            :controller="controller!"
+            :meter="visit.meter"
+            :speaker="speaker"
+            :zones="zones"
+            @value="keep"
+          />
           <HuntMeter :meter="meterAtHand" :property="String(route.params.id)" :faults="practice" />
           <details class="sheet folds" :open="asking" @toggle="asking = ($event.target as HTMLDetailsElement).open">
-            <summary><h2>{{ t('diagnose.season') }}</h2></summary>
+            <summary>
+              <h2>{{ t('diagnose.season') }}</h2>
+            </summary>
             <div class="stack season">
-              <div class="field"><label for="hunt-stand">{{ t('diagnose.youStand') }}</label><select id="hunt-stand" v-model="options.from" class="input"><option :value="null">{{ t('diagnose.atCabinet') }}</option><option v-for="[id, p] in boxes" :key="id" :value="id">{{ p.tag }} {{ p.name }}</option></select></div>
-              <label class="row"><input v-model="options.helper" type="checkbox">{{ t('diagnose.helper') }}</label>
-              <label class="row"><input v-model="options.circumstances.lightning" type="checkbox">{{ t('diagnose.lightning') }}</label>
-              <label class="row"><input v-model="options.circumstances.othersWork" type="checkbox">{{ t('diagnose.othersWork') }}</label>
-              <fieldset v-for="what in (['digging', 'flooding', 'rodents'] as const)" :key="what" class="row"><legend>{{ t(`diagnose.${what}`) }}</legend><label v-for="[id, p] in boxes" :key="id" class="row chip"><input v-model="options.circumstances[what]" type="checkbox" :value="id">{{ p.tag }}</label></fieldset>
+              <div class="field">
+                <label for="hunt-stand">{{ t('diagnose.youStand') }}</label>
+                <select id="hunt-stand" v-model="options.from" class="input">
+                  <option :value="null">{{ t('diagnose.atCabinet') }}</option>
+                  <option v-for="[id, p] in boxes" :key="id" :value="id">{{ p.tag }} {{ p.name }}</option>
+                </select>
+              </div>
+              <label class="row">
+                <input v-model="options.helper" type="checkbox" />
+                {{ t('diagnose.helper') }}
+              </label>
+              <label class="row">
+                <input v-model="options.circumstances.lightning" type="checkbox" />
+                {{ t('diagnose.lightning') }}
+              </label>
+              <label class="row">
+                <input v-model="options.circumstances.othersWork" type="checkbox" />
+                {{ t('diagnose.othersWork') }}
+              </label>
+              <fieldset v-for="what in ['digging', 'flooding', 'rodents'] as const" :key="what" class="row">
+                <legend>{{ t(`diagnose.${what}`) }}</legend>
+                <label v-for="[id, p] in boxes" :key="id" class="row chip">
+                  <input v-model="options.circumstances[what]" type="checkbox" :value="id" />
+                  {{ p.tag }}
+                </label>
+              </fieldset>
             </div>
           </details>
         </template>
@@ -151,29 +382,132 @@ const hasReadings = computed(() => visitId.value !== null && standingReadings(pr
         <section v-if="log.length > 0 || findings.length > 0" class="sheet">
           <h2>{{ t('diagnose.done') }}</h2>
           <ul class="log">
-            <li v-for="[id, f] in findings" :key="id" class="row"><span><strong>{{ t('diagnose.mendedText', { part: f.says }) }}</strong> <span class="quiet">{{ timeText(f.at) }}</span></span></li>
-            <li v-for="r in log" :key="r.id" class="row"><span>{{ sayTest(r.reading.test, site, speaker) }} <span class="quiet">{{ timeText(r.reading.at) }}</span></span><span class="row value"><strong class="figure">{{ sayValue(r.reading.test, r.reading.value, site, speaker) }}</strong><button v-if="writable" type="button" class="button plain small" :aria-label="t('diagnose.strike', { what: sayTest(r.reading.test, site, speaker) })" @click="strike(r.id)">×</button></span></li>
+            <li v-for="[id, f] in findings" :key="id" class="row">
+              <span>
+                <strong>{{ t('diagnose.mendedText', { part: f.says }) }}</strong>
+                {{ ' ' }}
+                <span class="quiet">{{ timeText(f.at) }}</span>
+              </span>
+            </li>
+            <li v-for="r in log" :key="r.id" class="row">
+              <span>
+                {{ sayTest(r.reading.test, site, speaker) }}
+                <span class="quiet">{{ timeText(r.reading.at) }}</span>
+              </span>
+              <span class="row value">
+                <strong class="figure">{{ sayValue(r.reading.test, r.reading.value, site, speaker) }}</strong>
+                <button
+                  v-if="writable"
+                  type="button"
+                  class="button plain small"
+                  :aria-label="t('diagnose.strike', { what: sayTest(r.reading.test, site, speaker) })"
+                  @click="strike(r.id)"
+                >
+                  ×
+                </button>
+              </span>
+            </li>
           </ul>
         </section>
       </div>
     </div>
-    <LazyBeginVisit v-if="starting" v-model:visible="starting" :heading="t('diagnose.start')" :name-label="t('diagnose.titleField')" :named="t('diagnose.defaultTitle')" @begun="begun" />
+    <LazyBeginVisit
+      v-if="starting"
+      v-model:visible="starting"
+      :heading="t('diagnose.start')"
+      :name-label="t('diagnose.titleField')"
+      :named="t('diagnose.defaultTitle')"
+      @begun="begun"
+    />
   </div>
 </template>
 
 <style scoped>
-.diagnose { display: grid; gap: 16px; grid-template-columns: minmax(0, 1fr); }
-.head { justify-content: space-between; align-items: flex-start; }
-.chooser { flex: 0 1 auto; } .chooser .input { width: auto; max-width: 320px; }
-.columns { display: grid; grid-template-columns: minmax(0, 7fr) minmax(0, 5fr); gap: 16px; align-items: start; }
-.stand { border-left: 5px solid var(--copper); }
-.verdict { font-size: 18px; } .stale { border-left-color: var(--rule); }
-h2 { font-size: 17px; }
-.season { margin-top: 8px; } .season fieldset { gap: 4px 12px; } .chip { gap: 4px; min-height: 36px; }
-.log { list-style: none; padding: 0; margin: 8px 0 0; }
-.log li { justify-content: space-between; border-bottom: 1px solid var(--rule); padding: 4px 0; flex-wrap: nowrap; }
-.value { flex: none; gap: 4px; flex-wrap: nowrap; }
-.small { min-height: 32px; padding: 0 8px; }
-@media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
-@media (max-width: 759px) { .chooser { width: 100%; } .chooser .input { flex: 1 1 0; width: 0; max-width: none; min-width: 0; } .chooser .button { flex: none; } .small { min-height: 44px; min-width: 44px; } }
+.diagnose {
+  display: grid;
+  gap: 16px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.head {
+  justify-content: space-between;
+  align-items: flex-start;
+}
+.chooser {
+  flex: 0 1 auto;
+}
+.chooser .input {
+  width: auto;
+  max-width: 320px;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 7fr) minmax(0, 5fr);
+  gap: 16px;
+  align-items: start;
+}
+.stand {
+  border-left: 5px solid var(--copper);
+}
+.verdict {
+  font-size: 18px;
+}
+.stale {
+  border-left-color: var(--rule);
+}
+h2 {
+  font-size: 17px;
+}
+.season {
+  margin-top: 8px;
+}
+.season fieldset {
+  gap: 4px 12px;
+}
+.chip {
+  gap: 4px;
+  min-height: 36px;
+}
+.log {
+  list-style: none;
+  padding: 0;
+  margin: 8px 0 0;
+}
+.log li {
+  justify-content: space-between;
+  border-bottom: 1px solid var(--rule);
+  padding: 4px 0;
+  flex-wrap: nowrap;
+}
+.value {
+  flex: none;
+  gap: 4px;
+  flex-wrap: nowrap;
+}
+.small {
+  min-height: 32px;
+  padding: 0 8px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media (max-width: 759px) {
+  .chooser {
+    width: 100%;
+  }
+  .chooser .input {
+    flex: 1 1 0;
+    width: 0;
+    max-width: none;
+    min-width: 0;
+  }
+  .chooser .button {
+    flex: none;
+  }
+  .small {
+    min-height: 44px;
+    min-width: 44px;
+  }
+}
 </style>

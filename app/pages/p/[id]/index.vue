@@ -18,20 +18,36 @@ const controllers = computed(() => entries(site.value.controllers))
 /** The controller of the station asked for, the one asked for, that of the visit asked for, or the first. */
 const controller = computed((): ControllerId | null => {
   const tagAsked = selected.value?.split(':')[0] ?? route.query.controller
-  const visitAsked = typeof route.query.visit === 'string' ? property.facts!.visits[route.query.visit]?.controller : undefined
+  const visitAsked =
+    typeof route.query.visit === 'string' ? property.facts!.visits[route.query.visit]?.controller : undefined
   return controllers.value.find(([, c]) => c.tag === tagAsked)?.[0] ?? visitAsked ?? controllers.value[0]?.[0] ?? null
 })
 const visitId = useShownVisit(() => controller.value)
-const { visit, meter, scene, rows, observations } = useSweep(() => controller.value, () => visitId.value)
-const conclusion = useConclusion(() => site.value, () => visit.value, () => observations.value)
+const { visit, meter, scene, rows, observations } = useSweep(
+  () => controller.value,
+  () => visitId.value,
+)
+const conclusion = useConclusion(
+  () => site.value,
+  () => visit.value,
+  () => observations.value,
+)
 const sections = computed(() => {
   if (!scene.value || !controller.value) return []
   const hanging = scene.value.hanging(controller.value)
-  return sectionsOf(site.value, scene.value.network.wiring, controller.value, rows.value.map((r) => r.terminal), (terminal) => hanging.get(terminal)?.coils ?? [])
+  return sectionsOf(
+    site.value,
+    scene.value.network.wiring,
+    controller.value,
+    rows.value.map((r) => r.terminal),
+    (terminal) => hanging.get(terminal)?.coils ?? [],
+  )
 })
 const tag = computed(() => (controller.value ? must(site.value.controllers, controller.value).tag : ''))
 const chosen = computed(() => rows.value.find((r) => `${tag.value}:${r.tag}` === selected.value) ?? null)
-const visits = computed(() => visitsInOrder(property.facts!).filter((id) => property.facts!.visits[id]!.controller === controller.value))
+const visits = computed(() =>
+  visitsInOrder(property.facts!).filter((id) => property.facts!.visits[id]!.controller === controller.value),
+)
 const show = (id: string) => navigateTo({ query: { ...route.query, visit: id } }, { replace: true })
 const select = (row: string) => navigateTo({ query: { ...route.query, station: `${tag.value}:${row}` } })
 const close = () => navigateTo({ query: { ...route.query, station: undefined } })
@@ -44,52 +60,165 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
       <header class="head">
         <div>
           <h1>{{ t('threads.title', { name: must(site.controllers, controller).name }) }}</h1>
-          <p class="quiet">{{ site.about.name }} · {{ visit ? t('threads.subVisit', { at_C }) : t('threads.sub', { at_C }) }}</p>
+          <p class="quiet">
+            {{ site.about.name }} · {{ visit ? t('threads.subVisit', { at_C }) : t('threads.sub', { at_C }) }}
+          </p>
         </div>
         <div class="row chooser">
-        <select id="shown-visit" :aria-label="t('threads.showing')" class="input" :value="visitId ?? NO_VISIT" @change="show(($event.target as HTMLSelectElement).value)">
-          <option :value="NO_VISIT">{{ t('threads.noReadings') }}</option>
-          <option v-for="id in visits" :key="id" :value="id">{{ property.facts!.visits[id]!.title }}, {{ dayText(property.facts!.visits[id]!.at) }}</option>
-        </select>
-        <label v-if="controllers.length > 1" class="row quiet">{{ t('test.controller') }}<select class="input" :value="tag" @change="navigateTo({ query: { controller: ($event.target as HTMLSelectElement).value } })"><option v-for="[id, c] in controllers" :key="id" :value="c.tag">{{ c.tag }} {{ c.name }}</option></select></label>
-        <NuxtLink class="button" :to="`/p/${route.params.id}/test`">{{ t('threads.start') }}</NuxtLink>
+          <select
+            id="shown-visit"
+            :aria-label="t('threads.showing')"
+            class="input"
+            :value="visitId ?? NO_VISIT"
+            @change="show(($event.target as HTMLSelectElement).value)"
+          >
+            <option :value="NO_VISIT">{{ t('threads.noReadings') }}</option>
+            <option v-for="id in visits" :key="id" :value="id">
+              {{ property.facts!.visits[id]!.title }}, {{ dayText(property.facts!.visits[id]!.at) }}
+            </option>
+          </select>
+          <label v-if="controllers.length > 1" class="row quiet">
+            {{ t('test.controller') }}
+            <select
+              class="input"
+              :value="tag"
+              @change="navigateTo({ query: { controller: ($event.target as HTMLSelectElement).value } })"
+            >
+              <option v-for="[id, c] in controllers" :key="id" :value="c.tag">{{ c.tag }} {{ c.name }}</option>
+            </select>
+          </label>
+          <NuxtLink class="button" :to="`/p/${route.params.id}/test`">{{ t('threads.start') }}</NuxtLink>
         </div>
       </header>
-      <ConclusionList v-if="conclusion && conclusion.described.length > 0" :concluded="conclusion" :rows="rows" :speaker="speaker" />
+      <ConclusionList
+        v-if="conclusion && conclusion.described.length > 0"
+        :concluded="conclusion"
+        :rows="rows"
+        :speaker="speaker"
+      />
       <p v-if="rows.length === 0" class="sheet">{{ t('threads.noTerminals') }}</p>
-      <ThreadStack v-else :sections="sections" :rows="rows" :selected="chosen?.tag ?? null" :units="site.settings.units" :described="conclusion?.described ?? []" :common-colour="site.settings.commonColour" :measured="visit !== null" @select="select" />
+      <ThreadStack
+        v-else
+        :sections="sections"
+        :rows="rows"
+        :selected="chosen?.tag ?? null"
+        :units="site.settings.units"
+        :described="conclusion?.described ?? []"
+        :common-colour="site.settings.commonColour"
+        :measured="visit !== null"
+        @select="select"
+      />
     </div>
     <aside class="panel" :aria-label="t('detail.why')">
       <template v-if="chosen">
         <button type="button" class="button plain back" @click="close">‹ {{ t('app.back') }}</button>
-        <LazyStationDetail :key="`${chosen.terminal}`" :row="chosen" :controller="controller" :scene="scene" :meter="meter" :speaker="speaker" />
+        <LazyStationDetail
+          :key="`${chosen.terminal}`"
+          :row="chosen"
+          :controller="controller"
+          :scene="scene"
+          :meter="meter"
+          :speaker="speaker"
+        />
       </template>
       <p v-else class="quiet">{{ t('threads.choose') }}</p>
     </aside>
   </div>
-  <p v-else class="sheet row">{{ t('threads.noController') }} <NuxtLink class="button primary" :to="`/p/${route.params.id}/plan`">{{ t('plan.begin') }}</NuxtLink></p>
+  <p v-else class="sheet row">
+    {{ t('threads.noController') }}
+    <NuxtLink class="button primary" :to="`/p/${route.params.id}/plan`">{{ t('plan.begin') }}</NuxtLink>
+  </p>
 </template>
 
 <style scoped>
-.threads-page { display: grid; grid-template-columns: minmax(0, 1fr) 300px; gap: 20px; margin: -16px -20px -32px 0; }
-.picture { padding: 16px 0 32px; }
-.head { display: flex; justify-content: space-between; gap: 12px; align-items: flex-start; flex-wrap: wrap; }
-.head > :first-child { flex: 1 1 300px; }
-.chooser { gap: 8px; flex-wrap: nowrap; }
-.chooser .input { flex: 1; min-width: 0; max-width: 240px; }
-.chooser .button { flex: none; }
-.panel { background: var(--sheet); border-left: 1px solid var(--rule); padding: 20px 16px; position: sticky; top: 52px; height: calc(100vh - 52px); overflow: auto; }
-.back { display: none; margin-left: -8px; }
-@media (max-width: 1080px) { .threads-page { grid-template-columns: minmax(0, 1fr) 264px; } }
+.threads-page {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 300px;
+  gap: 20px;
+  margin: -16px -20px -32px 0;
+}
+.picture {
+  padding: 16px 0 32px;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  align-items: flex-start;
+  flex-wrap: wrap;
+}
+.head > :first-child {
+  flex: 1 1 300px;
+}
+.chooser {
+  gap: 8px;
+  flex-wrap: nowrap;
+}
+.chooser .input {
+  flex: 1;
+  min-width: 0;
+  max-width: 240px;
+}
+.chooser .button {
+  flex: none;
+}
+.panel {
+  background: var(--sheet);
+  border-left: 1px solid var(--rule);
+  padding: 20px 16px;
+  position: sticky;
+  top: 52px;
+  height: calc(100vh - 52px);
+  overflow: auto;
+}
+.back {
+  display: none;
+  margin-left: -8px;
+}
+@media (max-width: 1080px) {
+  .threads-page {
+    grid-template-columns: minmax(0, 1fr) 264px;
+  }
+}
 @media (max-width: 759px) {
-  .threads-page { grid-template-columns: 1fr; margin: 0; }
-  .picture { padding: 0; }
-  .head > :first-child { flex-basis: 100%; }
-  .chooser { width: 100%; flex-wrap: wrap; }
-  .chooser > .input { flex: 1 0 100%; max-width: none; } .chooser > .row { flex: 1; flex-wrap: nowrap; }
-  .panel { display: none; }
-  .chosen .picture { display: none; }
-  .chosen .panel { display: block; position: static; height: auto; border: 0; padding: 4px 0; background: none; }
-  .back { display: inline-flex; }
+  .threads-page {
+    grid-template-columns: 1fr;
+    margin: 0;
+  }
+  .picture {
+    padding: 0;
+  }
+  .head > :first-child {
+    flex-basis: 100%;
+  }
+  .chooser {
+    width: 100%;
+    flex-wrap: wrap;
+  }
+  .chooser > .input {
+    flex: 1 0 100%;
+    max-width: none;
+  }
+  .chooser > .row {
+    flex: 1;
+    flex-wrap: nowrap;
+  }
+  .panel {
+    display: none;
+  }
+  .chosen .picture {
+    display: none;
+  }
+  .chosen .panel {
+    display: block;
+    position: static;
+    height: auto;
+    border: 0;
+    padding: 4px 0;
+    background: none;
+  }
+  .back {
+    display: inline-flex;
+  }
 }
 </style>

@@ -14,7 +14,11 @@ export default route(async (event) => {
   if (!id.ok) return refuse(event, 400, id.refusals)
   const whole = await readWhole(database(), id.value)
   if (!whole) return refuse(event, 404, [refusal('no_such_property')])
-  const name = whole.site.about.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'property'
+  const name =
+    whole.site.about.name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '') || 'property'
   if (getQuery(event).as === 'zip') {
     const files: Record<string, Uint8Array> = { 'property.json': Buffer.from(writeProperty(whole)) }
     for (const { sha256 } of Object.values(whole.site.underlays)) {

@@ -7,5 +7,5 @@ import { propertyParam, route } from '../../../utils/route'
 export default route(async (event) => {
   const id = propertyParam(event)
   if (!id.ok) return refuse(event, 400, id.refusals)
-  return await readWhole(database(), id.value) ?? refuse(event, 404, [refusal('no_such_property')])
+  return (await readWhole(database(), id.value)) ?? refuse(event, 404, [refusal('no_such_property')])
 })

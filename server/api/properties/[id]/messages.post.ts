@@ -24,6 +24,9 @@ function statusOf(replies: readonly MessageReply[]): number {
   const refusals = replies.flatMap((r) => (r.status === 'refused' ? [r.refusals.map((f) => f.code)] : []))
   if (refusals.length < replies.length) return 200
   if (refusals.every((codes) => codes.includes('no_such_property'))) return 404
-  if (refusals.some((codes) => codes.some((c) => ['conflict', 'changed_since', 'id_taken', 'newer_client'].includes(c)))) return 409
+  if (
+    refusals.some((codes) => codes.some((c) => ['conflict', 'changed_since', 'id_taken', 'newer_client'].includes(c)))
+  )
+    return 409
   return 422
 }

@@ -6,7 +6,13 @@ import { database } from '../../../utils/database'
 import { refuse } from '../../../utils/reply'
 import { propertyParam, route } from '../../../utils/route'
 
-const query = z.strictObject({ before: z.coerce.number().int().min(0).max(2 ** 31 - 1) })
+const query = z.strictObject({
+  before: z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(2 ** 31 - 1),
+})
 
 /** Changes before a revision, fifty at a time, the latest first. */
 export default route(async (event) => {

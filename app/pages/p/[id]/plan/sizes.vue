@@ -13,11 +13,16 @@ const { t } = useSpeaker(() => units.value)
 const what = ref<WhatIf>({})
 const changed = computed(() => Object.keys(what.value).length > 0)
 const asked = computed(() => (changed.value ? asIf(site.value, what.value) : site.value))
-const { found, reach, behind } = useMargins(() => site.value, () => what.value)
+const { found, reach, behind } = useMargins(
+  () => site.value,
+  () => what.value,
+)
 
 const keyOf = (thread: ThreadMargin) => `${thread.device} ${thread.part}`
 const picked = ref<string | null>(null)
-const chosen = computed(() => found.value?.threads.find((thread) => keyOf(thread) === picked.value) ?? found.value?.threads[0] ?? null)
+const chosen = computed(
+  () => found.value?.threads.find((thread) => keyOf(thread) === picked.value) ?? found.value?.threads[0] ?? null,
+)
 const nameOf = (thread: ThreadMargin) => threadName(asked.value, thread)
 const state = (thread: ThreadMargin) => (thread.margin_V < 0 ? 'fault' : thread.margin_V < 1 ? 'doubtful' : 'fits')
 const short = computed(() => found.value?.threads.filter((thread) => thread.margin_V < 0).length ?? 0)
@@ -27,31 +32,118 @@ const print = () => window.print()
 
 <template>
   <div class="stack">
-    <div class="row title no-print"><h1>{{ t('sizes.title') }}</h1><span class="quiet" aria-live="polite">{{ behind ? t('sizes.working') : '' }}</span></div>
-    <p v-if="found && found.threads.length === 0" class="sheet row no-print">{{ t('sizing.nothing_wired') }} <NuxtLink class="button primary" :to="`/p/${$route.params.id}/plan`">{{ t('plan.begin') }}</NuxtLink></p>
+    <div class="row title no-print">
+      <h1>{{ t('sizes.title') }}</h1>
+      <span class="quiet" aria-live="polite">{{ behind ? t('sizes.working') : '' }}</span>
+    </div>
+    <p v-if="found && found.threads.length === 0" class="sheet row no-print">
+      {{ t('sizing.nothing_wired') }}
+      <NuxtLink class="button primary" :to="`/p/${$route.params.id}/plan`">{{ t('plan.begin') }}</NuxtLink>
+    </p>
     <template v-if="found && chosen">
-      <p class="verdict no-print" :class="state(found.threads[0]!)"><StateMark :state="state(found.threads[0]!)" silent /> <strong>{{ short > 0 ? t('sizes.tooLittle', short) : t('sizes.allHave') }}</strong> <span>{{ t(found.threads[0]!.margin_V < 0 ? 'sizes.weakestLacks' : 'sizes.weakest', { name: nameOf(found.threads[0]!), volt: found.threads[0]!.volt_V.toFixed(1), margin: Math.abs(found.threads[0]!.margin_V).toFixed(1) }) }}</span> <span v-if="changed" class="if">{{ t('whatIf.shown') }}</span></p>
-      <p v-if="found.unwired.length > 0" class="quiet no-print">{{ t('sizes.unwired', { names: found.unwired.map((s) => asked.stations[s]?.name ?? s).join(', ') }) }}</p>
+      <p class="verdict no-print" :class="state(found.threads[0]!)">
+        <StateMark :state="state(found.threads[0]!)" silent />
+        {{ ' ' }}
+        <strong>{{ short > 0 ? t('sizes.tooLittle', short) : t('sizes.allHave') }}</strong>
+        {{ ' ' }}
+        <span>
+          {{
+            t(found.threads[0]!.margin_V < 0 ? 'sizes.weakestLacks' : 'sizes.weakest', {
+              name: nameOf(found.threads[0]!),
+              volt: found.threads[0]!.volt_V.toFixed(1),
+              margin: Math.abs(found.threads[0]!.margin_V).toFixed(1),
+            })
+          }}
+        </span>
+        {{ ' ' }}
+        <span v-if="changed" class="if">{{ t('whatIf.shown') }}</span>
+      </p>
+      <p v-if="found.unwired.length > 0" class="quiet no-print">
+        {{ t('sizes.unwired', { names: found.unwired.map((s) => asked.stations[s]?.name ?? s).join(', ') }) }}
+      </p>
       <div class="columns no-print">
-        <section class="sheet"><DropProfile :threads="found.threads" :chosen="chosen" :unit="units.length" :name-of="nameOf" @choose="picked = keyOf($event)" /></section>
+        <section class="sheet">
+          <DropProfile
+            :threads="found.threads"
+            :chosen="chosen"
+            :unit="units.length"
+            :name-of="nameOf"
+            @choose="picked = keyOf($event)"
+          />
+        </section>
         <WhatIfPanel v-model="what" :site="site" :units="units" />
         <section class="sheet scroll">
           <h2>{{ t('sizes.threads') }}</h2>
-          <table class="table"><thead><tr><th scope="col">{{ t('sizes.thread') }}</th><th scope="col">{{ t('sizes.atCoil') }}</th><th scope="col">{{ t('sizes.needed') }}</th><th scope="col" class="margin">{{ t('sizes.spare') }}</th></tr></thead>
-            <tbody><tr v-for="thread in found.threads" :key="keyOf(thread)" :class="{ picked: thread === chosen }"><td><button type="button" class="pick" :aria-pressed="thread === chosen" @click="picked = keyOf(thread)"><StateMark :state="state(thread)" silent /> {{ nameOf(thread) }}<span v-if="thread.part !== 'starting'" class="quiet"> · {{ t(`sizes.part.${thread.part}`) }}</span></button></td><td class="figure">{{ thread.volt_V.toFixed(2) }} V</td><td class="figure">{{ thread.needed_V.toFixed(2) }} V</td><td class="figure margin"><span class="meter"><i :class="state(thread)" :style="{ width: `${(Math.abs(thread.margin_V) / most) * 100}%` }" /></span> {{ thread.margin_V < 0 ? '−' : '' }}{{ Math.abs(thread.margin_V).toFixed(2) }} V</td></tr></tbody>
+          <table class="table">
+            <thead>
+              <tr>
+                <th scope="col">{{ t('sizes.thread') }}</th>
+                <th scope="col">{{ t('sizes.atCoil') }}</th>
+                <th scope="col">{{ t('sizes.needed') }}</th>
+                <th scope="col" class="margin">{{ t('sizes.spare') }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="thread in found.threads" :key="keyOf(thread)" :class="{ picked: thread === chosen }">
+                <td>
+                  <button type="button" class="pick" :aria-pressed="thread === chosen" @click="picked = keyOf(thread)">
+                    <StateMark :state="state(thread)" silent />
+                    {{ nameOf(thread) }}
+                    <span v-if="thread.part !== 'starting'" class="quiet">· {{ t(`sizes.part.${thread.part}`) }}</span>
+                  </button>
+                </td>
+                <td class="figure">{{ thread.volt_V.toFixed(2) }} V</td>
+                <td class="figure">{{ thread.needed_V.toFixed(2) }} V</td>
+                <td class="figure margin">
+                  <span class="meter">
+                    <i :class="state(thread)" :style="{ width: `${(Math.abs(thread.margin_V) / most) * 100}%` }" />
+                  </span>
+                  {{ thread.margin_V < 0 ? '−' : '' }}{{ Math.abs(thread.margin_V).toFixed(2) }} V
+                </td>
+              </tr>
+            </tbody>
           </table>
         </section>
-        <section class="sheet"><ThreadLosses :thread="chosen" :site="asked" :name="nameOf(chosen)" :units="units" /></section>
+        <section class="sheet">
+          <ThreadLosses :thread="chosen" :site="asked" :name="nameOf(chosen)" :units="units" />
+        </section>
         <NewWire :site="site" :asked="asked" :changed="changed" :units="units" :fixed="property.viewed !== null" />
         <SizingSettings v-if="!property.viewed" :site="site" />
       </div>
     </template>
     <p v-else-if="!found" class="quiet no-print">{{ t('sizes.working') }}</p>
     <section v-if="reach" class="sheet stack">
-      <div class="row title"><h2>{{ t('sizes.reach') }}</h2><button type="button" class="button no-print" @click="print">{{ t('sizes.print') }}</button></div>
-      <p class="quiet">{{ site.about.name }}. {{ t('sizes.reachHow', { station: reach.station_A.toFixed(2), masters: reach.masters_A.toFixed(2), open: reach.open_V.toFixed(1), hottest: Math.round(units.temperature === 'F' ? reach.hottest_C * 1.8 + 32 : reach.hottest_C), unit: units.temperature }) }}</p>
-      <table class="table"><thead><tr><th scope="col">{{ t('plan.size') }}</th><th v-for="(volt, n) in reach.lost_V" :key="n" scope="col">{{ t('sizes.valves', n + 1) }}, {{ units.length }}</th></tr></thead>
-        <tbody><tr v-for="r in reach.rows" :key="gaugeText(r.stocked.gauge)"><td class="figure">{{ gaugeText(r.stocked.gauge) }}</td><td v-for="(m, n) in r.reach_m" :key="n" class="figure">{{ Math.floor(inUnit(m, units.length)) }}</td></tr></tbody>
+      <div class="row title">
+        <h2>{{ t('sizes.reach') }}</h2>
+        <button type="button" class="button no-print" @click="print">{{ t('sizes.print') }}</button>
+      </div>
+      <p class="quiet">
+        {{ site.about.name }}.
+        {{
+          t('sizes.reachHow', {
+            station: reach.station_A.toFixed(2),
+            masters: reach.masters_A.toFixed(2),
+            open: reach.open_V.toFixed(1),
+            hottest: Math.round(units.temperature === 'F' ? reach.hottest_C * 1.8 + 32 : reach.hottest_C),
+            unit: units.temperature,
+          })
+        }}
+      </p>
+      <table class="table">
+        <thead>
+          <tr>
+            <th scope="col">{{ t('plan.size') }}</th>
+            <th v-for="(volt, n) in reach.lost_V" :key="n" scope="col">
+              {{ t('sizes.valves', n + 1) }}, {{ units.length }}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in reach.rows" :key="gaugeText(r.stocked.gauge)">
+            <td class="figure">{{ gaugeText(r.stocked.gauge) }}</td>
+            <td v-for="(m, n) in r.reach_m" :key="n" class="figure">{{ Math.floor(inUnit(m, units.length)) }}</td>
+          </tr>
+        </tbody>
       </table>
       <p class="quiet small">{{ t('sizes.reachFormula') }} {{ t('record.code') }}</p>
     </section>
@@ -59,17 +151,81 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-.title { justify-content: space-between; }
-.verdict { font-size: 17px; } .verdict span { color: var(--ink); } .verdict .if { color: var(--copper); font-weight: 600; }
-.columns { display: grid; grid-template-columns: minmax(0, 3fr) minmax(320px, 2fr); gap: 16px; align-items: start; }
-.scroll { max-height: 760px; overflow: auto; }
-.pick { border: 0; background: none; padding: 4px 0; min-height: 32px; cursor: pointer; text-align: left; }
-tr.picked { background: var(--copper-soft); }
-.table .figure { white-space: nowrap; }
-.margin { width: 34%; white-space: nowrap; }
-.meter { display: inline-block; width: calc(100% - 76px); height: 8px; vertical-align: middle; background: var(--key-bed); border-radius: 4px; overflow: hidden; }
-.meter i { display: block; height: 100%; background: currentcolor; }
-.small { font-size: 13px; }
-@media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
-@media (max-width: 759px) { .small { font-size: 15px; } .pick { min-height: 48px; } .meter { display: none; } .margin { width: auto; } }
+.title {
+  justify-content: space-between;
+}
+.verdict {
+  font-size: 17px;
+}
+.verdict span {
+  color: var(--ink);
+}
+.verdict .if {
+  color: var(--copper);
+  font-weight: 600;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(320px, 2fr);
+  gap: 16px;
+  align-items: start;
+}
+.scroll {
+  max-height: 760px;
+  overflow: auto;
+}
+.pick {
+  border: 0;
+  background: none;
+  padding: 4px 0;
+  min-height: 32px;
+  cursor: pointer;
+  text-align: left;
+}
+tr.picked {
+  background: var(--copper-soft);
+}
+.table .figure {
+  white-space: nowrap;
+}
+.margin {
+  width: 34%;
+  white-space: nowrap;
+}
+.meter {
+  display: inline-block;
+  width: calc(100% - 76px);
+  height: 8px;
+  vertical-align: middle;
+  background: var(--key-bed);
+  border-radius: 4px;
+  overflow: hidden;
+}
+.meter i {
+  display: block;
+  height: 100%;
+  background: currentcolor;
+}
+.small {
+  font-size: 13px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media (max-width: 759px) {
+  .small {
+    font-size: 15px;
+  }
+  .pick {
+    min-height: 48px;
+  }
+  .meter {
+    display: none;
+  }
+  .margin {
+    width: auto;
+  }
+}
 </style>

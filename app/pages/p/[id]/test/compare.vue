@@ -10,15 +10,40 @@ const route = useRoute()
 const property = useProperty()
 const { t } = useSpeaker(() => property.site!.settings.units)
 useHead({ title: () => `${t('compare.title')} Â· ${property.site!.about.name}` })
-const visits = computed(() => visitsInOrder(property.facts!).map((id) => ({ id, ...property.facts!.visits[id]! })).filter((v) => property.site!.controllers[v.controller]))
-const asked = (name: string) => (typeof route.query[name] === 'string' ? visits.value.find((v) => v.id === route.query[name]) ?? null : null)
-const later = computed(() => asked('later') ?? visits.value.find((v) => visits.value.some((w) => w.id !== v.id && w.controller === v.controller)) ?? null)
-const others = computed(() => visits.value.filter((v) => v.controller === later.value?.controller && v.id !== later.value?.id))
-const earlier = computed(() => { const a = asked('earlier'); return a && others.value.some((v) => v.id === a.id) ? a : others.value.find((v) => v.at < later.value!.at) ?? others.value[0] ?? null })
+const visits = computed(() =>
+  visitsInOrder(property.facts!)
+    .map((id) => ({ id, ...property.facts!.visits[id]! }))
+    .filter((v) => property.site!.controllers[v.controller]),
+)
+const asked = (name: string) =>
+  typeof route.query[name] === 'string' ? (visits.value.find((v) => v.id === route.query[name]) ?? null) : null
+const later = computed(
+  () =>
+    asked('later') ??
+    visits.value.find((v) => visits.value.some((w) => w.id !== v.id && w.controller === v.controller)) ??
+    null,
+)
+const others = computed(() =>
+  visits.value.filter((v) => v.controller === later.value?.controller && v.id !== later.value?.id),
+)
+const earlier = computed(() => {
+  const a = asked('earlier')
+  return a && others.value.some((v) => v.id === a.id)
+    ? a
+    : (others.value.find((v) => v.at < later.value!.at) ?? others.value[0] ?? null)
+})
 const choose = (name: string, id: string) => navigateTo({ query: { ...route.query, [name]: id } }, { replace: true })
 
-const { rows } = useSweep(() => later.value?.controller ?? null, () => later.value?.id ?? null)
-const readings = (visit: string) => new Map(standingReadings(property.facts!, visit).flatMap(({ reading }) => (isOhms(reading) ? [[testKey(reading.test), reading] as const] : [])))
+const { rows } = useSweep(
+  () => later.value?.controller ?? null,
+  () => later.value?.id ?? null,
+)
+const readings = (visit: string) =>
+  new Map(
+    standingReadings(property.facts!, visit).flatMap(({ reading }) =>
+      isOhms(reading) ? [[testKey(reading.test), reading] as const] : [],
+    ),
+  )
 const compared = computed(() => {
   const [a, b] = [earlier.value, later.value]
   if (!a || !b) return []
@@ -26,7 +51,13 @@ const compared = computed(() => {
   return rows.value.map((row) => {
     const key = testKey(row.expected.test)
     const [x, y] = [before.get(key), after.get(key)]
-    return { row, result: x && y ? compareReadings(x, y, property.sceneAt(a.ground_C, a.coil_C), property.sceneAt(b.ground_C, b.coil_C)) : null }
+    return {
+      row,
+      result:
+        x && y
+          ? compareReadings(x, y, property.sceneAt(a.ground_C, a.coil_C), property.sceneAt(b.ground_C, b.coil_C))
+          : null,
+    }
   })
 })
 const shown = (ohm: number | null | undefined) => (ohm === undefined ? '' : ohm === null ? 'OL' : ohmsText(ohm))
@@ -39,30 +70,98 @@ const signed = (ohm: number) => (Math.abs(ohm) < 0.05 ? '0.0' : `${ohm < 0 ? 'âˆ
     <p v-if="!earlier || !later" class="sheet">{{ t('compare.none') }}</p>
     <template v-else>
       <div class="two">
-        <div class="field"><label for="earlier">{{ t('compare.first') }}</label><select id="earlier" class="input" :value="earlier.id" @change="choose('earlier', ($event.target as HTMLSelectElement).value)"><option v-for="v in others" :key="v.id" :value="v.id">{{ v.title }}, {{ dayText(v.at) }}</option></select></div>
-        <div class="field"><label for="later">{{ t('compare.second') }}</label><select id="later" class="input" :value="later.id" @change="choose('later', ($event.target as HTMLSelectElement).value)"><option v-for="v in visits" :key="v.id" :value="v.id">{{ property.site!.controllers[v.controller]!.name }}: {{ v.title }}, {{ dayText(v.at) }}</option></select></div>
+        <div class="field">
+          <label for="earlier">{{ t('compare.first') }}</label>
+          <select
+            id="earlier"
+            class="input"
+            :value="earlier.id"
+            @change="choose('earlier', ($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="v in others" :key="v.id" :value="v.id">{{ v.title }}, {{ dayText(v.at) }}</option>
+          </select>
+        </div>
+        <div class="field">
+          <label for="later">{{ t('compare.second') }}</label>
+          <select
+            id="later"
+            class="input"
+            :value="later.id"
+            @change="choose('later', ($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="v in visits" :key="v.id" :value="v.id">
+              {{ property.site!.controllers[v.controller]!.name }}: {{ v.title }}, {{ dayText(v.at) }}
+            </option>
+          </select>
+        </div>
       </div>
-      <p class="quiet">{{ t('compare.how', { at_C: unbroken(temperatureText(later.ground_C, property.site!.settings.units)) }) }}</p>
-      <div class="sheet"><table class="table wide">
-        <thead><tr><th scope="col">{{ t('test.controller') }} {{ property.site!.controllers[later.controller]!.tag }}</th><th scope="col">{{ dayText(earlier.at) }}</th><th scope="col">{{ dayText(later.at) }}</th><th scope="col">{{ t('compare.change') }}</th></tr></thead>
-        <tbody>
-          <tr v-for="{ row, result } in compared" :key="row.terminal">
-            <td><NuxtLink :to="`/p/${route.params.id}?station=${property.site!.controllers[later.controller]!.tag}:${row.tag}`"><span class="figure">{{ row.tag }}</span> {{ row.name }}</NuxtLink></td>
-            <template v-if="result"><td class="figure">{{ shown(result.earlier_ohm) }}</td><td class="figure">{{ shown(result.later_ohm) }}</td>
-              <td class="figure" :class="result.state">{{ result.change_ohm === null ? '' : signed(result.change_ohm) }}<span v-if="result.code === 'opened'">{{ t('compare.opened') }}</span><span v-if="result.code === 'both_open'">{{ t('compare.bothOpen') }}</span><span v-if="result.code === 'closed_again'">{{ t('compare.closedAgain') }}</span> <StateMark :state="result.state" /></td></template>
-            <td v-else colspan="3" class="quiet">{{ t('compare.notBoth') }}</td>
-          </tr>
-        </tbody>
-      </table></div>
+      <p class="quiet">
+        {{ t('compare.how', { at_C: unbroken(temperatureText(later.ground_C, property.site!.settings.units)) }) }}
+      </p>
+      <div class="sheet">
+        <table class="table wide">
+          <thead>
+            <tr>
+              <th scope="col">{{ t('test.controller') }} {{ property.site!.controllers[later.controller]!.tag }}</th>
+              <th scope="col">{{ dayText(earlier.at) }}</th>
+              <th scope="col">{{ dayText(later.at) }}</th>
+              <th scope="col">{{ t('compare.change') }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="{ row, result } in compared" :key="row.terminal">
+              <td>
+                <NuxtLink
+                  :to="`/p/${route.params.id}?station=${property.site!.controllers[later.controller]!.tag}:${row.tag}`"
+                >
+                  <span class="figure">{{ row.tag }}</span>
+                  {{ row.name }}
+                </NuxtLink>
+              </td>
+              <template v-if="result">
+                <td class="figure">{{ shown(result.earlier_ohm) }}</td>
+                <td class="figure">{{ shown(result.later_ohm) }}</td>
+                <td class="figure" :class="result.state">
+                  {{ result.change_ohm === null ? '' : signed(result.change_ohm) }}
+                  <span v-if="result.code === 'opened'">{{ t('compare.opened') }}</span>
+                  <span v-if="result.code === 'both_open'">{{ t('compare.bothOpen') }}</span>
+                  <span v-if="result.code === 'closed_again'">{{ t('compare.closedAgain') }}</span>
+                  {{ ' ' }}
+                  <StateMark :state="result.state" />
+                </td>
+              </template>
+              <td v-else colspan="3" class="quiet">{{ t('compare.notBoth') }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
     </template>
   </div>
 </template>
 
 <style scoped>
-.page { max-width: 880px; }
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; }
-.wide th:not(:first-child), .wide td:not(:first-child) { text-align: right; }
-.wide a { color: inherit; }
-.wide thead th { font-weight: 600; color: var(--quiet); }
-@media (max-width: 759px) { .two { grid-template-columns: 1fr; } }
+.page {
+  max-width: 880px;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.wide th:not(:first-child),
+.wide td:not(:first-child) {
+  text-align: right;
+}
+.wide a {
+  color: inherit;
+}
+.wide thead th {
+  font-weight: 600;
+  color: var(--quiet);
+}
+@media (max-width: 759px) {
+  .two {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

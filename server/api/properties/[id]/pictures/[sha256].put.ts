@@ -16,6 +16,9 @@ export default route(async (event) => {
   if (body === null) return refuse(event, 413, [refusal('too_large')])
   const kind = pictureKind(body)
   if (kind === null) return refuse(event, 415, [refusal('not_a_picture', [], { limit: MOST_BYTES / 1_000_000 })])
-  if (createHash('sha256').update(body).digest('hex') !== sha256.value) return refuse(event, 400, [refusal('other_bytes')])
-  return await storePicture(database(), id.value, sha256.value, { kind, bytes: body }) ? { kept: sha256.value } : refuse(event, 404, [refusal('no_such_property')])
+  if (createHash('sha256').update(body).digest('hex') !== sha256.value)
+    return refuse(event, 400, [refusal('other_bytes')])
+  return (await storePicture(database(), id.value, sha256.value, { kind, bytes: body }))
+    ? { kept: sha256.value }
+    : refuse(event, 404, [refusal('no_such_property')])
 })

@@ -6,7 +6,11 @@ import { database } from '../../../../utils/database'
 import { refuse } from '../../../../utils/reply'
 import { propertyParam, route } from '../../../../utils/route'
 
-const revision = z.coerce.number().int().min(0).max(2 ** 31 - 1)
+const revision = z.coerce
+  .number()
+  .int()
+  .min(0)
+  .max(2 ** 31 - 1)
 
 /** The site as it was at a revision. */
 export default route(async (event) => {
@@ -14,5 +18,5 @@ export default route(async (event) => {
   if (!id.ok) return refuse(event, 400, id.refusals)
   const asked = parseWith(revision, getRouterParam(event, 'revision'), ['revision'])
   if (!asked.ok) return refuse(event, 400, asked.refusals)
-  return await readRevision(database(), id.value, asked.value) ?? refuse(event, 404, [refusal('no_such_revision')])
+  return (await readRevision(database(), id.value, asked.value)) ?? refuse(event, 404, [refusal('no_such_revision')])
 })
