@@ -148,6 +148,8 @@ export const coreEn = {
     too_large: 'The file is larger than 5 MB, the most that is read. Leave out what is not part of the property.',
     json_only: 'Send JSON with the content type application/json.',
     bad_address: '{where} is not the id of a property. Open the property from the list.',
+    site_too_large:
+      'The property would hold {records} records, more than the {most} that can be worked with. Divide it into properties of their own.',
     no_such_property:
       'This property is not on record here. It may have been opened from another computer; go back to the list.',
     already_here: 'This property is here already. Open it, or import the file as a copy.',

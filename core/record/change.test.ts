@@ -1,6 +1,8 @@
+import fc from 'fast-check'
 import { quarryLake } from '../../demo/quarry-lake'
 import { applyBatch, brokenInvariants, sameJson, valueAt, type Command, type Site } from '../site'
-import { rebase, takeBack, type Accepted } from './change'
+import { footprintOf, rebase, takeBack, type Accepted } from './change'
+import { ChangedFields } from './changed-fields'
 
 const start = quarryLake()
 const rename = (station: string, value: string): Command => ({
@@ -19,6 +21,11 @@ const zone = (station: string, value: string): Command => ({
 })
 const remove = (station: string): Command => ({ do: 'remove', in: 'stations', id: station })
 const setting = (field: string, value: unknown): Command => ({ do: 'setSetting', field, value })
+
+const changedByOthers = (journal: readonly Accepted[], base: number, own: readonly string[]) => {
+  const fields = new ChangedFields(journal.map(footprintOf))
+  return (path: readonly string[]) => fields.since(path, base, new Set(own))
+}
 
 /** What an editor does in a row: a batch, taking back its last accepted one, or looking at what the server has. */
 type Act = readonly Command[] | 'undo' | 'look'
@@ -47,7 +54,12 @@ function play(order: readonly (0 | 1)[], scripts: readonly [readonly Act[], read
     const outcome =
       act === 'undo'
         ? last && takeBack({ site, revision: journal.length }, last)
-        : rebase({ site, revision: journal.length }, editor.base, act, journal.slice(editor.base), editor.own)
+        : rebase(
+            { site, revision: journal.length },
+            editor.base,
+            act,
+            changedByOthers(journal, editor.base, editor.own),
+          )
     editor.own.push(id)
     if (outcome?.ok) {
       site = outcome.value.site
@@ -145,4 +157,28 @@ test('one’s own waiting batches are no strangers: the same field twice in a ro
   expect(valueAt(site, ['stations', 'A-1', 'name'])).toBe('c')
   const alone = applyBatch(start, [rename('A-1', 'c')])
   expect(alone.ok && sameJson(alone.value.site, site)).toBe(true)
+})
+
+test('which fields changed since, asked of the index, is what going through every batch finds', () => {
+  const path = fc.oneof(
+    fc.tuple(fc.constantFrom('a', 'b'), fc.constantFrom('1', '2')),
+    fc.tuple(fc.constantFrom('a', 'b'), fc.constantFrom('1', '2'), fc.constantFrom('x', 'y')),
+  )
+  const meets = (p: readonly string[], q: readonly string[]) => p.every((step, i) => i >= q.length || step === q[i])
+  fc.assert(
+    fc.property(
+      fc.array(fc.array(path, { minLength: 1, maxLength: 3 }), { maxLength: 12 }),
+      path,
+      fc.nat(12),
+      fc.uniqueArray(fc.nat(12)),
+      (batches, asked, base, own) => {
+        const journal = batches.map((paths, i) => ({ id: String(i + 1), revision: i + 1, paths }))
+        const plain = journal.some(
+          (b) => b.revision > base && !own.includes(b.revision) && b.paths.some((p) => meets(asked, p)),
+        )
+        expect(new ChangedFields(journal).since(asked, base, new Set(own.map(String)))).toBe(plain)
+      },
+    ),
+    { seed: 4, numRuns: 2000 },
+  )
 })

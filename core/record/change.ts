@@ -1,5 +1,6 @@
 import { accepted, refusal, refused, type Outcome } from '../refusal'
-import { applyBatch, overlapping, undoCommands, type Applied, type Command, type Site, type Write } from '../site'
+import { applyBatch, undoCommands, type Applied, type Command, type Site, type Write } from '../site'
+import type { Footprint } from './changed-fields'
 
 /** A batch that was accepted: the revision it made, and what it wrote. */
 export interface Accepted {
@@ -14,27 +15,31 @@ export interface Standing {
   readonly revision: number
 }
 
+/** Whether an address was written by somebody else since the batch at hand was made. */
+export type ChangedByOthers = (path: readonly string[]) => boolean
+
 /**
  * Applies a batch to the site as it is now, though it may have been made on an older one. Refused only where a field it
  * writes has changed since its base, or where the result would break an invariant.
- * @param since the accepted batches after the base, oldest first
- * @param onTopOf ids of those among them that are the sender's own, on top of which this one was made
  */
 export function rebase(
   now: Standing,
   base: number,
   commands: readonly Command[],
-  since: readonly Accepted[],
-  onTopOf: readonly string[] = [],
+  changed: ChangedByOthers,
 ): Outcome<Applied> {
   if (base > now.revision) return refused(refusal('base_ahead', ['base']))
-  const own = new Set(onTopOf)
-  const theirs = since.filter((batch) => !own.has(batch.id)).flatMap((batch) => batch.writes)
+  // Fields that a batch sets to what they are already count as written too: it was meant to be so.
+  const lost = commands.map(addressOf).filter(changed)
+  if (lost.length > 0) return conflicts(lost)
   const intended = applyBatch(now.site, commands)
   if (!intended.ok) return intended
-  const lost = overlapping([...intended.value.writes, ...addressesOf(commands)], theirs)
-  return lost.length > 0 ? refused(...unique(lost).map((path) => refusal('conflict', path))) : intended
+  const also = intended.value.writes.map((w) => w.path).filter(changed)
+  return also.length > 0 ? conflicts(also) : intended
 }
+
+const conflicts = (paths: readonly (readonly string[])[]) =>
+  refused(...[...new Map(paths.map((p) => [p.join('/'), p])).values()].map((path) => refusal('conflict', path)))
 
 /** Takes a batch back: refused by name where anybody has changed one of its fields since. */
 export function takeBack(now: Standing, batch: Accepted): Outcome<Applied & { readonly commands: readonly Command[] }> {
@@ -44,20 +49,23 @@ export function takeBack(now: Standing, batch: Accepted): Outcome<Applied & { re
   return applied.ok ? accepted({ ...applied.value, commands: commands.value }) : applied
 }
 
-/** Fields that a batch sets to what they are already count as written too: it was meant to be so. */
-function addressesOf(commands: readonly Command[]): Write[] {
-  return commands.map((c) => ({
-    path:
-      c.do === 'setAbout'
-        ? ['about', c.field]
-        : c.do === 'setSetting'
-          ? ['settings', c.field]
-          : c.do === 'set'
-            ? [c.in, c.id, c.field]
-            : [c.in, c.id],
-    before: null,
-    after: null,
-  }))
+/** The address that a command writes: a record, a field of it, or a field of what stands beside the collections. */
+export function addressOf(command: Command): readonly string[] {
+  switch (command.do) {
+    case 'setAbout':
+      return ['about', command.field]
+    case 'setSetting':
+      return ['settings', command.field]
+    case 'set':
+      return [command.in, command.id, command.field]
+    default:
+      return [command.in, command.id]
+  }
 }
 
-const unique = (paths: readonly (readonly string[])[]) => [...new Map(paths.map((p) => [p.join('/'), p])).values()]
+/** A batch as others see it who may be in its way. */
+export const footprintOf = ({ id, revision, writes }: Accepted): Footprint => ({
+  id,
+  revision,
+  paths: writes.map((w) => w.path),
+})

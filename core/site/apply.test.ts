@@ -1,11 +1,13 @@
 import fc from 'fast-check'
 import { quarryLake } from '../../demo/quarry-lake'
-import { rebase, takeBack, type Accepted } from '../record'
+import { ChangedFields, footprintOf, rebase, takeBack, type Accepted } from '../record'
 import {
   applyBatch,
   brokenInvariants,
   COLLECTIONS,
   Draft,
+  emptySite,
+  MOST_RECORDS,
   sameJson,
   siteSchema,
   undoCommands,
@@ -18,6 +20,7 @@ const site = siteSchema.parse({
   ...quarryLake(),
   underlays: { plan: { name: 'Old plan', sha256: '0'.repeat(64), width_px: 800, height_px: 600 } },
 })
+const coil = Object.keys(site.coilKinds)[0]!
 const names = Object.keys(COLLECTIONS) as CollectionName[]
 
 /** Commands as a careless page might send them: real records changed, removed and copied, and plain nonsense. */
@@ -191,8 +194,9 @@ describe('each invariant is refused by its own code', () => {
 
 test('two people: other fields of one record pass, the same field is refused by name, and undo takes back only my own', () => {
   const rename = (id: string, value: string): Command => ({ do: 'set', in: 'stations', id, field: 'name', value })
+  const fields = (since: Accepted[]) => new ChangedFields(since.map(footprintOf))
   const change = (now: Site, revision: number, base: number, commands: Command[], since: Accepted[]) =>
-    rebase({ site: now, revision }, base, commands, since)
+    rebase({ site: now, revision }, base, commands, (path) => fields(since).since(path, base, new Set()))
   const first = change(site, 0, 0, [rename('A-1', 'Front bed')], [])
   if (!first.ok) throw new Error('the first change was refused')
   const since: Accepted[] = [{ id: 'b1', revision: 1, writes: first.value.writes }]
@@ -215,4 +219,53 @@ test('two people: other fields of one record pass, the same field is refused by 
   })
   const back = takeBack({ site: first.value.site, revision: 1 }, since[0]!)
   expect(back.ok && sameJson(back.value.site, site)).toBe(true)
+})
+
+test('a batch costs what it writes: thousands of commands read each collection once, in one record or in many', () => {
+  const many: Command[] = Array.from({ length: 5000 }, (_, i) => ({
+    do: 'create',
+    in: 'places',
+    id: `p${i}`,
+    record: { tag: `P${i}`, kind: 'valve_box' },
+  }))
+  let reads = 0
+  const watched = {
+    ...site,
+    places: new Proxy(site.places, {
+      ownKeys: (target) => {
+        reads++
+        return Reflect.ownKeys(target)
+      },
+    }),
+  }
+  const made = applyBatch(watched, many)
+  expect(made.ok && Object.keys(made.value.site.places).length).toBe(5000 + Object.keys(site.places).length)
+  expect(reads).toBeLessThan(5)
+  const same: Command[] = many.map((_, i) => ({ do: 'set', in: 'coilKinds', id: coil, field: 'name', value: `n${i}` }))
+  expect(applyBatch(site, same)).toMatchObject({
+    ok: true,
+    value: { writes: [{ path: ['coilKinds', coil, 'name'], after: 'n4999' }] },
+  })
+})
+
+test('fields that are tied together may be set one after the other; what does not fit at the end is refused with its command', () => {
+  const set = (field: string, value: unknown): Command => ({ do: 'set', in: 'coilKinds', id: coil, field, value })
+  expect(applyBatch(site, [set('resistance_ohm', 900), set('inrush_A', 0.01), set('holding_A', 0.01)]).ok).toBe(true)
+  expect(applyBatch(site, [set('name', 'x'), set('resistance_ohm', 900)])).toMatchObject({
+    ok: false,
+    refusals: [{ code: 'bad_value', params: { command: 0 } }],
+  })
+})
+
+test('a site of more records than can be read is refused with the number', () => {
+  const commands: Command[] = Array.from({ length: MOST_RECORDS + 1 }, (_, i) => ({
+    do: 'create',
+    in: 'places',
+    id: `p${i}`,
+    record: { tag: `P${i}`, kind: 'valve_box' },
+  }))
+  expect(applyBatch(emptySite('Too large'), commands)).toMatchObject({
+    ok: false,
+    refusals: [{ code: 'site_too_large', params: { records: MOST_RECORDS + 1 } }],
+  })
 })

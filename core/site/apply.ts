@@ -1,57 +1,24 @@
-import { accepted, parseWith, refusal, refused, type Outcome } from '../refusal'
+import { accepted, refusal, refused, type Outcome } from '../refusal'
 import type { Command, Write } from './command'
 import { brokenInvariants } from './invariants'
-import { lookUp } from './look-up'
-import { about, COLLECTIONS, type CollectionName, type Site } from './site'
-import { settings } from './settings'
-
-type AnyRecords = Record<string, Record<string, unknown>>
+import { COLLECTIONS, type CollectionName, type Site } from './site'
+import { WorkingSite } from './working'
 
 /**
  * One command on a site; the site given is not changed. References between records are not looked at here, so that a
  * batch may create a splice before the cable it joins: `applyBatch` looks at the whole.
  */
 export function apply(site: Site, command: Command): Outcome<Site> {
-  switch (command.do) {
-    case 'create': {
-      if (lookUp(site[command.in], command.id)) return refused(refusal('already_there', [command.in, command.id]))
-      return withRecord(site, command.in, command.id, command.record, [command.in, command.id])
-    }
-    case 'set': {
-      const old = lookUp(site[command.in], command.id)
-      if (!old) return refused(refusal('no_such_record', [command.in, command.id]))
-      if (!Object.hasOwn(COLLECTIONS[command.in].record.shape, command.field))
-        return refused(refusal('unknown_field', [command.in, command.id, command.field], { field: command.field }))
-      return withRecord(site, command.in, command.id, { ...old, [command.field]: command.value }, [
-        command.in,
-        command.id,
-      ])
-    }
-    case 'remove': {
-      if (!lookUp(site[command.in], command.id)) return refused(refusal('no_such_record', [command.in, command.id]))
-      const { [command.id]: _gone, ...rest } = site[command.in] as AnyRecords
-      return accepted({ ...site, [command.in]: rest })
-    }
-    case 'setAbout':
-      return withField(site, 'about', command.field, command.value)
-    case 'setSetting':
-      return withField(site, 'settings', command.field, command.value)
-  }
+  const working = new WorkingSite(site)
+  const refusals = working.run(command)
+  return refusals ? refused(...refusals) : working.finish()
 }
 
-function withRecord(site: Site, name: CollectionName, id: string, record: unknown, at: string[]): Outcome<Site> {
-  const key = parseWith(COLLECTIONS[name].id, id)
-  if (!key.ok) return refused(refusal('bad_key', at, { key: id }))
-  const parsed = parseWith(COLLECTIONS[name].record, record, at)
-  return parsed.ok ? accepted({ ...site, [name]: { ...site[name], [id]: parsed.value } }) : parsed
-}
-
-function withField(site: Site, part: 'about' | 'settings', field: string, value: unknown): Outcome<Site> {
-  const schema = part === 'about' ? about : settings
-  if (!Object.hasOwn(schema.shape, field)) return refused(refusal('unknown_field', [part, field], { field }))
-  const parsed = parseWith(schema, { ...site[part], [field]: value }, [part])
-  return parsed.ok ? accepted({ ...site, [part]: parsed.value }) : parsed
-}
+/**
+ * The most records a site holds in all. A large campus has some ten thousand; past a hundred thousand the document is
+ * no longer read and checked within a second.
+ */
+export const MOST_RECORDS = 100_000
 
 /** A batch's result: the new site, and what was written where, in the order of first touch. */
 export interface Applied {
@@ -63,15 +30,23 @@ export interface Applied {
  * All commands or none. The resulting site keeps every invariant, or the batch is refused with all that it would break.
  */
 export function applyBatch(site: Site, commands: readonly Command[]): Outcome<Applied> {
-  let next = site
+  const working = new WorkingSite(site)
   for (const [index, command] of commands.entries()) {
-    const step = apply(next, command)
-    if (!step.ok) return refused(...step.refusals.map((r) => ({ ...r, params: { ...r.params, command: index } })))
-    next = step.value
+    const refusals = working.run(command)
+    if (refusals) return refused(...refusals.map((r) => ({ ...r, params: { ...r.params, command: index } })))
   }
+  const finished = working.finish()
+  if (!finished.ok) return finished
+  const next = finished.value
+  const records = recordCount(next)
+  if (records > MOST_RECORDS) return refused(refusal('site_too_large', [], { records, most: MOST_RECORDS }))
   const broken = brokenInvariants(next)
   return broken.length > 0 ? refused(...broken) : accepted({ site: next, writes: writesBetween(site, next, commands) })
 }
+
+/** Records of all collections together. */
+export const recordCount = (site: Site): number =>
+  Object.keys(COLLECTIONS).reduce((sum, name) => sum + Object.keys(site[name as CollectionName]).length, 0)
 
 function writesBetween(before: Site, after: Site, commands: readonly Command[]): Write[] {
   const writes = new Map<string, Write>()

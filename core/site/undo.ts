@@ -23,9 +23,3 @@ function restoring({ path, before, after }: Write): Command {
   if (after === null) return { do: 'create', in: collection, id: second, record: before }
   throw new Error(`restoring: a write of the whole record ${path.join('/')} has both a before and an after`)
 }
-
-/** Whether two sets of writes touch the same address: equal paths, or one is a record and the other its field. */
-export function overlapping(mine: readonly Write[], theirs: readonly Write[]): readonly (readonly string[])[] {
-  const meets = (a: readonly string[], b: readonly string[]) => a.every((step, i) => i >= b.length || step === b[i])
-  return mine.map((w) => w.path).filter((path) => theirs.some((w) => meets(path, w.path)))
-}
