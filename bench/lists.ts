@@ -6,13 +6,18 @@ import { sceneOf, type Scene } from '../core/expect'
 import { climateOf } from '../core/circuit'
 import { emptySite } from '../core/site'
 import { openDatabase } from '../server/db/database'
-import { listProperties, readWhole, storeProperty } from '../server/db/properties'
+import { actingAs, DEFAULT_ACTOR, type Within } from '../server/db/actor'
+import { readFacts } from '../server/db/facts'
+import { storeProperty } from '../server/db/intake'
+import { listProperties } from '../server/db/listing'
+import { presentSite } from '../server/db/sites'
 
 // How the lists grow: properties from 200 to 2000, readings of one property from 500 to 5000. The reference of the list is
 // the plainest query that gives a row a property; of a whole property, parsing its file's JSON. Seconds gate nothing.
 
 const db = openDatabase(process.env.DATABASE_URL ?? '')
 const RUNS = 7
+const within = <T>(work: (w: Within) => Promise<T>) => actingAs(db, DEFAULT_ACTOR, work)
 
 async function median_ms(work: () => unknown): Promise<number> {
   const times: number[] = []
@@ -45,9 +50,10 @@ for (const properties of [200, 2000]) {
   for (; stored < properties; stored++) {
     const facts = noFacts()
     for (let k = 0; k < 3; k++) facts.visits[`v${k}`] = demo.facts.visits['autumn-2025']!
-    await storeProperty(db, { id: v7(), revision: 0, site: emptySite(`Property ${stored}`), facts })
+    const site = emptySite(`Property ${stored}`)
+    await within((w) => storeProperty(w, { id: v7(), revision: 0, site, facts }))
   }
-  const list_ms = await median_ms(() => listProperties(db))
+  const list_ms = await median_ms(() => within((w) => listProperties(w, { find: '', after: null, archived: false })))
   const plain_ms = await median_ms(() => db.selectFrom('properties').select(['id', 'name']).execute())
   sizes.push({ properties, list_ms, plain_ms, ratio: list_ms / plain_ms })
 }
@@ -55,9 +61,9 @@ const readings: Record<string, number>[] = []
 for (const count of [500, 5000]) {
   const facts = manyReadings(count)
   const id = v7()
-  await storeProperty(db, { ...demo, id, facts })
+  await within((w) => storeProperty(w, { ...demo, id, facts }))
   const text = JSON.stringify(facts)
-  const whole_ms = await median_ms(() => readWhole(db, id))
+  const whole_ms = await median_ms(() => within(async (w) => [await presentSite(w, id), await readFacts(w, id)]))
   const parse_ms = await median_ms(() => JSON.parse(text))
   const past_ms = await median_ms(() => pastOf({ ...facts }))
   const states_ms = await median_ms(() => {

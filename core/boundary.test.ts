@@ -22,7 +22,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = {
-  formats: ['zod', 'papaparse', 'fast-xml-parser'],
+  formats: ['zod', 'papaparse', 'fast-xml-parser', '@streamparser/json'],
   sizing: ['zod', 'highs'],
   default: ['zod'],
 }

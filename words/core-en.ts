@@ -145,7 +145,23 @@ export const coreEn = {
     common_is_no_output: '{where} names a common terminal. Name the terminals of the stations that run.',
     usage:
       'Say what to do: thread check, expect, judge, solve, deck, size, material, stations, wiring, simulate or hunt, then FILE, for judge and hunt also readings.csv. More in docs/shell.md.',
-    too_large: 'The file is larger than 5 MB, the most that is read. Leave out what is not part of the property.',
+    too_large: 'What was sent is larger than 5 MB, the most that is read at once. Send less at a time.',
+    file_too_large: 'The file is larger than {limit} MB, the most that is read. Leave out its pictures or its past.',
+    piece_too_large:
+      'A part of the file is larger than {limit} MB, the most that is read at once. Check whether it is the right file.',
+    file_only: 'Send the property’s file as application/json, or its zip as application/zip.',
+    not_our_zip: 'The zip has no property in it, or is broken. Open one that was saved here, or the .json itself.',
+    abandoned: 'The file was not taken in: it was stopped. Nothing of it was kept.',
+    no_such_intake: 'No file is being taken in under this address.',
+    archive_first: 'A property is archived before it is deleted. Archive it, keep its file, then delete it.',
+    pictures_full:
+      'The property’s pictures take up all the room they may. Take one off the map that is no longer needed.',
+    unreadable_record:
+      'What is on record of this property cannot be read. Nothing of it is lost: save its file, and open the file again once it is mended.',
+    newer_record:
+      '{where} was written by version {version}; this one reads up to {latest}. Start the newer version again.',
+    too_far_behind:
+      'This change was made on change {base} and the property is at {latest}. Reload the page, then make it again.',
     json_only: 'Send JSON with the content type application/json.',
     bad_address: '{where} is not the id of a property. Open the property from the list.',
     site_too_large:
@@ -161,8 +177,10 @@ export const coreEn = {
     no_such_batch: 'The change to take back is not on record. Reload the page.',
     id_taken: '{where} was used for something else before. Send it under a new id.',
     database_down: 'The records cannot be reached just now. Nothing was lost; it is sent again by itself.',
+    not_reached: 'The server did not answer, or could not do it. Try again when it is back.',
     foreign_page: 'This request came from another page, so it was refused. Open Field Thread at its own address.',
-    unexpected: 'Something went wrong that should not. Nothing was written; try again, and report it if it stays.',
+    unexpected:
+      'Something went wrong that should not. What was asked for may not be done; try again, and report it if it stays.',
   },
   finding: {
     no_common: 'Controller {controller} has no common terminal on record.',

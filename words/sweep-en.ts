@@ -139,6 +139,7 @@ export const sweepEn = {
     noFindings: 'Intent and wiring agree, and nothing is missing.',
     file: 'File',
     save: 'Save as a file',
+    withPast: 'with every change since the beginning',
     saveHow: 'Everything of this property, as open JSON with a documented format.',
     mended: 'Found and mended',
     hunt: 'The hunt',

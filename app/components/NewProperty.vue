@@ -7,7 +7,7 @@ import { emptySite } from '../../core/site'
 import type { Refusal } from '../../core/refusal'
 import { sayRefusal } from '../../words'
 import { useSpeaker } from '../composables/useSpeaker'
-import { postPropertyFile } from '../lib/api'
+import { postProperty } from '../lib/api'
 
 /** A property from nothing: a name and the market's sizes; the list of stations follows on its plan. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -30,13 +30,12 @@ async function begin(): Promise<void> {
         ? { length: 'ft' as const, temperature: 'F' as const }
         : { length: 'm' as const, temperature: 'C' as const },
   }
-  const reply = await postPropertyFile(
+  const reply = await postProperty(
     writeProperty({ id: v7(), revision: 0, site: { ...site, settings }, facts: noFacts() }),
-    null,
   )
   busy.value = false
   if (reply.kind === 'ok') await navigateTo(`/p/${reply.value.id}/plan`)
-  else refused.value = reply.kind === 'refused' ? reply.refusals : [{ code: 'database_down', path: [], params: {} }]
+  else refused.value = reply.kind === 'refused' ? reply.refusals : [{ code: 'not_reached', path: [], params: {} }]
 }
 </script>
 

@@ -7,14 +7,18 @@ const property = useProperty()
 </script>
 
 <template>
-  <p class="status" role="status" :class="{ waiting: property.pending > 0 }">
-    <template v-if="property.pending === 0">
+  <p class="status" role="status" :class="{ waiting: property.pending > 0 || property.rejected.length > 0 }">
+    <template v-if="property.pending === 0 && property.rejected.length > 0">
+      {{ t('app.refused', property.rejected.length) }}
+    </template>
+    <template v-else-if="property.pending === 0">
       <span aria-hidden="true">●</span>
       {{ t('app.saved') }}
     </template>
     <template v-else-if="property.unkept">{{ t('app.unkept', { count: property.pending }) }}</template>
     <template v-else-if="property.outdated">{{ t('app.outdated', { count: property.pending }) }}</template>
-    <template v-else-if="property.reached">{{ t('app.sending', { count: property.pending }) }}</template>
+    <template v-else-if="property.line === 'up'">{{ t('app.sending', { count: property.pending }) }}</template>
+    <template v-else-if="property.line === 'failing'">{{ t('app.failing', { count: property.pending }) }}</template>
     <template v-else>{{ t('app.kept', { count: property.pending }) }}</template>
   </p>
 </template>

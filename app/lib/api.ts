@@ -20,6 +20,7 @@ const listed = z.object({
   stations: z.int(),
   visits: z.int(),
   lastVisit: z.string().nullable(),
+  archived: z.boolean(),
 })
 export type Listed = z.infer<typeof listed>
 
@@ -33,79 +34,105 @@ const step = z.object({
   writes: z.array(write),
 })
 export type Step = z.infer<typeof step>
+const missedStep = step.extend({ commands: z.array(command) })
 
-const whole = z.object({ id: z.uuid(), revision: z.int(), site: siteSchema, facts: factsSchema, steps: z.array(step) })
+const whole = z.object({
+  id: z.uuid(),
+  revision: z.int(),
+  archived: z.boolean(),
+  site: siteSchema,
+  facts: factsSchema,
+  steps: z.array(step),
+})
 export type Whole = z.infer<typeof whole>
 
 const revisionSchema = z.object({ revision: z.int(), site: siteSchema })
 export type Revision = z.infer<typeof revisionSchema>
 
 const messageReply = z.discriminatedUnion('status', [
-  z.object({
-    id: z.string().nullable(),
-    status: z.literal('accepted'),
-    revision: z.int().optional(),
-    writes: z.array(write).optional(),
-  }),
-  z.object({
-    id: z.string().nullable(),
-    status: z.literal('already'),
-    revision: z.int().optional(),
-    writes: z.array(write).optional(),
-  }),
-  z.object({
-    id: z.string().nullable(),
-    status: z.literal('refused'),
-    refusals,
-    missed: z.array(z.object({ id: z.string(), revision: z.int(), commands: z.array(command) })).optional(),
-  }),
+  z.object({ id: z.string().nullable(), status: z.literal('accepted'), revision: z.int().optional() }),
+  z.object({ id: z.string().nullable(), status: z.literal('already'), revision: z.int().optional() }),
+  z.object({ id: z.string().nullable(), status: z.literal('failed') }),
+  z.object({ id: z.string().nullable(), status: z.literal('refused'), refusals }),
 ])
 export type MessageReply = z.infer<typeof messageReply>
 
-/** An answer that was understood, a refusal with its reasons, or no answer at all. */
+/**
+ * An answer that was understood; a refusal with its reasons; a server that answers but could not do it; one whose words
+ * this page does not know, being of another version; or nobody there.
+ */
 export type Reply<T> =
   | { readonly kind: 'ok'; readonly value: T }
   | { readonly kind: 'refused'; readonly status: number; readonly refusals: readonly Refusal[] }
+  | { readonly kind: 'failed' }
+  | { readonly kind: 'other_version' }
   | { readonly kind: 'unreachable' }
 
-async function ask<S extends z.ZodType>(schema: S, path: string, init?: RequestInit): Promise<Reply<z.output<S>>> {
+/** What a reply with this status and body is to the page. */
+export function understood<S extends z.ZodType>(schema: S, status: number, body: unknown): Reply<z.output<S>> {
+  const parsed = schema.safeParse(body)
+  if (parsed.success) return { kind: 'ok', value: parsed.data }
+  if (status < 400) return { kind: 'other_version' }
+  if (status === 503) return { kind: 'unreachable' }
+  if (status >= 500) return { kind: 'failed' }
+  const refused = refusedBody.safeParse(body)
+  return refused.success ? { kind: 'refused', status, refusals: refused.data.refusals } : { kind: 'failed' }
+}
+
+async function ask<S extends z.ZodType>(
+  schema: S,
+  path: string,
+  init?: RequestInit,
+  patience_ms = 20_000,
+): Promise<Reply<z.output<S>>> {
+  let reply: Response
   try {
-    const reply = await fetch(path, {
+    reply = await fetch(path, {
       ...init,
       headers: { ...(init?.body ? { 'content-type': 'application/json' } : {}) },
-      signal: AbortSignal.timeout(20_000),
+      signal: AbortSignal.timeout(patience_ms),
     })
-    const body: unknown = await reply.json()
-    const parsed = schema.safeParse(body)
-    if (parsed.success) return { kind: 'ok', value: parsed.data }
-    const refused = refusedBody.safeParse(body)
-    if (reply.status === 503 || !refused.success) return { kind: 'unreachable' }
-    return { kind: 'refused', status: reply.status, refusals: refused.data.refusals }
   } catch {
     return { kind: 'unreachable' }
+  }
+  try {
+    return understood(schema, reply.status, await reply.json())
+  } catch {
+    // Cut off on its way, or not a word of ours: a stranger between us and the server.
+    return { kind: reply.status < 400 ? 'unreachable' : reply.status === 503 ? 'unreachable' : 'failed' }
   }
 }
 
 const at = (id: string) => `/api/properties/${encodeURIComponent(id)}`
+/** A large property over a thin line takes its time. */
+const PATIENCE_WHOLE_ms = 120_000
 
-export const fetchProperties = () => ask(z.object({ properties: z.array(listed) }), '/api/properties')
-export const fetchProperty = (id: string) => ask(whole, at(id))
+/** A page of the list; `after` is the last property seen. */
+export const fetchProperties = (find: string, archived: boolean, after: string | null) =>
+  ask(
+    z.object({ properties: z.array(listed), total: z.int() }),
+    `/api/properties?${new URLSearchParams({ find, archived: archived ? 'yes' : 'no', ...(after ? { after } : {}) })}`,
+  )
+export const fetchProperty = (id: string) => ask(whole, at(id), undefined, PATIENCE_WHOLE_ms)
 export const fetchRevision = (id: string, revision: number) => ask(revisionSchema, `${at(id)}/revisions/${revision}`)
 export const fetchSteps = (id: string, before: number) =>
   ask(z.object({ steps: z.array(step) }), `${at(id)}/steps?before=${before}`)
+/** What this page has missed: the changes after a revision, the earliest first. */
+export const fetchMissed = (id: string, after: number) =>
+  ask(z.object({ steps: z.array(missedStep) }), `${at(id)}/steps?after=${after}`)
 export const postMessages = (property: string, messages: readonly unknown[]) =>
   ask(z.object({ replies: z.array(messageReply) }), `${at(property)}/messages`, {
     method: 'POST',
     body: JSON.stringify({ messages }),
   })
-/** Takes a file's text in; with a name, as a copy under that name. */
-export const postPropertyFile = (text: string, copyName: string | null) =>
-  ask(
-    z.object({ id: z.uuid() }),
-    `/api/properties${copyName === null ? '' : `?as=copy&name=${encodeURIComponent(copyName)}`}`,
-    { method: 'POST', body: text },
-  )
-export const fileAddress = (id: string, withPictures: boolean) => `${at(id)}/file${withPictures ? '?as=zip' : ''}`
+/** Takes a new property in. */
+export const postProperty = (text: string) =>
+  ask(z.object({ id: z.uuid() }), '/api/properties', { method: 'POST', body: text })
+export const putArchived = (id: string, archived: boolean) =>
+  ask(z.object({ archived: z.boolean() }), `${at(id)}/archive`, { method: 'PUT', body: JSON.stringify({ archived }) })
+export const deleteProperty = (id: string) => ask(z.object({ deleted: z.uuid() }), at(id), { method: 'DELETE' })
+export const fileAddress = (id: string, what: { pictures: boolean; journal: boolean }) =>
+  `${at(id)}/file?as=${what.pictures ? 'zip' : 'json'}&journal=${what.journal ? 'yes' : 'no'}`
 /** Sends a picture under its SHA-256; false where it did not arrive. */
 export const putPicture = async (id: string, sha256: string, blob: Blob): Promise<boolean> =>
   (

@@ -1,48 +1,88 @@
 import { openDB, type DBSchema } from 'idb'
 import type { Message } from '../../core/record'
+import type { Refusal } from '../../core/refusal'
 
-/** A message kept on this device until the server has it, under its place in the order of writing. */
+/** A message that the server will not take, with its reasons. */
+export interface Rejected {
+  readonly message: Message
+  readonly refusals: readonly Refusal[]
+}
+
+interface Kept {
+  readonly id: string
+  readonly property: string
+  readonly message: Message
+}
+
+/**
+ * Messages on this device: those to be sent, under their place in the order of writing, and those the server refused,
+ * which stay until a person has let go of them.
+ */
 interface Outbox extends DBSchema {
-  outbox: {
-    key: number
-    value: { id: string; property: string; message: Message }
-    indexes: { id: string; property: string }
-  }
+  outbox: { key: number; value: Kept; indexes: { id: string; property: string } }
+  refused: { key: string; value: Kept & { readonly refusals: readonly Refusal[] }; indexes: { property: string } }
 }
 
 const opened = () =>
-  openDB<Outbox>('field-thread', 1, {
-    upgrade(db) {
-      const store = db.createObjectStore('outbox', { autoIncrement: true })
-      store.createIndex('id', 'id')
-      store.createIndex('property', 'property')
+  openDB<Outbox>('field-thread', 2, {
+    upgrade(db, from) {
+      if (from < 1) {
+        const store = db.createObjectStore('outbox', { autoIncrement: true })
+        store.createIndex('id', 'id')
+        store.createIndex('property', 'property')
+      }
+      if (from < 2) db.createObjectStore('refused', { keyPath: 'id' }).createIndex('property', 'property')
+    },
+    // Another page of ours wants a newer database: let it have it, or neither goes on.
+    blocking(_current, _wanted, event) {
+      ;(event.target as IDBDatabase).close()
+      database = null
     },
   })
 let database: ReturnType<typeof opened> | null = null
 const db = () => (database ??= opened())
 
+/** What comes out of reactive state; the database wants a plain value. */
+const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
+const kept = (message: Message): Kept => ({ id: message.id, property: message.property, message: plain(message) })
+
 /** Resolves when the message is on disk: from then on neither a reload nor a crash loses it. */
 export async function keep(message: Message): Promise<void> {
   const tx = (await db()).transaction('outbox', 'readwrite', { durability: 'strict' })
-  // The message comes out of reactive state; the database wants a plain value.
-  await tx.store.add({
-    id: message.id,
-    property: message.property,
-    message: JSON.parse(JSON.stringify(message)) as Message,
-  })
+  await tx.store.add(kept(message))
   await tx.done
 }
 
 /** What waits of a property, in the order written. */
 export async function keptFor(property: string): Promise<Message[]> {
-  return (await (await db()).getAllFromIndex('outbox', 'property', property)).map((kept) => kept.message)
+  return (await (await db()).getAllFromIndex('outbox', 'property', property)).map((k) => k.message)
 }
 
-export async function letGo(ids: readonly string[]): Promise<void> {
-  const tx = (await db()).transaction('outbox', 'readwrite')
-  for (const id of ids) {
-    const key = await tx.store.index('id').getKey(id)
-    if (key !== undefined) await tx.store.delete(key)
+/** What of a property was refused and not let go of yet, the earliest first. */
+export async function refusedFor(property: string): Promise<Rejected[]> {
+  const all = await (await db()).getAllFromIndex('refused', 'property', property)
+  return all
+    .sort((a, b) => a.message.at.localeCompare(b.message.at))
+    .map(({ message, refusals }) => ({ message, refusals }))
+}
+
+/** Lets go of what the server has, and keeps what it refused among the refused: both or neither. */
+export async function settleKept(taken: readonly Message[], refused: readonly Rejected[]): Promise<void> {
+  const tx = (await db()).transaction(['outbox', 'refused'], 'readwrite', { durability: 'strict' })
+  for (const { message, refusals } of refused)
+    await tx.objectStore('refused').put({ ...kept(message), refusals: plain(refusals) })
+  const outbox = tx.objectStore('outbox')
+  for (const { id } of [...taken, ...refused.map((r) => r.message)]) {
+    const key = await outbox.index('id').getKey(id)
+    if (key !== undefined) await outbox.delete(key)
   }
+  await tx.done
+}
+
+/** Lets go of a refused message, or puts it back among those to be sent. */
+export async function settleRefused(message: Message, again: boolean): Promise<void> {
+  const tx = (await db()).transaction(['outbox', 'refused'], 'readwrite', { durability: 'strict' })
+  if (again) await tx.objectStore('outbox').add(kept(message))
+  await tx.objectStore('refused').delete(message.id)
   await tx.done
 }

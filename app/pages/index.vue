@@ -1,80 +1,86 @@
 <script setup lang="ts">
-import { MOST_BYTES } from '../../core/formats/limits'
 import type { Refusal } from '../../core/refusal'
 import { sayRefusal } from '../../words'
 import { dayText, useSpeaker } from '../composables/useSpeaker'
-import { fetchProperties, postPropertyFile, putPicture, type Listed } from '../lib/api'
+import { fetchProperties, type Listed } from '../lib/api'
+import { uploadProperty, type Upload, type UploadProgress } from '../lib/upload'
 
 const { t, speaker } = useSpeaker(() => ({ length: 'm', temperature: 'C' }))
 useHead({ title: () => `${t('app.home')} · ${t('app.name')}` })
 
 const properties = shallowRef<readonly Listed[] | null>(null)
+const total = ref(0)
+const archived = ref(false)
 const unreachable = ref(false)
 const beginning = ref(false)
 const filter = ref('')
-const busy = ref(false)
 const broken = shallowRef<readonly Refusal[]>([])
-/** A file whose property is here already, waiting for a word on what to do. */
-const already = shallowRef<{ text: string; id: string } | null>(null)
-const copyName = ref('')
 const chooser = ref<HTMLInputElement | null>(null)
 
-async function load(): Promise<void> {
-  const reply = await fetchProperties()
+let asked = 0
+/** Loads the list from its beginning, or the page after what is there. */
+async function load(more = false): Promise<void> {
+  const mine = ++asked
+  const after = more ? (properties.value?.at(-1)?.id ?? null) : null
+  const reply = await fetchProperties(filter.value.trim(), archived.value, after)
+  if (mine !== asked) return
   unreachable.value = reply.kind !== 'ok'
-  if (reply.kind === 'ok') properties.value = reply.value.properties
+  if (reply.kind !== 'ok') return
+  properties.value = more ? [...(properties.value ?? []), ...reply.value.properties] : reply.value.properties
+  total.value = reply.value.total
 }
 onMounted(load)
+/** A few letters are typed before the list is asked for anew. */
+let soon: ReturnType<typeof setTimeout> | undefined
+watch(filter, () => {
+  clearTimeout(soon)
+  soon = setTimeout(() => void load(), 200)
+})
+watch(archived, () => void load())
 
-/** More than this nobody reads; a few letters of the name find the rest. */
-const MOST_SHOWN = 100
-const matching = computed(() =>
-  (properties.value ?? []).filter((p) => p.name.toLowerCase().includes(filter.value.trim().toLowerCase())),
-)
-const shown = computed(() => matching.value.slice(0, MOST_SHOWN))
+/** A file on its way in, and how far it is. */
+const upload = shallowRef<Upload | null>(null)
+const progress = shallowRef<UploadProgress | null>(null)
+const stopped = ref(false)
+/** A file whose property is here already, waiting for a word on what to do. */
+const already = shallowRef<{ file: File; id: string } | null>(null)
+const copyName = ref('')
 
 async function chosen(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
-  if (!file) return
-  broken.value = []
-  pictures = new Map()
-  if (/\.zip$/i.test(file.name)) {
-    const { unpack } = await import('../lib/property-file')
-    const packed = unpack(new Uint8Array(await file.arrayBuffer()))
-    pictures = packed?.pictures ?? pictures
-    if (packed) await take(packed.text, null)
-    else broken.value = [{ code: 'not_our_file', path: [], params: {} }]
-  } else if (file.size > MOST_BYTES) broken.value = [{ code: 'too_large', path: [], params: {} }]
-  else await take(await file.text(), null)
+  if (file) await take(file, null)
   input.value = ''
 }
-
-/** What came beside the file and goes in once the property is there. */
-let pictures: ReadonlyMap<string, Blob> = new Map()
-
-async function take(text: string, name: string | null): Promise<void> {
-  busy.value = true
-  const reply = await postPropertyFile(text, name)
-  busy.value = false
+async function take(file: File, name: string | null): Promise<void> {
+  broken.value = []
+  stopped.value = false
+  upload.value = uploadProperty(file, /\.zip$/i.test(file.name), name, (now) => {
+    progress.value = now
+  })
+  const reply = await upload.value.reply
+  upload.value = null
+  progress.value = null
+  if (reply === 'stopped') {
+    stopped.value = true
+    return
+  }
   if (reply.kind === 'ok') {
     already.value = null
-    for (const [sha256, blob] of pictures) await putPicture(reply.value.id, sha256, blob)
     await navigateTo(`/p/${reply.value.id}`)
     return
   }
-  if (reply.kind === 'unreachable') {
-    broken.value = [{ code: 'database_down', path: [], params: {} }]
+  if (reply.kind !== 'refused') {
+    broken.value = [{ code: 'not_reached', path: [], params: {} }]
     return
   }
   const here = reply.refusals.find((r) => r.code === 'already_here')
   if (here) {
-    already.value = { text, id: String(here.params.id) }
-    copyName.value = t('properties.copyOf', {
-      name: properties.value?.find((p) => p.id === here.params.id)?.name ?? '',
-    })
+    already.value = { file, id: String(here.params.id) }
+    copyName.value = t('properties.copyOf', { name: String(here.params.name ?? '') }).slice(0, 120)
   } else broken.value = reply.refusals
 }
+const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
 </script>
 
 <template>
@@ -88,8 +94,8 @@ async function take(text: string, name: string | null): Promise<void> {
         <h1>{{ t('properties.title') }}</h1>
         <span class="row">
           <button type="button" class="button primary" @click="beginning = true">{{ t('properties.new') }}</button>
-          <button type="button" class="button" :disabled="busy" @click="chooser?.click()">
-            {{ busy ? t('properties.importing') : t('properties.import') }}
+          <button type="button" class="button" :disabled="upload !== null" @click="chooser?.click()">
+            {{ t('properties.import') }}
           </button>
         </span>
       </div>
@@ -102,6 +108,14 @@ async function take(text: string, name: string | null): Promise<void> {
         :aria-label="t('properties.import')"
         @change="chosen"
       />
+      <section v-if="upload" class="sheet stack" role="status">
+        <p>{{ t(`properties.${progress?.stage ?? 'sending'}`, { percent }) }}</p>
+        <progress :value="percent" max="100" :aria-label="t('properties.import')" />
+        <p>
+          <button type="button" class="button" @click="upload.stop()">{{ t('properties.stop') }}</button>
+        </p>
+      </section>
+      <p v-if="stopped" class="quiet" role="status">{{ t('properties.stopped') }}</p>
       <section v-if="broken.length > 0" class="sheet broken" role="alert">
         <h2>{{ t('properties.broken') }}</h2>
         <p>{{ t('properties.brokenHow') }}</p>
@@ -111,24 +125,27 @@ async function take(text: string, name: string | null): Promise<void> {
       </section>
       <p v-if="unreachable" class="sheet row" role="alert">
         {{ t('properties.unreachable') }}
-        <button type="button" class="button" @click="load">{{ t('app.retry') }}</button>
+        <button type="button" class="button" @click="load()">{{ t('app.retry') }}</button>
       </p>
       <p v-else-if="properties === null" class="quiet">{{ t('app.loading') }}</p>
-      <section v-else-if="properties.length === 0" class="sheet">
+      <p v-else-if="archived && properties.length === 0 && filter === ''" class="quiet">
+        {{ t('properties.noneArchived') }}
+      </p>
+      <section v-else-if="properties.length === 0 && filter === ''" class="sheet">
         <h2>{{ t('properties.none') }}</h2>
         <p>{{ t('properties.noneHow') }}</p>
       </section>
       <template v-else>
         <TextField
-          v-if="properties.length > 5"
+          v-if="total > 5 || filter !== ''"
           v-model="filter"
           class="input"
           :aria-label="t('properties.filter')"
           :placeholder="t('properties.filter')"
         />
-        <p v-if="shown.length === 0" class="quiet">{{ t('properties.noMatch', { text: filter }) }}</p>
+        <p v-if="properties.length === 0" class="quiet">{{ t('properties.noMatch', { text: filter }) }}</p>
         <ul class="list">
-          <li v-for="p in shown" :key="p.id">
+          <li v-for="p in properties" :key="p.id">
             <NuxtLink :to="`/p/${p.id}`" class="sheet property">
               <h2>{{ p.name }}</h2>
               <p class="quiet">
@@ -139,10 +156,16 @@ async function take(text: string, name: string | null): Promise<void> {
             </NuxtLink>
           </li>
         </ul>
-        <p v-if="matching.length > shown.length" class="quiet">
-          {{ t('properties.more', { count: matching.length - shown.length }) }}
+        <p v-if="total > properties.length" class="row">
+          <span class="quiet">{{ t('properties.more', { count: total - properties.length }) }}</span>
+          <button type="button" class="button" @click="load(true)">{{ t('properties.next') }}</button>
         </p>
       </template>
+      <p>
+        <button type="button" class="button plain" @click="archived = !archived">
+          {{ archived ? t('properties.current') : t('properties.archived') }}
+        </button>
+      </p>
       <p class="caution">{{ t('properties.code') }}</p>
     </main>
     <LazyNewProperty v-if="beginning" v-model:visible="beginning" />
@@ -152,7 +175,7 @@ async function take(text: string, name: string | null): Promise<void> {
       :title="t('properties.here')"
       @update:visible="already = null"
     >
-      <form v-if="already" class="stack" @submit.prevent="take(already.text, copyName.trim())">
+      <form v-if="already" class="stack" @submit.prevent="take(already.file, copyName.trim())">
         <p>{{ t('properties.hereHow') }}</p>
         <div class="field">
           <label for="copy-name">{{ t('properties.copyName') }}</label>
@@ -160,7 +183,7 @@ async function take(text: string, name: string | null): Promise<void> {
         </div>
         <div class="row end">
           <NuxtLink class="button" :to="`/p/${already.id}`">{{ t('properties.open') }}</NuxtLink>
-          <button class="button primary" :disabled="copyName.trim() === '' || busy">
+          <button class="button primary" :disabled="copyName.trim() === '' || upload !== null">
             {{ t('properties.asCopy') }}
           </button>
         </div>
@@ -203,6 +226,10 @@ async function take(text: string, name: string | null): Promise<void> {
 .broken ul {
   list-style: disc;
   padding-left: 20px;
+}
+progress {
+  width: 100%;
+  accent-color: var(--copper);
 }
 .end {
   justify-content: flex-end;

@@ -7,26 +7,21 @@ import { readingsOf, SCHEMA_VERSION, withFact, type Facts, type Message, type Me
 import type { Refusal } from '../../core/refusal'
 import { applyBatch, type Command, type Site } from '../../core/site'
 import {
+  fetchMissed,
   fetchProperty,
   fetchRevision,
   fetchSteps,
   postMessages,
-  type MessageReply,
   type Revision,
+  type Step,
   type Whole,
 } from '../lib/api'
 import { authorName, deviceId } from '../lib/device'
-import { keep, keptFor, letGo } from '../lib/outbox'
+import { keep, keptFor, refusedFor, settleKept, settleRefused, type Rejected } from '../lib/outbox'
+import { retryAfter_ms, settled } from '../lib/sending'
 
 /** The most messages sent at once; the server takes 500. */
 const BATCH = 100
-const RETRY_ms = 3000
-
-/** A message that the server will not take, with its reasons. */
-export interface Rejected {
-  readonly message: Message
-  readonly refusals: readonly Refusal[]
-}
 
 /**
  * One property: what the server had, with what this device has still to send laid over it. A message goes to the
@@ -36,18 +31,26 @@ export const useProperty = defineStore('property', () => {
   const held = shallowRef<Whole | null>(null)
   const outbox = shallowRef<readonly Message[]>([])
   const rejected = shallowRef<readonly Rejected[]>([])
-  const status = ref<'loading' | 'ready' | 'missing' | 'unreachable'>('loading')
-  const reached = ref(true)
+  const status = ref<'loading' | 'ready' | 'missing' | 'unreachable' | 'unreadable'>('loading')
+  /** Why the property cannot be shown, where the server has said so. */
+  const troubles = shallowRef<readonly Refusal[]>([])
+  /** Whether somebody answers; `failing` is one who answers, but not to what was sent. */
+  const line = ref<'up' | 'down' | 'failing'>('up')
+  /** Changes that the server has, and that are still laid over the site: the steps they made are not here yet. */
+  const ahead = shallowRef<readonly { readonly message: Message; readonly revision: number }[]>([])
   /** The server is of another version than this page: what waits stays on the device until the page is reloaded. */
   const outdated = ref(false)
   /** This device would not keep a message (a private window, a full disk): until it is sent, only the open page has it. */
   const unkept = ref(false)
   let sending = false
+  let triesInVain = 0
   let retry: ReturnType<typeof setTimeout> | undefined
 
   /** An earlier state of the record that is looked at; nothing can be changed meanwhile. */
   const viewed = shallowRef<Revision | null>(null)
-  const present = computed((): Site | null => (held.value ? siteWith(held.value.site, outbox.value) : null))
+  const present = computed((): Site | null =>
+    held.value ? siteWith(held.value.site, [...ahead.value.map((a) => a.message), ...outbox.value]) : null,
+  )
   const site = computed((): Site | null => viewed.value?.site ?? present.value)
   const facts = computed((): Facts | null => (held.value ? factsWith(held.value.facts, outbox.value) : null))
   /** Messages on their way into this device's own database: not safe yet, so not called saved either. */
@@ -64,22 +67,28 @@ export const useProperty = defineStore('property', () => {
       pasts.clear()
       outbox.value = []
       rejected.value = []
+      ahead.value = []
       status.value = 'loading'
     }
-    const [reply, kept] = await Promise.all([
+    const [reply, [waiting, refused]] = await Promise.all([
       fetchProperty(id),
-      keptFor(id).catch(() => {
+      Promise.all([keptFor(id), refusedFor(id)]).catch((): [Message[], Rejected[]] => {
         unkept.value = true
-        return []
+        return [[], []]
       }),
     ])
-    reached.value = reply.kind !== 'unreachable'
+    line.value = reply.kind === 'unreachable' ? 'down' : reply.kind === 'failed' ? 'failing' : 'up'
+    outdated.value ||= reply.kind === 'other_version'
+    rejected.value = refused
     if (reply.kind === 'ok') {
       held.value = reply.value
-      outbox.value = kept
+      outbox.value = waiting
       status.value = 'ready'
       void send()
-    } else if (!held.value) status.value = reply.kind === 'refused' ? 'missing' : 'unreachable'
+    } else if (!held.value) {
+      troubles.value = reply.kind === 'refused' ? reply.refusals : []
+      status.value = reply.kind !== 'refused' ? 'unreachable' : reply.status === 422 ? 'unreadable' : 'missing'
+    }
   }
 
   /** Keeps a message on this device, shows it, and sends it. Resolves with its id once it is kept. */
@@ -111,7 +120,7 @@ export const useProperty = defineStore('property', () => {
           kind: 'batch',
           base: held.value!.revision,
           commands: [...commands],
-          onTopOf: outbox.value.filter((m) => m.body.kind === 'batch' || m.body.kind === 'undo').map((m) => m.id),
+          onTopOf: [...ahead.value.map((a) => a.message), ...outbox.value.filter(isChange)].map((m) => m.id),
         })
 
   /** Sends what waits, in order, until all is sent or nobody answers; then tries again by itself. */
@@ -119,60 +128,99 @@ export const useProperty = defineStore('property', () => {
     if (sending || !held.value || outdated.value) return
     sending = true
     clearTimeout(retry)
+    let atOnce = BATCH
     try {
       while (outbox.value.length > 0 && held.value) {
-        const messages = outbox.value.slice(0, BATCH)
-        const reply = await postMessages(held.value.id, messages)
-        reached.value = reply.kind !== 'unreachable'
-        if (reply.kind === 'unreachable') break
-        if (isOutdated(reply)) {
-          outdated.value = true
-          break
-        }
-        const replies =
-          reply.kind === 'ok'
-            ? reply.value.replies
-            : messages.map((m): MessageReply => ({ id: m.id, status: 'refused', refusals: reply.refusals }))
-        await settle(messages, replies)
+        const id: string = held.value.id
+        const messages = outbox.value.slice(0, atOnce)
+        const reply = await postMessages(id, messages)
+        if (held.value?.id !== id) break // another property was opened; what waits of this one is on the device
+        line.value = reply.kind === 'unreachable' ? 'down' : reply.kind === 'failed' ? 'failing' : 'up'
+        const { taken, refused, then } = settled(messages, reply)
+        if (taken.length + refused.length > 0) await settle(taken, refused)
+        if (then === 'later' && line.value === 'up') line.value = 'failing'
+        if (then === 'reload') outdated.value = true
+        if (then === 'fewer') atOnce = Math.max(1, messages.length >> 1)
+        else if (then !== 'go_on') break
+        else triesInVain = 0
       }
     } finally {
       sending = false
-      if (outbox.value.length > 0 && !outdated.value) retry = setTimeout(() => void send(), RETRY_ms)
+      if (outbox.value.length > 0 && !outdated.value)
+        retry = setTimeout(() => void send(), retryAfter_ms(triesInVain++))
     }
   }
 
   /** Moves answered messages out of the outbox: taken ones into what the server has, refused ones to be shown. */
-  async function settle(messages: readonly Message[], replies: readonly MessageReply[]): Promise<void> {
-    const answered = messages.slice(0, replies.length)
-    await letGo(answered.map((m) => m.id)).catch(() => {
+  async function settle(
+    taken: readonly { readonly message: Message; readonly revision: number | null }[],
+    refused: readonly Rejected[],
+  ): Promise<void> {
+    await settleKept(
+      taken.map((t) => t.message),
+      refused,
+    ).catch(() => {
       unkept.value = true
     })
-    let reload = false
-    for (const [i, message] of answered.entries()) {
-      const reply = replies[i]!
-      if (reply.status === 'refused') {
-        rejected.value = [...rejected.value, { message, refusals: reply.refusals }]
-        reload = true
-      } else if (message.body.kind === 'batch' || message.body.kind === 'undo') {
-        // Shown as taken at once; the journal's own account of it follows when the server answers again.
-        held.value = {
-          ...held.value!,
-          site: siteWith(held.value!.site, [message]),
-          revision: reply.revision ?? held.value!.revision,
-        }
-        reload = true
-      } else held.value = { ...held.value!, facts: factsWith(held.value!.facts, [message]) }
-    }
-    if (reload) {
-      const fresh = await fetchProperty(held.value!.id)
-      if (fresh.kind === 'ok') held.value = fresh.value
-    }
-    const done = new Set(answered.map((m) => m.id))
+    const messages = taken.map((t) => t.message)
+    held.value = { ...held.value!, facts: factsWith(held.value!.facts, messages) }
+    ahead.value = [
+      ...ahead.value,
+      ...taken.flatMap(({ message, revision }) =>
+        revision !== null && revision > held.value!.revision ? [{ message, revision }] : [],
+      ),
+    ]
+    rejected.value = [...rejected.value, ...refused]
+    const done = new Set([...messages, ...refused.map((r) => r.message)].map((m) => m.id))
     outbox.value = outbox.value.filter((m) => !done.has(m.id))
+    await catchUp(refused.some((r) => isChange(r.message)))
   }
 
-  const dismiss = (id: string) => {
-    rejected.value = rejected.value.filter((r) => r.message.id !== id)
+  /**
+   * Brings the site to where the server has it: by its own changes where they follow right after what is at hand, else
+   * by the steps that were missed. `others` asks for those too where nothing of one's own is ahead.
+   */
+  async function catchUp(others: boolean): Promise<void> {
+    const id: string = held.value!.id
+    for (const { message, revision } of ahead.value) {
+      const next = revision === held.value!.revision + 1 ? ownStep(held.value!.site, message, revision) : null
+      if (!next) break
+      held.value = { ...held.value!, site: next.site, revision, steps: [next.step, ...held.value!.steps] }
+    }
+    for (;;) {
+      ahead.value = ahead.value.filter((a) => a.revision > held.value!.revision)
+      if (ahead.value.length === 0 && !others) return
+      const missed = await fetchMissed(id, held.value!.revision)
+      if (held.value?.id !== id || missed.kind !== 'ok' || missed.value.steps.length === 0) return
+      for (const { commands, ...step } of missed.value.steps) {
+        const applied = applyBatch(held.value.site, commands)
+        if (!applied.ok) return load(id)
+        const steps: Step[] = [step, ...held.value.steps]
+        held.value = { ...held.value, site: applied.value.site, revision: step.revision, steps }
+      }
+    }
+  }
+
+  /** Lets go of what was refused: a person has seen it. */
+  async function dismiss(id: string): Promise<void> {
+    await settleFor(id, false)
+  }
+  /** Sends what was refused once more. */
+  async function sendAgain(id: string): Promise<void> {
+    const message = await settleFor(id, true)
+    if (message) outbox.value = [...outbox.value, message]
+    void send()
+  }
+  async function settleFor(id: string, again: boolean): Promise<Message | null> {
+    const found = rejected.value.find((r) => r.message.id === id)
+    if (!found) return null
+    // A change that is sent again is meant for the site as it is seen now.
+    const message = again && held.value ? anew(found.message, held.value.revision) : found.message
+    await settleRefused(message, again).catch(() => {
+      unkept.value = true
+    })
+    rejected.value = rejected.value.filter((r) => r !== found)
+    return message
   }
 
   /** The last change made from this device that still stands and is no undo itself, or null. */
@@ -243,7 +291,8 @@ export const useProperty = defineStore('property', () => {
     pending,
     rejected,
     status,
-    reached,
+    line,
+    troubles,
     outdated,
     unkept,
     undoable,
@@ -252,6 +301,7 @@ export const useProperty = defineStore('property', () => {
     change,
     send,
     dismiss,
+    sendAgain,
     undo,
     sceneAt,
     pastBefore,
@@ -261,9 +311,22 @@ export const useProperty = defineStore('property', () => {
   }
 })
 
-const isOutdated = (reply: Awaited<ReturnType<typeof postMessages>>) =>
-  reply.kind === 'ok' &&
-  reply.value.replies.some((r) => r.status === 'refused' && r.refusals.some((f) => f.code === 'newer_client'))
+const isChange = ({ body }: Message) => body.kind === 'batch' || body.kind === 'undo'
+
+const anew = (message: Message, base: number): Message =>
+  message.body.kind === 'batch' ? { ...message, body: { ...message.body, base, onTopOf: [] } } : message
+
+/** The step that one's own batch made, where it follows right after the site at hand. */
+function ownStep(site: Site, message: Message, revision: number): { site: Site; step: Step } | null {
+  if (message.body.kind !== 'batch') return null
+  const applied = applyBatch(site, message.body.commands)
+  if (!applied.ok) return null
+  const { id, author, device, at } = message
+  return {
+    site: applied.value.site,
+    step: { id, revision, author, device, at, undoes: null, writes: [...applied.value.writes] },
+  }
+}
 
 function factsWith(facts: Facts, messages: readonly Message[]): Facts {
   return messages.reduce((now, m) => {

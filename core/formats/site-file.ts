@@ -1,18 +1,31 @@
 import * as z from 'zod'
-import { factsSchema, SCHEMA_VERSION, type Facts } from '../record'
+import {
+  factKinds,
+  factsSchema,
+  kindOf,
+  ownerIdOf,
+  revisionNumber,
+  SCHEMA_VERSION,
+  uuid,
+  type AnyFact,
+  type FactContext,
+  type Facts,
+} from '../record'
 import { accepted, parseWith, refusal, refused, type Outcome, type Refusal } from '../refusal'
-import { brokenInvariants, entries, lookUp, siteSchema, type Site } from '../site'
+import { brokenInvariants, lookUp, MOST_RECORDS, recordCount, siteSchema, type Site } from '../site'
 import { canonicalJson } from './canonical'
-import { FORMAT_NAME, upgrade } from './upgrade'
+import { journal, type Journal } from './journal'
+import { FORMAT_NAME, fileVersion, liftFact, liftSite } from './upgrade'
 
-/** A whole property in one file: its site and everything ever read there. */
+/** A whole property in one file: its site and everything ever read there, and where asked for how it came to be. */
 export const propertyFile = z.strictObject({
   format: z.literal(FORMAT_NAME),
   version: z.literal(SCHEMA_VERSION),
-  id: z.uuid(),
-  revision: z.int().min(0),
+  id: uuid,
+  revision: revisionNumber,
   site: siteSchema,
   ...factsSchema.shape,
+  journal: journal.optional(),
 })
 export type PropertyFile = z.infer<typeof propertyFile>
 
@@ -22,28 +35,48 @@ export interface Property {
   readonly revision: number
   readonly site: Site
   readonly facts: Facts
+  readonly journal?: Journal
 }
 
 /** The file's text; reading it back gives the same property, and writing that gives the same bytes. */
-export function writeProperty({ id, revision, site, facts }: Property): string {
-  return canonicalJson({ format: FORMAT_NAME, version: SCHEMA_VERSION, id, revision, site, ...facts })
+export function writeProperty({ id, revision, site, facts, journal }: Property): string {
+  return canonicalJson({ format: FORMAT_NAME, version: SCHEMA_VERSION, id, revision, site, ...facts, journal })
 }
 
 /** Reads a file's text. Refuses with everything that is wrong, up to the first stage that finds something. */
 export function readProperty(text: string): Outcome<Property> {
   const json = parseJson(text)
   if (!json.ok) return json
-  const lifted = upgrade(json.value)
-  if (!lifted.ok) return lifted
-  const parsed = parseWith(propertyFile, lifted.value)
+  if (typeof json.value !== 'object' || json.value === null || Array.isArray(json.value))
+    return refused(refusal('not_our_file'))
+  const file = json.value as Record<string, unknown>
+  const version = fileVersion(file.format, file.version)
+  if (!version.ok) return version
+  const parsed = parseWith(propertyFile, lifted(file, version.value))
   if (!parsed.ok) return parsed
-  const { id, revision, site, visits, readings, strikeOuts, cautions, closings, acceptances, findings } = parsed.value
-  const facts = { visits, readings, strikeOuts, cautions, closings, acceptances, findings }
-  const broken = [
-    ...brokenInvariants(site).map((r) => ({ ...r, path: ['site', ...r.path] })),
-    ...brokenFacts(facts, site, revision),
-  ]
-  return broken.length > 0 ? refused(...broken.slice(0, 20)) : accepted({ id, revision, site, facts })
+  const { id, revision, site, format: _format, version: _version, journal, ...facts } = parsed.value
+  const broken = [...brokenSite(site), ...brokenFacts(facts, site, revision)]
+  return broken.length > 0
+    ? refused(...broken.slice(0, 20))
+    : accepted({ id, revision, site, facts, ...(journal ? { journal } : {}) })
+}
+
+function lifted(file: Record<string, unknown>, version: number): Record<string, unknown> {
+  const facts = factKinds.flatMap((kind) => {
+    const { collection } = kindOf(kind)
+    const held = file[collection]
+    if (typeof held !== 'object' || held === null) return []
+    return [[collection, Object.fromEntries(Object.entries(held).map(([id, f]) => [id, liftFact(version, kind, f)]))]]
+  })
+  const site = 'site' in file ? { site: liftSite(version, file.site) } : {}
+  return { ...file, ...site, ...Object.fromEntries(facts), version: SCHEMA_VERSION }
+}
+
+/** What is broken in a file's site, each path as it stands in the file. */
+export function brokenSite(site: Site): Refusal[] {
+  const records = recordCount(site)
+  if (records > MOST_RECORDS) return [refusal('site_too_large', ['site'], { records, most: MOST_RECORDS })]
+  return brokenInvariants(site).map((r) => ({ ...r, path: ['site', ...r.path] }))
 }
 
 /** JSON text to a value; the refusal says where the text stops being JSON. */
@@ -51,7 +84,9 @@ export function parseJson(text: string): Outcome<unknown> {
   const plain = text.replace(/^\uFEFF/, '')
   if (plain.trim() === '') return refused(refusal('empty_file'))
   try {
-    return accepted(JSON.parse(plain))
+    const value: unknown = JSON.parse(plain)
+    const hidden = plain.includes('__proto__') || plain.includes('\\u') ? pathOfProto(value) : null
+    return hidden === null ? accepted(value) : refused(refusal('bad_key', hidden, { key: '__proto__' }))
   } catch (error) {
     const at = /position (\d+)/.exec(String(error))
     const line = at ? plain.slice(0, Number(at[1])).split('\n').length : plain.split('\n').length
@@ -59,25 +94,51 @@ export function parseJson(text: string): Outcome<unknown> {
   }
 }
 
-function brokenFacts(facts: Facts, site: Site, revision: number): Refusal[] {
-  const broken: Refusal[] = []
-  for (const [id, v] of entries(facts.visits))
-    if (!lookUp(site.controllers, v.controller))
-      broken.push(
-        refusal('points_nowhere', ['visits', id, 'controller'], { id: v.controller, collection: 'controllers' }),
-      )
-  for (const [id, r] of entries(facts.readings))
-    if (r.revision > revision)
-      broken.push(refusal('reading_ahead', ['readings', id, 'revision'], { revision: r.revision, latest: revision }))
-  for (const name of ['readings', 'cautions', 'closings', 'findings'] as const) {
-    for (const [id, fact] of Object.entries(facts[name]))
-      if (!lookUp(facts.visits, fact.visit))
-        broken.push(refusal('points_nowhere', [name, id, 'visit'], { id: fact.visit, collection: 'visits' }))
+/** Where a value has a key `__proto__`, which readers would pass over in silence; null where nowhere. */
+function pathOfProto(value: unknown): (string | number)[] | null {
+  const waiting: { at: unknown; path: (string | number)[] }[] = [{ at: value, path: [] }]
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const { at, path } = next
+    if (typeof at !== 'object' || at === null) continue
+    for (const [key, inner] of Object.entries(at)) {
+      const there = [...path, Array.isArray(at) ? Number(key) : key]
+      if (key === '__proto__') return there
+      waiting.push({ at: inner, path: there })
+    }
   }
-  for (const name of ['strikeOuts', 'acceptances'] as const) {
-    for (const [id, fact] of Object.entries(facts[name]))
-      if (!lookUp(facts.readings, fact.reading))
-        broken.push(refusal('points_nowhere', [name, id, 'reading'], { id: fact.reading, collection: 'readings' }))
-  }
-  return broken
+  return null
 }
+
+/** What facts of a site at a revision are held against. */
+export const contextOf = (site: Site, revision: number): FactContext => ({
+  revision,
+  hasController: (id) => lookUp(site.controllers, id) !== undefined,
+})
+
+function brokenFacts(facts: Facts, site: Site, revision: number): Refusal[] {
+  const context = contextOf(site, revision)
+  return factKinds.flatMap((kind) => {
+    const { collection, owner, misfit } = kindOf(kind)
+    return Object.entries(facts[collection] as Record<string, AnyFact>).flatMap(([id, fact]) => {
+      const wrong = misfit(fact, context)
+      const ownerId = ownerIdOf(kind, fact)
+      const nowhere = owner && !lookUp(facts[kindOf(owner.kind).collection], ownerId!)
+      return [
+        ...(wrong ? [{ ...wrong, path: [collection, id, ...wrong.path] }] : []),
+        ...(nowhere ? [ownerMissing(collection, id, owner, ownerId!)] : []),
+      ]
+    })
+  })
+}
+
+/** The refusal of a fact that hangs on nothing. */
+export const ownerMissing = (
+  collection: string,
+  id: string,
+  owner: { readonly kind: 'visit' | 'reading'; readonly field: string },
+  ownerId: string,
+): Refusal =>
+  refusal('points_nowhere', [collection, id, owner.field], {
+    id: ownerId,
+    collection: kindOf(owner.kind).collection,
+  })

@@ -2,39 +2,18 @@ import { accepted, refusal, refused, type Outcome } from '../refusal'
 import { endKey } from '../site/end-key'
 import type { ControllerId, Site } from '../site'
 import { lookUp } from '../site/look-up'
-import type { Facts, FieldTest, Reading } from './fact'
-import type { FactKind, Message } from './message'
-
-/** Which collection of the facts a kind of message adds to. */
-export const FACT_COLLECTION = {
-  visit: 'visits',
-  reading: 'readings',
-  strikeOut: 'strikeOuts',
-  caution: 'cautions',
-  closing: 'closings',
-  acceptance: 'acceptances',
-  finding: 'findings',
-} as const satisfies Record<FactKind, keyof Facts>
+import type { FieldTest } from './field-test'
+import { kindOf, ownerIdOf, type FactBody, type Facts } from './kinds'
+import type { Reading } from './kinds/reading'
 
 /** The facts with one more. A fact already there under this id stays as it is; one that points at nothing is refused. */
-export function withFact(facts: Facts, id: string, body: Extract<Message['body'], { fact: unknown }>): Outcome<Facts> {
-  const collection = FACT_COLLECTION[body.kind]
+export function withFact(facts: Facts, id: string, { kind, fact }: FactBody): Outcome<Facts> {
+  const { collection, owner } = kindOf(kind)
   if (lookUp(facts[collection], id)) return accepted(facts)
-  const missing = missingFor(facts, body)
-  if (missing) return refused(refusal('fact_points_nowhere', [collection, id], { id: missing }))
-  return accepted({ ...facts, [collection]: { ...facts[collection], [id]: body.fact } })
-}
-
-function missingFor(facts: Facts, body: Extract<Message['body'], { fact: unknown }>): string | null {
-  switch (body.kind) {
-    case 'visit':
-      return null
-    case 'strikeOut':
-    case 'acceptance':
-      return lookUp(facts.readings, body.fact.reading) ? null : body.fact.reading
-    default:
-      return lookUp(facts.visits, body.fact.visit) ? null : body.fact.visit
-  }
+  const ownerId = ownerIdOf(kind, fact)
+  if (owner && !lookUp(facts[kindOf(owner.kind).collection], ownerId!))
+    return refused(refusal('fact_points_nowhere', [collection, id], { id: ownerId! }))
+  return accepted({ ...facts, [collection]: { ...facts[collection], [id]: fact } })
 }
 
 /** A reading with its id, and the reason if it was struck out. */

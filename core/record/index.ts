@@ -1,40 +1,31 @@
-export {
-  answers,
-  cabinetTest,
-  CAUTIONS,
-  factsSchema,
-  fieldTest,
-  huntTest,
-  instant,
-  isHuntTest,
-  isOhms,
-  noFacts,
-  readingValue,
-} from './fact'
+export { factId, instant, revisionNumber, uuid } from './basics'
+export { answers, cabinetTest, fieldTest, huntTest, isHuntTest, readingValue } from './field-test'
 export type {
-  Acceptance,
   CabinetTest,
-  Caution,
-  CautionCode,
-  Closing,
-  Facts,
-  Finding,
   FieldTest,
   FieldTestKind,
   HuntTest,
-  OhmsReading,
   OhmsTest,
   OhmsValue,
-  Reading,
   ReadingValue,
-  StrikeOut,
   TestKind,
-  Visit,
-} from './fact'
-export { controllerOf, FACT_COLLECTION, readingsOf, standingReadings, testKey, visitsInOrder, withFact } from './facts'
+} from './field-test'
+export { FACT_KINDS, factKinds, factsSchema, kindOf, noFacts, ownerIdOf } from './kinds'
+export type { AnyFact, FactBody, FactKind, FactOf, Facts } from './kinds'
+export type { FactContext } from './kinds/kind'
+export type { Acceptance } from './kinds/acceptance'
+export { CAUTIONS } from './kinds/caution'
+export type { Caution, CautionCode } from './kinds/caution'
+export type { Closing } from './kinds/closing'
+export type { Finding } from './kinds/finding'
+export { isOhms } from './kinds/reading'
+export type { OhmsReading, Reading } from './kinds/reading'
+export type { StrikeOut } from './kinds/strike-out'
+export type { Visit } from './kinds/visit'
+export { controllerOf, readingsOf, standingReadings, testKey, visitsInOrder, withFact } from './facts'
 export type { Logged } from './facts'
 export { batch, message, messageBody, SCHEMA_VERSION, undo } from './message'
-export type { Batch, FactKind, Message, MessageBody } from './message'
+export type { Batch, Message, MessageBody } from './message'
 export { COMMON_METER, meter } from './meter'
 export type { Meter } from './meter'
 export { addressOf, footprintOf, rebase, takeBack } from './change'

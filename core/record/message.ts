@@ -1,7 +1,8 @@
 import * as z from 'zod'
 import { command } from '../site/command'
 import { words } from '../site/ids'
-import { acceptance, caution, closing, finding, instant, reading, strikeOut, visit } from './fact'
+import { instant, revisionNumber, uuid } from './basics'
+import { factBodies, type FactBody } from './kinds'
 
 /** The version of site, file and message together. A change of any of them raises it. */
 export const SCHEMA_VERSION = 4
@@ -12,38 +13,27 @@ export const SCHEMA_VERSION = 4
  */
 export const batch = z.strictObject({
   kind: z.literal('batch'),
-  base: z.int().min(0),
-  onTopOf: z.array(z.uuid()).max(1000).default([]),
+  base: revisionNumber,
+  onTopOf: z.array(uuid).max(1000).default([]),
   commands: z.array(command).min(1).max(5000),
 })
 export type Batch = z.infer<typeof batch>
 
 /** Takes a batch back. It is a batch itself, so it can be taken back too. */
-export const undo = z.strictObject({ kind: z.literal('undo'), undoes: z.uuid() })
+export const undo = z.strictObject({ kind: z.literal('undo'), undoes: uuid })
 
-export const messageBody = z.discriminatedUnion('kind', [
-  batch,
-  undo,
-  z.strictObject({ kind: z.literal('visit'), fact: visit }),
-  z.strictObject({ kind: z.literal('reading'), fact: reading }),
-  z.strictObject({ kind: z.literal('strikeOut'), fact: strikeOut }),
-  z.strictObject({ kind: z.literal('caution'), fact: caution }),
-  z.strictObject({ kind: z.literal('closing'), fact: closing }),
-  z.strictObject({ kind: z.literal('acceptance'), fact: acceptance }),
-  z.strictObject({ kind: z.literal('finding'), fact: finding }),
-])
-export type MessageBody = z.infer<typeof messageBody>
-export type FactKind = Exclude<MessageBody['kind'], 'batch' | 'undo'>
+export const messageBody = z.discriminatedUnion('kind', [batch, undo, ...factBodies])
+export type MessageBody = z.infer<typeof batch> | z.infer<typeof undo> | FactBody
 
 /** One entry of the outbox. Its id is chosen by the page; sent twice, it counts once. */
 export const message = z.strictObject({
-  id: z.uuid(),
+  id: uuid,
   /** What an older page wrote still holds: later versions have only added fields that may be left out. */
   schema: z.int().min(1).max(SCHEMA_VERSION),
-  property: z.uuid(),
+  property: uuid,
   author: words(80),
   device: words(80),
   at: instant,
   body: messageBody,
 })
-export type Message = z.infer<typeof message>
+export type Message = Omit<z.infer<typeof message>, 'body'> & { body: MessageBody }

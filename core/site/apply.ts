@@ -78,9 +78,9 @@ export function valueAt(site: Site, path: readonly string[]): unknown {
   return value
 }
 
-/** Equality of JSON values; the order of keys does not matter. */
+/** Equality of JSON values; the order of keys does not matter, nor the sign of nought, which JSON does not keep. */
 export function sameJson(a: unknown, b: unknown): boolean {
-  if (Object.is(a, b)) return true
+  if (a === b) return true
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
   if (Array.isArray(a) !== Array.isArray(b)) return false
   const [keysA, keysB] = [Object.keys(a), Object.keys(b)]

@@ -20,9 +20,12 @@ import { splice } from './splice'
 import { pointOfConnection, station } from './station'
 import { underlay } from './underlay'
 
+/** The name of a property, at whatever door it comes in. */
+export const propertyName = words(120).min(1, 'a name')
+
 /** The records that are not in a collection, as a record of their own so that commands write them the same way. */
 export const about = z.strictObject({
-  name: words(120).min(1, 'a name'),
+  name: propertyName,
   contractor: words(120).default(''),
   origin: z
     .strictObject({ latitude_deg: z.number().min(-90).max(90), longitude_deg: z.number().min(-180).max(180) })

@@ -1,11 +1,12 @@
-import type { ColumnType, Generated, Insertable } from 'kysely'
-import type { Facts } from '../../core/record'
+import type { ColumnType, Generated } from 'kysely'
+import type { AnyFact, FactKind } from '../../core/record'
 import type { Command, Site, Write } from '../../core/site'
 
 /** JSONB: read as its value, written as text. */
 type Json<T> = ColumnType<T, string, string>
 type Moment = ColumnType<Date, Date, Date>
 
+/** Every row says whose it is and who wrote it; keys begin with the company. */
 interface Owned {
   company: string
   author: string
@@ -21,6 +22,7 @@ interface PropertyRow extends Owned {
   stations: number
   created_at: Generated<Date>
   updated_at: Generated<Date>
+  archived_at: ColumnType<Date | null, Date | null | undefined, Date | null>
 }
 
 /** The journal: every accepted batch with what each field was and became. */
@@ -32,25 +34,39 @@ interface BatchRow extends Owned {
   device: string
   at: Moment
   received_at: Generated<Date>
+  schema_version: number
   commands: Json<Command[]>
   writes: Json<Write[]>
   undoes: string | null
 }
 
 interface SnapshotRow {
+  company: string
   property: string
   revision: number
+  schema_version: number
   site: Json<Site>
 }
 
-interface FactRow<T> extends Owned {
+interface FactRow extends Owned {
   property: string
+  kind: FactKind
   id: string
+  owner_kind: FactKind | null
+  owner: string | null
   at: Moment
   received_at: Generated<Date>
-  fact: Json<T>
+  schema_version: number
+  fact: Json<AnyFact>
 }
-type FactOf<K extends keyof Facts> = FactRow<Facts[K][string]>
+
+interface PictureRow extends Owned {
+  property: string
+  sha256: string
+  received_at: Generated<Date>
+  kind: string
+  bytes: Buffer
+}
 
 export interface Tables {
   companies: { id: string; name: string }
@@ -58,19 +74,11 @@ export interface Tables {
   properties: PropertyRow
   batches: BatchRow
   snapshots: SnapshotRow
-  visits: FactOf<'visits'>
-  readings: FactOf<'readings'> & { visit: string }
-  strike_outs: FactOf<'strikeOuts'> & { reading: string }
-  cautions: FactOf<'cautions'> & { visit: string }
-  closings: FactOf<'closings'> & { visit: string }
-  acceptances: FactOf<'acceptances'> & { reading: string }
-  findings: FactOf<'findings'> & { visit: string }
-  pictures: Owned & { property: string; sha256: string; received_at: Generated<Date>; kind: string; bytes: Buffer }
+  facts: FactRow
+  pictures: PictureRow
   markers: { name: string; at: Generated<Date> }
 }
-export type NewBatch = Insertable<BatchRow>
 
 /** Owner of every row until there are accounts. */
 export const DEFAULT_COMPANY = '00000000-0000-7000-8000-000000000001'
 export const DEFAULT_USER = '00000000-0000-7000-8000-000000000002'
-export const OWNED = { company: DEFAULT_COMPANY, author: DEFAULT_USER }

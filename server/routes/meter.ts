@@ -5,7 +5,9 @@ import { coilsAsRead, goodReadings, pastOf } from '../../core/history'
 import { COMMON_METER } from '../../core/record'
 import { entries } from '../../core/site'
 import { chance, fieldOf, meterOn, readFault, type FieldFault, type MeterSession } from '../../standins'
-import { readWhole } from '../db/properties'
+import { actingAs, DEFAULT_ACTOR } from '../db/actor'
+import { readFacts } from '../db/facts'
+import { presentSite } from '../db/sites'
 import { database } from '../utils/database'
 
 const asked = z.strictObject({
@@ -54,7 +56,10 @@ async function sessionFor(query: URLSearchParams): Promise<MeterSession | string
     fault: query.getAll('fault'),
   })
   if (!parsed.success) return parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')
-  const held = await readWhole(database(), parsed.data.property)
+  const held = await actingAs(database(), DEFAULT_ACTOR, async (within) => {
+    const present = await presentSite(within, parsed.data.property)
+    return present?.ok ? { site: present.value.site, facts: await readFacts(within, parsed.data.property) } : null
+  })
   if (!held) return 'property: not on record'
   const { site, facts } = held
   const faults: FieldFault[] = []

@@ -1,96 +1,209 @@
-import type { Transaction } from 'kysely'
-import { message, rebase, SCHEMA_VERSION, takeBack, type Message, type Standing } from '../../core/record'
-import { parseWith, refusal, refused, type Outcome, type Refusal } from '../../core/refusal'
-import { lookUp, sameJson, type Command, type Site, type Write } from '../../core/site'
-import type { Database } from '../db/database'
 import {
-  batchesSince,
-  controllersVisited,
-  findBatch,
-  insertFact,
-  lockSite,
-  missingOwner,
-  storeStep,
-} from '../db/properties'
-import type { Tables } from '../db/tables'
+  kindOf,
+  message,
+  ownerIdOf,
+  rebase,
+  SCHEMA_VERSION,
+  takeBack,
+  type AnyFact,
+  type FactBody,
+  type Message,
+} from '../../core/record'
+import { accepted, parseWith, refusal, refused, type Outcome, type Refusal } from '../../core/refusal'
+import { lookUp, sameJson, type Command, type Site, type Write } from '../../core/site'
+import { actingAs, type Actor, type Within } from '../db/actor'
+import { changesSince } from '../db/changes'
+import { isDatabaseDown, type Database } from '../db/database'
+import { controllersVisited, findFacts, insertFacts } from '../db/facts'
+import { findBatch, storeStep } from '../db/journal'
+import { findProperty, holdChanged, presentSite } from '../db/sites'
 import { refusedBody } from './reply'
 
-/** What became of one message. `missed` are the batches that its sender had not seen, where that was the obstacle. */
+/**
+ * What became of one message. Only `accepted`, `already` and `refused` are answers to it; one that `failed` was neither
+ * taken nor refused and may be sent again.
+ */
 export type MessageReply =
-  | {
-      readonly id: string | null
-      readonly status: 'accepted' | 'already'
-      readonly revision?: number
-      readonly writes?: readonly Write[]
-    }
+  | { readonly id: string | null; readonly status: 'accepted' | 'already'; readonly revision?: number }
+  | { readonly id: string | null; readonly status: 'failed' }
   | {
       readonly id: string | null
       readonly status: 'refused'
       readonly refusals: readonly Refusal[]
       readonly sentences: readonly string[]
-      readonly missed?: readonly { id: string; revision: number; commands: readonly Command[] }[]
     }
 
-type Within = Transaction<Tables>
+type Answer = Outcome<{ readonly status: 'accepted' | 'already'; readonly revision?: number }>
+type Change = Message & { readonly body: Exclude<Message['body'], FactBody> }
+type Fact = Message & { readonly body: FactBody }
+
+const isFact = (m: Message): m is Fact => m.body.kind !== 'batch' && m.body.kind !== 'undo'
+const ACCEPTED: Answer = accepted({ status: 'accepted' })
+const ALREADY: Answer = accepted({ status: 'already' })
+
+/** A request is not worked on for longer; what it has not come to is sent again by whoever sent it. */
+const LONGEST_ms = 1000
+/** All refusals of a request together; a sentence more helps nobody. */
+const MOST_REFUSALS = 1000
 
 /**
- * The one door for changes and facts: one message, one transaction, all or nothing. A message sent again is answered
- * `already` and changes nothing; an id used for something else is refused.
+ * The one door for changes and facts: messages in their order, each all or nothing, each with its own answer. A message
+ * sent again is answered `already` and changes nothing; an id used for something else is refused. Facts that follow each
+ * other are stored together.
+ * @returns a reply for each of the first messages: where time is short, not for all
  */
-export async function receive(db: Database, property: string, raw: unknown): Promise<MessageReply> {
-  const version = typeof raw === 'object' && raw !== null && 'schema' in raw ? raw.schema : undefined
-  const id =
-    typeof raw === 'object' && raw !== null && 'id' in raw && typeof raw.id === 'string' ? raw.id.slice(0, 64) : null
-  if (typeof version === 'number' && version > SCHEMA_VERSION) return no(id, refusal('newer_client', ['schema']))
-  const parsed = parseWith(message, raw)
-  if (!parsed.ok) return no(id, ...parsed.refusals)
-  const m = parsed.value
-  if (m.property.toLowerCase() !== property) return no(id, refusal('wrong_property', ['property']))
-  return db.transaction().execute(async (tx): Promise<MessageReply> => {
-    const now = await lockSite(tx, property)
-    if (!now) return no(m.id, refusal('no_such_property'))
-    return m.body.kind === 'batch' || m.body.kind === 'undo' ? change(tx, m, now) : fact(tx, m, now)
+export async function receiveAll(
+  db: Database,
+  actor: Actor,
+  property: string,
+  raws: readonly unknown[],
+): Promise<MessageReply[]> {
+  const deadline = Date.now() + LONGEST_ms
+  const parsed = raws.map((raw) => readMessage(property, raw))
+  const answers: (Answer | null)[] = []
+  while (answers.length < parsed.length && (answers.length === 0 || Date.now() < deadline)) {
+    const next = parsed[answers.length]!
+    if (!next.ok) answers.push(next)
+    else if (isFact(next.value))
+      answers.push(...(await takeFacts(db, actor, property, factsFrom(parsed, answers.length))))
+    else answers.push(...(await orNull(() => takeChange(db, actor, property, next.value as Change))))
+  }
+  const most = Math.max(1, Math.floor(MOST_REFUSALS / raws.length))
+  return answers.map((answer, i): MessageReply => {
+    const id = idOf(raws[i])
+    if (answer === null) return { id, status: 'failed' }
+    if (answer.ok) return { id, ...answer.value }
+    return { id, status: 'refused', ...refusedBody(answer.refusals, most) }
   })
 }
 
-const no = (id: string | null, ...refusals: Refusal[]): MessageReply => ({
-  id,
-  status: 'refused',
-  ...refusedBody(refusals),
-})
+/** A sender's own spelling of its id, to know the reply by. */
+function idOf(raw: unknown): string | null {
+  return typeof raw === 'object' && raw !== null && 'id' in raw && typeof raw.id === 'string'
+    ? raw.id.slice(0, 64)
+    : null
+}
 
-async function change(tx: Within, m: Message, now: Standing): Promise<MessageReply> {
-  const before = await findBatch(tx, m.id)
-  if (before)
-    return sameChange(m, before)
-      ? { id: m.id, status: 'already', revision: before.revision, writes: before.writes }
-      : no(m.id, refusal('id_taken', ['id']))
-  const base = m.body.kind === 'batch' ? m.body.base : now.revision
-  const since = await batchesSince(tx, m.property, base)
-  const result =
-    m.body.kind === 'batch'
-      ? withCommands(rebase(now, base, m.body.commands, since, m.body.onTopOf), m.body.commands)
-      : await undone(tx, m, now)
-  if (!result.ok) {
-    const missed = since.map(({ id, revision, commands }) => ({ id, revision, commands }))
-    return { ...no(m.id, ...result.refusals), missed } as MessageReply
+function readMessage(property: string, raw: unknown): Outcome<Message> {
+  const version = typeof raw === 'object' && raw !== null && 'schema' in raw ? raw.schema : undefined
+  if (typeof version === 'number' && version > SCHEMA_VERSION) return refused(refusal('newer_client', ['schema']))
+  const parsed = parseWith(message, raw)
+  if (!parsed.ok) return parsed
+  return parsed.value.property === property
+    ? (parsed as Outcome<Message>)
+    : refused(refusal('wrong_property', ['property']))
+}
+
+/** The facts that follow each other from a place on. */
+function factsFrom(parsed: readonly Outcome<Message>[], from: number): Fact[] {
+  const facts: Fact[] = []
+  for (let i = from; i < parsed.length; i++) {
+    const next = parsed[i]!
+    if (!next.ok || !isFact(next.value)) break
+    facts.push(next.value)
   }
-  const { site, writes, commands } = result.value
-  const visited = (await controllersVisited(tx, m.property)).filter((id) => !lookUp(site.controllers, id))
-  if (visited.length > 0) return no(m.id, ...visited.map((id) => refusal('has_visits', ['controllers', id])))
-  const revision = now.revision + 1
-  await storeStep(tx, site, {
-    id: m.id,
-    property: m.property,
-    revision,
-    authorName: m.author,
-    device: m.device,
-    at: m.at,
-    commands,
-    writes,
-    undoes: m.body.kind === 'undo' ? m.body.undoes : null,
+  return facts
+}
+
+/** Facts together, and where that fails for no reason of the database's, one by one, so that one does not stop the rest. */
+async function takeFacts(db: Database, actor: Actor, property: string, facts: Fact[]): Promise<(Answer | null)[]> {
+  const together = await orNull(() => actingAs(db, actor, (within) => storeFacts(within, property, facts)))
+  if (together[0]) return together[0] as unknown as Answer[]
+  const answers: (Answer | null)[] = []
+  for (const fact of facts)
+    answers.push(...(await orNull(async () => (await actingAs(db, actor, (w) => storeFacts(w, property, [fact])))[0]!)))
+  return answers
+}
+
+/** The result, or null where something unforeseen stood in the way; a database that is away is told to the caller. */
+async function orNull<T>(work: () => Promise<T>): Promise<[T | null]> {
+  try {
+    return [await work()]
+  } catch (error) {
+    if (isDatabaseDown(error)) throw error
+    console.error(error)
+    return [null]
+  }
+}
+
+async function storeFacts(within: Within, property: string, messages: readonly Fact[]): Promise<Answer[]> {
+  const needsSite = messages.some((m) => kindOf(m.body.kind).needsSite)
+  const present = needsSite ? await presentSite(within, property, 'share') : null
+  const row = needsSite ? (present?.ok ? present.value : null) : await findProperty(within, property)
+  if (!row) {
+    const why = present && !present.ok ? present : refused(refusal('no_such_property'))
+    return messages.map(() => why)
+  }
+  const site = present?.ok ? present.value.site : null
+  const context = { revision: row.revision, hasController: (id: string) => lookUp(site!.controllers, id) !== undefined }
+  const owners = messages.flatMap(({ body }) => {
+    const { owner } = kindOf(body.kind)
+    return owner ? [{ kind: owner.kind, id: ownerIdOf(body.kind, body.fact)! }] : []
   })
-  return { id: m.id, status: 'accepted', revision, writes }
+  const own = messages.map(({ id, body }) => ({ kind: body.kind, id }))
+  const found = await findFacts(within, property, [...own, ...owners])
+  const fresh: { readonly at: number; readonly kind: FactBody['kind']; readonly id: string; readonly fact: AnyFact }[] =
+    []
+  const answers = messages.map(({ id, body }, at): Answer => {
+    const there = found.get(body.kind, id)
+    if (there) return sameFact(there, body.fact)
+    const { owner, misfit } = kindOf(body.kind)
+    const wrong = misfit(body.fact, context)
+    if (wrong) return refused({ ...wrong, path: ['body', 'fact', ...wrong.path] })
+    const ownerId = ownerIdOf(body.kind, body.fact)
+    if (owner && !found.get(owner.kind, ownerId!))
+      return refused(refusal('fact_points_nowhere', ['body', 'fact'], { id: ownerId! }))
+    found.add(body.kind, id, body.fact)
+    fresh.push({ at, kind: body.kind, id, fact: body.fact })
+    return ACCEPTED
+  })
+  if (fresh.length === 0) return answers
+  const isNew = await insertFacts(within, property, fresh)
+  const raced = fresh.filter((f) => !isNew(f.kind, f.id))
+  const theirs = await findFacts(within, property, raced)
+  for (const { at, kind, id, fact } of raced) answers[at] = sameFact(theirs.get(kind, id)!, fact)
+  return answers
+}
+
+const sameFact = (there: AnyFact, sent: AnyFact): Answer =>
+  sameJson(there, sent) ? ALREADY : refused(refusal('id_taken', ['id']))
+
+/** Takes a change in; what it made is kept at hand once it is certain to stand. */
+async function takeChange(db: Database, actor: Actor, property: string, m: Change): Promise<Answer> {
+  let keep = () => {}
+  const answer = await actingAs(db, actor, async (within): Promise<Answer> => {
+    const row = await findProperty(within, property, 'update')
+    if (!row) return refused(refusal('no_such_property'))
+    const before = await findBatch(within, property, m.id)
+    if (before)
+      return sameChange(m, before)
+        ? accepted({ status: 'already', revision: before.revision })
+        : refused(refusal('id_taken', ['id']))
+    const present = await presentSite(within, property)
+    if (!present?.ok) return present ?? refused(refusal('no_such_property'))
+    const now = present.value
+    const changed = await changedSite(within, m, now)
+    if (!changed.ok) return changed
+    const { site, writes, commands } = changed.value
+    const visited = (await controllersVisited(within, property)).filter((id) => !lookUp(site.controllers, id))
+    if (visited.length > 0) return refused(...visited.map((id) => refusal('has_visits', ['controllers', id])))
+    const revision = now.revision + 1
+    const bytes = await storeStep(within, site, {
+      id: m.id,
+      property,
+      revision,
+      authorName: m.author,
+      device: m.device,
+      at: m.at,
+      commands,
+      writes,
+      undoes: m.body.kind === 'undo' ? m.body.undoes : null,
+    })
+    keep = () => holdChanged(within, property, site, revision, bytes)
+    return accepted({ status: 'accepted', revision })
+  })
+  keep()
+  return answer
 }
 
 type Changed = Outcome<{
@@ -99,43 +212,21 @@ type Changed = Outcome<{
   readonly commands: readonly Command[]
 }>
 
-const withCommands = (applied: ReturnType<typeof rebase>, commands: readonly Command[]): Changed =>
-  applied.ok ? { ok: true, value: { ...applied.value, commands } } : applied
-
-async function undone(tx: Within, m: Message, now: Standing): Promise<Changed> {
-  const undoes = m.body.kind === 'undo' ? m.body.undoes : ''
-  const step = await findBatch(tx, undoes)
-  return step?.property === m.property ? takeBack(now, step) : refused(refusal('no_such_batch', ['body', 'undoes']))
+async function changedSite(within: Within, m: Change, now: { site: Site; revision: number }): Promise<Changed> {
+  if (m.body.kind === 'undo') {
+    const step = await findBatch(within, m.property, m.body.undoes)
+    return step ? takeBack(now, step) : refused(refusal('no_such_batch', ['body', 'undoes']))
+  }
+  const { base, commands, onTopOf } = m.body
+  const changes = await changesSince(within, m.property, base, now.revision)
+  if (!changes) return refused(refusal('too_far_behind', ['base'], { base, latest: now.revision }))
+  const own = new Set(onTopOf)
+  const applied = rebase(now, base, commands, (path) => changes.since(path, base, own))
+  return applied.ok ? accepted({ ...applied.value, commands }) : applied
 }
 
-function sameChange(
-  m: Message,
-  stored: { property: string; commands: readonly Command[]; undoes: string | null },
-): boolean {
-  if (stored.property !== m.property.toLowerCase()) return false
+function sameChange(m: Change, stored: { commands: readonly Command[]; undoes: string | null }): boolean {
   return m.body.kind === 'undo'
-    ? stored.undoes === m.body.undoes.toLowerCase()
-    : m.body.kind === 'batch' && sameJson(stored.commands, m.body.commands)
-}
-
-async function fact(tx: Within, m: Message, now: Standing): Promise<MessageReply> {
-  if (m.body.kind === 'batch' || m.body.kind === 'undo') throw new Error('fact: the message is a change')
-  if (m.body.kind === 'visit' && !lookUp(now.site.controllers, m.body.fact.controller))
-    return no(
-      m.id,
-      refusal('points_nowhere', ['body', 'fact', 'controller'], {
-        id: m.body.fact.controller,
-        collection: 'controllers',
-      }),
-    )
-  if (m.body.kind === 'reading' && m.body.fact.revision > now.revision)
-    return no(
-      m.id,
-      refusal('reading_ahead', ['body', 'fact', 'revision'], { revision: m.body.fact.revision, latest: now.revision }),
-    )
-  const missing = await missingOwner(tx, m.property, m.body.fact)
-  if (missing !== null) return no(m.id, refusal('fact_points_nowhere', ['body', 'fact'], { id: missing }))
-  const there = await insertFact(tx, m.property, m.id, m.body.kind, m.body.fact)
-  if (there === null) return { id: m.id, status: 'accepted' }
-  return sameJson(there, m.body.fact) ? { id: m.id, status: 'already' } : no(m.id, refusal('id_taken', ['id']))
+    ? stored.undoes === m.body.undoes
+    : stored.undoes === null && sameJson(stored.commands, m.body.commands)
 }

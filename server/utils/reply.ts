@@ -18,10 +18,20 @@ export interface RefusedBody {
   readonly sentences: readonly string[]
 }
 
-export const refusedBody = (refusals: readonly Refusal[]): RefusedBody => ({
-  refusals,
-  sentences: refusals.map((r) => sayRefusal(r, SI)),
-})
+/** As many reasons as help, and of what was sent no more than shows what is meant. */
+const MOST_REFUSALS = 20
+const MOST_LETTERS = 160
+const clipped = <T>(value: T): T =>
+  typeof value === 'string' && value.length > MOST_LETTERS ? (`${value.slice(0, MOST_LETTERS)}…` as T) : value
+
+export function refusedBody(all: readonly Refusal[], most = MOST_REFUSALS): RefusedBody {
+  const refusals = all.slice(0, Math.min(most, MOST_REFUSALS)).map(({ code, path, params }) => ({
+    code,
+    path: path.slice(0, 12).map(clipped),
+    params: Object.fromEntries(Object.entries(params).map(([name, value]) => [name, clipped(value)])),
+  }))
+  return { refusals, sentences: refusals.map((r) => sayRefusal(r, SI)) }
+}
 
 /** Answers with a status and the refusals. */
 export function refuse(event: H3Event, status: number, refusals: readonly Refusal[]): RefusedBody {

@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream'
 import { promisify } from 'node:util'
 import { gzip } from 'node:zlib'
 import { defineEventHandler, getRequestHeader, getRouterParam, setResponseHeader, type H3Event } from 'h3'
@@ -28,7 +29,7 @@ const WORTH_PACKING = 2000
 
 /** A long answer packed for whoever can unpack it: twenty years of readings shrink to a tenth, and a garden's signal is thin. */
 async function compressed(event: H3Event, value: unknown): Promise<unknown> {
-  if (event.handled) return value // sent already, as it is
+  if (event.handled || value instanceof Readable) return value // sent already, or on its way piece by piece
   if (!/\bgzip\b/.test(getRequestHeader(event, 'accept-encoding') ?? '')) return value
   const text = typeof value === 'string' ? value : JSON.stringify(value)
   if (text === undefined || text.length < WORTH_PACKING) return value

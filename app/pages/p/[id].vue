@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { Search } from '@lucide/vue'
 import { entries } from '../../../core/site'
-import { sayRefusal } from '../../../words'
 import { useSpeaker } from '../../composables/useSpeaker'
 import { useProperty } from '../../stores/property'
 
 const route = useRoute()
 const property = useProperty()
 const units = () => property.site?.settings.units ?? ({ length: 'm', temperature: 'C' } as const)
-const { t, speaker } = useSpeaker(units)
+const { t } = useSpeaker(units)
 const id = computed(() => String(route.params.id))
 watch(id, (now) => void property.load(now), { immediate: true })
 watch(
@@ -174,11 +173,7 @@ const goTo = (target: string | null, place: string | null) =>
       </div>
     </header>
     <main id="work" class="work">
-      <section v-for="r in property.rejected" :key="r.message.id" class="sheet rejected" role="alert">
-        <h2>{{ t('app.refusedTitle') }}</h2>
-        <p v-for="(refusal, i) in r.refusals" :key="i">{{ sayRefusal(refusal, speaker) }}</p>
-        <button type="button" class="button" @click="property.dismiss(r.message.id)">{{ t('app.close') }}</button>
-      </section>
+      <RefusedMessages />
       <p v-if="said" class="quiet told" role="status">{{ said }}</p>
       <p v-if="property.viewed" class="sheet past row">
         <span>{{ t('app.viewing', { revision: property.viewed.revision }) }}</span>
@@ -225,8 +220,17 @@ const goTo = (target: string | null, place: string | null) =>
   </div>
   <main v-else id="work" class="waiting stack" aria-live="polite">
     <p v-if="property.status === 'loading'" class="quiet">{{ t('app.loading') }}</p>
+    <LazyRepairView v-else-if="property.status === 'unreadable'" :id="id" />
     <template v-else>
-      <h1>{{ property.status === 'missing' ? t('refusal.no_such_property') : t('refusal.database_down') }}</h1>
+      <h1>
+        {{
+          property.outdated
+            ? t('app.otherVersion')
+            : property.status === 'missing'
+              ? t('refusal.no_such_property')
+              : t('refusal.not_reached')
+        }}
+      </h1>
       <p class="row">
         <button
           v-if="property.status === 'unreachable'"
@@ -332,10 +336,6 @@ kbd {
   border-left: 5px solid var(--doubtful);
   margin-bottom: 16px;
   justify-content: space-between;
-}
-.rejected {
-  border-left: 5px solid var(--fault);
-  margin-bottom: 16px;
 }
 .waiting {
   max-width: 560px;

@@ -10,6 +10,8 @@ import { useProperty } from '../../../stores/property'
 
 const route = useRoute()
 const property = useProperty()
+/** Whether the file brings every change with it. */
+const past = ref(false)
 const site = computed(() => property.site!)
 const settings = computed(() => site.value.settings)
 const { t, speaker } = useSpeaker(() => settings.value.units)
@@ -183,10 +185,19 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         <section class="sheet stack">
           <h2>{{ t('record.file') }}</h2>
           <p class="quiet">{{ t('record.saveHow') }}</p>
+          <label class="row">
+            <input v-model="past" type="checkbox" />
+            {{ t('record.withPast') }}
+          </label>
           <p class="row">
             <a
               class="button"
-              :href="fileAddress(String(route.params.id), Object.keys(site.underlays).length > 0)"
+              :href="
+                fileAddress(String(route.params.id), {
+                  pictures: Object.keys(site.underlays).length > 0,
+                  journal: past,
+                })
+              "
               download
             >
               {{ t('record.save') }}
@@ -194,6 +205,7 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
             <button type="button" class="button" @click="saveCsv">{{ t('csv.outAll') }}</button>
           </p>
         </section>
+        <KeepOrGo :id="String(route.params.id)" :is-archived="property.held!.archived" />
       </div>
       <div class="stack">
         <section class="sheet stack">

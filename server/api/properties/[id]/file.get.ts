@@ -1,35 +1,58 @@
-import { zipSync } from 'fflate'
-import { getQuery, send, setResponseHeader } from 'h3'
-import { writeProperty } from '../../../../core/formats'
-import { refusal } from '../../../../core/refusal'
-import { readPicture } from '../../../db/pictures'
-import { readWhole } from '../../../db/properties'
-import { database } from '../../../utils/database'
+import { getQuery, setResponseHeader } from 'h3'
+import * as z from 'zod'
+import { propertyPieces, type StoredProperty } from '../../../../core/formats'
+import { parseWith, refusal } from '../../../../core/refusal'
+import type { Within } from '../../../db/actor'
+import { factsOf } from '../../../db/facts'
+import { journalSnapshots, journalSteps } from '../../../db/journal'
+import { picturesOf } from '../../../db/pictures'
+import { presentSite, storedSite } from '../../../db/sites'
 import { refuse } from '../../../utils/reply'
 import { propertyParam, route } from '../../../utils/route'
+import { streamWithin } from '../../../utils/stream'
+import { zipped } from '../../../utils/zipped'
 
-/** The property as a file to keep: canonical JSON, the same bytes for the same property; `?as=zip` has its pictures beside it. */
+/** `as=zip` has the pictures beside the file; `journal=yes` brings every change with it. */
+const query = z.strictObject({
+  as: z.enum(['json', 'zip']).default('json'),
+  journal: z.enum(['yes', 'no']).default('no'),
+})
+
+/** The property as a file to keep: canonical JSON, the same bytes for the same property. */
 export default route(async (event) => {
   const id = propertyParam(event)
   if (!id.ok) return refuse(event, 400, id.refusals)
-  const whole = await readWhole(database(), id.value)
-  if (!whole) return refuse(event, 404, [refusal('no_such_property')])
-  const name =
-    whole.site.about.name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '') || 'property'
-  if (getQuery(event).as === 'zip') {
-    const files: Record<string, Uint8Array> = { 'property.json': Buffer.from(writeProperty(whole)) }
-    for (const { sha256 } of Object.values(whole.site.underlays)) {
-      const picture = await readPicture(database(), id.value, sha256)
-      if (picture) files[`pictures/${sha256}`] = picture.bytes
+  const asked = parseWith(query, getQuery(event), ['query'])
+  if (!asked.ok) return refuse(event, 400, asked.refusals)
+  const { as, journal } = asked.value
+  return streamWithin(event, async (within) => {
+    const stored = await readForFile(within, id.value)
+    if (!stored) return { answer: refuse(event, 404, [refusal('no_such_property')]) }
+    const past = {
+      journal: { snapshots: journalSnapshots(within, id.value), steps: journalSteps(within, id.value) },
     }
-    setResponseHeader(event, 'content-disposition', `attachment; filename="${name}.zip"`)
-    // Pictures are packed already.
-    return send(event, Buffer.from(zipSync(files, { level: 0 })), 'application/zip')
-  }
-  setResponseHeader(event, 'content-type', 'application/json; charset=utf-8')
-  setResponseHeader(event, 'content-disposition', `attachment; filename="${name}.json"`)
-  return writeProperty(whole)
+    const file = propertyPieces({ ...stored, ...(journal === 'yes' ? past : {}) })
+    const name = fileName(stored.site.about?.name)
+    return {
+      begin: () => {
+        setResponseHeader(event, 'content-type', as === 'zip' ? 'application/zip' : 'application/json; charset=utf-8')
+        setResponseHeader(event, 'content-disposition', `attachment; filename="${name}.${as}"`)
+      },
+      pieces: as === 'zip' ? zipped(within, id.value, file, await picturesOf(within, id.value)) : file,
+    }
+  })
 })
+
+/** What cannot be read any more is given as it lies there, with the version it was written with. */
+async function readForFile(within: Within, id: string): Promise<StoredProperty | null> {
+  const present = await presentSite(within, id)
+  if (!present) return null
+  const facts: StoredProperty['facts'] = (kind) => factsOf(within, id, kind)
+  return present.ok ? { id, facts, ...present.value } : { id, facts, ...(await storedSite(within, id)) }
+}
+
+const fileName = (name: unknown) =>
+  String(name ?? '')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '') || 'property'

@@ -1,24 +1,31 @@
 import { getQuery } from 'h3'
 import * as z from 'zod'
+import { revisionNumber } from '../../../../core/record'
 import { parseWith } from '../../../../core/refusal'
-import { stepsBefore } from '../../../db/properties'
+import { actingAs } from '../../../db/actor'
+import { stepsAfter, stepsBefore } from '../../../db/journal'
+import { actorOf } from '../../../utils/actor'
 import { database } from '../../../utils/database'
 import { refuse } from '../../../utils/reply'
 import { propertyParam, route } from '../../../utils/route'
 
-const query = z.strictObject({
-  before: z.coerce
-    .number()
-    .int()
-    .min(0)
-    .max(2 ** 31 - 1),
-})
+const revision = z.coerce.number().pipe(revisionNumber)
+const query = z.union([z.strictObject({ before: revision }), z.strictObject({ after: revision })])
 
-/** Changes before a revision, fifty at a time, the latest first. */
+/**
+ * Changes before a revision, the latest first; or those after one, the earliest first, with their commands, for a page
+ * that catches up. As many as go into one answer.
+ */
 export default route(async (event) => {
   const id = propertyParam(event)
   if (!id.ok) return refuse(event, 400, id.refusals)
   const asked = parseWith(query, getQuery(event), ['query'])
   if (!asked.ok) return refuse(event, 400, asked.refusals)
-  return { steps: await stepsBefore(database(), id.value, asked.value.before) }
+  const wanted = asked.value
+  return actingAs(database(), actorOf(event), async (within) => ({
+    steps:
+      'before' in wanted
+        ? await stepsBefore(within, id.value, wanted.before)
+        : await stepsAfter(within, id.value, wanted.after),
+  }))
 })

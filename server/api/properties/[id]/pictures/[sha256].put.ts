@@ -1,7 +1,9 @@
 import { createHash } from 'node:crypto'
 import { MOST_BYTES } from '../../../../../core/formats'
 import { refusal } from '../../../../../core/refusal'
+import { actingAs } from '../../../../db/actor'
 import { storePicture } from '../../../../db/pictures'
+import { actorOf } from '../../../../utils/actor'
 import { database } from '../../../../utils/database'
 import { pictureKind } from '../../../../utils/picture'
 import { refuse } from '../../../../utils/reply'
@@ -18,7 +20,9 @@ export default route(async (event) => {
   if (kind === null) return refuse(event, 415, [refusal('not_a_picture', [], { limit: MOST_BYTES / 1_000_000 })])
   if (createHash('sha256').update(body).digest('hex') !== sha256.value)
     return refuse(event, 400, [refusal('other_bytes')])
-  return (await storePicture(database(), id.value, sha256.value, { kind, bytes: body }))
-    ? { kept: sha256.value }
-    : refuse(event, 404, [refusal('no_such_property')])
+  const kept = await actingAs(database(), actorOf(event), (within) =>
+    storePicture(within, id.value, sha256.value, { kind, bytes: body }),
+  )
+  if (kept === 'kept') return { kept: sha256.value }
+  return refuse(event, kept === 'pictures_full' ? 413 : 404, [refusal(kept)])
 })

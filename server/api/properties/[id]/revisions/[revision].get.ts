@@ -1,16 +1,15 @@
 import { getRouterParam } from 'h3'
 import * as z from 'zod'
+import { revisionNumber } from '../../../../../core/record'
 import { parseWith, refusal } from '../../../../../core/refusal'
-import { readRevision } from '../../../../db/properties'
+import { actingAs } from '../../../../db/actor'
+import { readRevision } from '../../../../db/journal'
+import { actorOf } from '../../../../utils/actor'
 import { database } from '../../../../utils/database'
 import { refuse } from '../../../../utils/reply'
 import { propertyParam, route } from '../../../../utils/route'
 
-const revision = z.coerce
-  .number()
-  .int()
-  .min(0)
-  .max(2 ** 31 - 1)
+const revision = z.coerce.number().pipe(revisionNumber)
 
 /** The site as it was at a revision. */
 export default route(async (event) => {
@@ -18,5 +17,12 @@ export default route(async (event) => {
   if (!id.ok) return refuse(event, 400, id.refusals)
   const asked = parseWith(revision, getRouterParam(event, 'revision'), ['revision'])
   if (!asked.ok) return refuse(event, 400, asked.refusals)
-  return (await readRevision(database(), id.value, asked.value)) ?? refuse(event, 404, [refusal('no_such_revision')])
+  const found = await actingAs(
+    database(),
+    actorOf(event),
+    (within) => readRevision(within, id.value, asked.value),
+    'repeatable read',
+  )
+  if (!found) return refuse(event, 404, [refusal('no_such_revision')])
+  return found.ok ? found.value : refuse(event, 422, [refusal('unreadable_record'), ...found.refusals])
 })

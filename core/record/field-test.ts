@@ -1,31 +1,6 @@
 import * as z from 'zod'
 import { end } from '../site/end'
-import { controllerId, deviceId, spliceId, words } from '../site/ids'
-import { meter } from './meter'
-
-export const factId = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$/, 'an id of 1 to 64 letters, digits, _ or -')
-const celsius = z.number().min(-40).max(90)
-/** A moment, with its offset from UTC; clocks that were never set are refused. */
-export const instant = z.iso
-  .datetime({ offset: true })
-  .refine((text) => /^(19[7-9]|20|21)/.test(text), 'a moment between 1970 and 2199')
-
-/** The safety lines that a sweep asks to be ticked, in their order. */
-export const CAUTIONS = ['schedule_paused', 'power_off', 'leads_off'] as const
-export const cautionCode = z.enum(CAUTIONS)
-export type CautionCode = z.infer<typeof cautionCode>
-
-/** Somebody at the property with a meter: one sweep of one controller. */
-export const visit = z.strictObject({
-  at: instant,
-  author: words(80),
-  controller: controllerId,
-  title: words(80).default(''),
-  ground_C: celsius,
-  coil_C: celsius.nullable().default(null),
-  meter,
-})
-export type Visit = z.infer<typeof visit>
+import { controllerId, deviceId, spliceId } from '../site/ids'
 
 /** An ohms measurement between two probe points with the conductors off the controller; to earth where one is earth. */
 export const ohmsTest = z.strictObject({ kind: z.literal('ohms'), from: end, to: end })
@@ -135,69 +110,3 @@ const ANSWERS: Readonly<Record<FieldTestKind, (value: ReadingValue) => boolean>>
 }
 /** Whether a value is of the kind that a test gives. */
 export const answers = (test: FieldTest, value: ReadingValue): boolean => ANSWERS[test.kind](value)
-
-/** A reading is never edited: it is struck out with a reason, and taken again. */
-export const reading = z
-  .strictObject({
-    visit: factId,
-    at: instant,
-    author: words(80),
-    revision: z.int().min(0),
-    test: fieldTest,
-    off: z.enum(['all_leads', 'none']).default('all_leads'),
-    meter,
-    ground_C: celsius,
-    value: readingValue,
-  })
-  .refine((r) => answers(r.test, r.value), { path: ['value'], error: 'a value of the kind that its test gives' })
-export type Reading = z.infer<typeof reading>
-export type OhmsReading = Reading & { readonly test: OhmsTest; readonly value: OhmsValue }
-export const isOhms = (r: Reading): r is OhmsReading => r.test.kind === 'ohms'
-
-export const strikeOut = z.strictObject({ reading: factId, at: instant, author: words(80), reason: words(200) })
-export type StrikeOut = z.infer<typeof strikeOut>
-
-export const caution = z.strictObject({ visit: factId, at: instant, author: words(80), code: cautionCode })
-export type Caution = z.infer<typeof caution>
-
-/** The end of a visit: whether the dial was put back to run, on purpose. */
-export const closing = z.strictObject({ visit: factId, at: instant, author: words(80), dialBack: z.boolean() })
-export type Closing = z.infer<typeof closing>
-
-/** A reading taken as the new baseline of its thread by hand: the coil was changed, or the record is known to be off. */
-export const acceptance = z.strictObject({ reading: factId, at: instant, author: words(80), reason: words(200) })
-export type Acceptance = z.infer<typeof acceptance>
-
-/** What a visit found to be wrong and mended. `part` is the key of the part, as a hunt names it. */
-export const finding = z.strictObject({
-  visit: factId,
-  at: instant,
-  author: words(80),
-  part: words(400),
-  says: words(400),
-  belief: z.number().min(0).max(1).nullable(),
-  how: words(200),
-})
-export type Finding = z.infer<typeof finding>
-
-/** All facts of a property by their ids. */
-export const factsSchema = z.strictObject({
-  visits: z.record(factId, visit).default({}),
-  readings: z.record(factId, reading).default({}),
-  strikeOuts: z.record(factId, strikeOut).default({}),
-  cautions: z.record(factId, caution).default({}),
-  closings: z.record(factId, closing).default({}),
-  acceptances: z.record(factId, acceptance).default({}),
-  findings: z.record(factId, finding).default({}),
-})
-export type Facts = z.infer<typeof factsSchema>
-
-export const noFacts = (): Facts => ({
-  visits: {},
-  readings: {},
-  strikeOuts: {},
-  cautions: {},
-  closings: {},
-  acceptances: {},
-  findings: {},
-})

@@ -1,0 +1,34 @@
+import * as z from 'zod'
+import { refusal } from '../../refusal'
+import { words } from '../../site/ids'
+import { celsius, factId, instant, revisionNumber } from '../basics'
+import { answers, fieldTest, readingValue, type OhmsTest, type OhmsValue } from '../field-test'
+import { meter } from '../meter'
+import { factKind } from './kind'
+
+/** A reading is never edited: it is struck out with a reason, and taken again. */
+export const reading = z
+  .strictObject({
+    visit: factId,
+    at: instant,
+    author: words(80),
+    revision: revisionNumber,
+    test: fieldTest,
+    off: z.enum(['all_leads', 'none']).default('all_leads'),
+    meter,
+    ground_C: celsius,
+    value: readingValue,
+  })
+  .refine((r) => answers(r.test, r.value), { path: ['value'], error: 'a value of the kind that its test gives' })
+export type Reading = z.infer<typeof reading>
+export type OhmsReading = Reading & { readonly test: OhmsTest; readonly value: OhmsValue }
+export const isOhms = (r: Reading): r is OhmsReading => r.test.kind === 'ohms'
+
+export const readingKind = factKind({
+  kind: 'reading',
+  collection: 'readings',
+  schema: reading,
+  owner: { kind: 'visit', field: 'visit' },
+  misfit: ({ revision }, latest) =>
+    revision > latest.revision ? refusal('reading_ahead', ['revision'], { revision, latest: latest.revision }) : null,
+})

@@ -1,0 +1,129 @@
+import { sql } from 'kysely'
+import { liftFact } from '../../core/formats'
+import {
+  factKinds,
+  kindOf,
+  ownerIdOf,
+  SCHEMA_VERSION,
+  type AnyFact,
+  type FactKind,
+  type Facts,
+} from '../../core/record'
+import type { Within } from './actor'
+import { batchesOf } from './cursor'
+
+/** A fact to be stored, under its id. */
+export interface NewFact {
+  readonly kind: FactKind
+  readonly id: string
+  readonly fact: AnyFact
+}
+
+const keyOf = (kind: string, id: string) => `${kind} ${id}`
+
+/** Facts by kind and id. */
+export class FoundFacts {
+  private readonly byKey = new Map<string, AnyFact>()
+  add(kind: FactKind, id: string, fact: AnyFact): void {
+    this.byKey.set(keyOf(kind, id), fact)
+  }
+  get(kind: FactKind, id: string): AnyFact | undefined {
+    return this.byKey.get(keyOf(kind, id))
+  }
+}
+
+/** Those of the named facts that are on record. */
+export async function findFacts(
+  { tx, actor }: Within,
+  property: string,
+  wanted: readonly { readonly kind: FactKind; readonly id: string }[],
+): Promise<FoundFacts> {
+  const found = new FoundFacts()
+  if (wanted.length === 0) return found
+  const rows = await tx
+    .selectFrom('facts')
+    .select(['kind', 'id', 'schema_version', 'fact'])
+    .where('company', '=', actor.company)
+    .where('property', '=', property)
+    .where(
+      sql<boolean>`(kind, id) IN (SELECT * FROM unnest(${wanted.map((w) => w.kind)}::text[], ${wanted.map((w) => w.id)}::text[]))`,
+    )
+    .execute()
+  for (const r of rows) found.add(r.kind, r.id, liftFact(r.schema_version, r.kind, r.fact) as AnyFact)
+  return found
+}
+
+/** Adds facts in one statement. @returns the keys of those that were not there yet */
+export async function insertFacts(
+  { tx, actor }: Within,
+  property: string,
+  facts: readonly NewFact[],
+): Promise<(kind: FactKind, id: string) => boolean> {
+  const rows = facts.map(({ kind, id, fact }) => ({
+    kind,
+    id,
+    owner_kind: kindOf(kind).owner?.kind ?? null,
+    owner: ownerIdOf(kind, fact),
+    at: fact.at,
+    fact,
+  }))
+  const { rows: made } = await sql<{ kind: string; id: string }>`
+    INSERT INTO facts (company, property, kind, id, owner_kind, owner, author, at, schema_version, fact)
+    SELECT ${actor.company}, ${property}, kind, id, owner_kind, owner, ${actor.person}, at, ${SCHEMA_VERSION}, fact
+    FROM jsonb_to_recordset(${JSON.stringify(rows)}::jsonb)
+      AS r (kind text, id text, owner_kind text, owner text, at timestamptz, fact jsonb)
+    ON CONFLICT DO NOTHING RETURNING kind, id`.execute(tx)
+  const keys = new Set(made.map((m) => keyOf(m.kind, m.id)))
+  return (kind, id) => keys.has(keyOf(kind, id))
+}
+
+/** Facts that hang on something that is not on record; the first of them. */
+export async function hangingOnNothing({ tx, actor }: Within, property: string) {
+  const { rows } = await sql<{ kind: FactKind; id: string; owner: string }>`
+    SELECT f.kind, f.id, f.owner FROM facts f
+    WHERE f.company = ${actor.company} AND f.property = ${property} AND f.owner IS NOT NULL AND NOT EXISTS (
+      SELECT FROM facts o WHERE o.company = f.company AND o.property = f.property
+        AND o.kind = f.owner_kind AND o.id = f.owner) LIMIT 20`.execute(tx)
+  return rows
+}
+
+/** The controllers that visits were made to: none of them may leave the site while its visits stand. */
+export async function controllersVisited({ tx, actor }: Within, property: string): Promise<string[]> {
+  const rows = await tx
+    .selectFrom('facts')
+    .select(sql<string>`fact->>'controller'`.as('controller'))
+    .distinct()
+    .where('company', '=', actor.company)
+    .where('property', '=', property)
+    .where('kind', '=', 'visit')
+    .execute()
+  return rows.map((r) => r.controller)
+}
+
+/** The order of keys in a file (`byKey`), in the database's words. */
+const IN_FILE_ORDER = sql`(id ~ '^(0|[1-9][0-9]{0,8})$') DESC,
+  CASE WHEN id ~ '^(0|[1-9][0-9]{0,8})$' THEN length(id) ELSE 0 END, id COLLATE "C"`
+
+/** All facts of a kind in lists, in the order of a file. */
+export async function* factsOf(
+  within: Within,
+  property: string,
+  kind: FactKind,
+): AsyncGenerator<(readonly [string, AnyFact])[]> {
+  const { actor } = within
+  const query = sql`SELECT id, schema_version, fact FROM facts
+    WHERE company = ${actor.company} AND property = ${property} AND kind = ${kind} ORDER BY ${IN_FILE_ORDER}`
+  for await (const rows of batchesOf<{ id: string; schema_version: number; fact: unknown }>(within, query))
+    yield rows.map((r) => [r.id, liftFact(r.schema_version, kind, r.fact) as AnyFact] as const)
+}
+
+/** All facts of a property, in memory: for whoever computes with them. */
+export async function readFacts(within: Within, property: string): Promise<Facts> {
+  const facts: Record<string, Record<string, AnyFact>> = {}
+  for (const kind of factKinds) {
+    const collection: [string, AnyFact][] = []
+    for await (const list of factsOf(within, property, kind)) for (const [id, fact] of list) collection.push([id, fact])
+    facts[kindOf(kind).collection] = Object.fromEntries(collection)
+  }
+  return facts as unknown as Facts
+}
