@@ -32,13 +32,30 @@ export default defineNuxtConfig({
     },
   },
   nitro: {
+    routeRules: {
+      '/**': {
+        headers: {
+          // Pages say more (server/plugins/headers.ts); what is no page runs nothing at all.
+          'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+          'x-content-type-options': 'nosniff',
+          'x-frame-options': 'DENY',
+          'referrer-policy': 'same-origin',
+          'cross-origin-opener-policy': 'same-origin',
+          'cross-origin-resource-policy': 'same-origin',
+          'permissions-policy': 'camera=(self), geolocation=(self), microphone=()',
+        },
+      },
+    },
     compressPublicAssets: { gzip: true, brotli: true },
     ignore: ['**/*.test.ts'],
     typescript: { strict: true },
     experimental: { websocket: true },
     externals: { inline: ['zod'] },
   },
-  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, exclude: ['../app/**/*.test.ts'] } },
+  typescript: {
+    strict: true,
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, exclude: ['../app/**/*.test.ts'] },
+  },
   vite: {
     // The core has no module that does anything by being loaded, so what a page does not use can be left out.
     build: {

@@ -67,6 +67,66 @@ test('no signal: readings wait on the device through a reload of the page, and g
   expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(3)
 })
 
+test('a server that answers with errors: nothing leaves the device until it is taken, and the page says so', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Full disk')
+  const visit = await beginSweep(page, id)
+  const type = async (reading: string) => {
+    await page.locator('#reading').fill(reading)
+    await page.keyboard.press('Enter')
+  }
+  await type(SOUND[0]!)
+  await expect(page.getByRole('status')).toContainText('All saved')
+  // As a full disk, a proxy in the way and a server of another kind would answer.
+  const answers = [500, 400, 403, 413, 502]
+  let asked = 0
+  await page.route('**/messages', (route) =>
+    route.fulfill({
+      status: answers[asked++ % answers.length]!,
+      body: asked % 2 ? '<html>no</html>' : '{"refusals":[]}',
+    }),
+  )
+  for (const reading of SOUND.slice(1, 7)) await type(reading)
+  await expect(page.getByRole('status')).toContainText('kept on this device, 6 to send: the server answers')
+  await page.reload()
+  await expect(page.getByRole('status')).toContainText('6 to send')
+  await page.unroute('**/messages')
+  await page.evaluate(() => window.dispatchEvent(new Event('online')))
+  await expect(page.getByRole('status')).toContainText('All saved', { timeout: 40_000 })
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(7)
+})
+
+test('what the record refuses stays on the device, to be read, kept as a file, sent again or let go of', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Refused')
+  const visit = await beginSweep(page, id)
+  await expect(page.getByRole('status')).toContainText('All saved')
+  const refusing = { code: 'fact_points_nowhere', path: ['body', 'fact'], params: { id: visit } }
+  await page.route('**/messages', async (route) => {
+    const { messages } = route.request().postDataJSON() as { messages: { id: string }[] }
+    const replies = messages.map((m) => ({ id: m.id, status: 'refused', refusals: [refusing], sentences: [''] }))
+    await route.fulfill({ status: 422, json: { replies } })
+  })
+  await page.locator('#reading').fill(SOUND[0]!)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('status')).toContainText('1 not taken')
+  await page.reload()
+  const refused = page.getByRole('alert').filter({ hasText: 'Not taken by the record' })
+  await expect(refused).toContainText(`${SOUND[0]!} Ω`)
+  const saving = page.waitForEvent('download')
+  await refused.getByRole('button', { name: 'Save it as a file' }).click()
+  expect(readFileSync((await (await saving).path())!, 'utf8')).toContain(`"ohm": ${SOUND[0]!}`)
+  await page.unroute('**/messages')
+  await refused.getByRole('button', { name: 'Send it again' }).click()
+  await expect(page.getByRole('status')).toContainText('All saved')
+  await expect(refused).toHaveCount(0)
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(1)
+})
+
 test('a device that keeps nothing: said so while anything waits, and sent all the same', async ({ page, request }) => {
   const id = await ownProperty(request, 'Private window')
   await page.addInitScript(() => {

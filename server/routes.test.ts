@@ -3,11 +3,16 @@ import { readFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
 import fc from 'fast-check'
-import { strFromU8, unzipSync } from 'fflate'
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
+import { sql } from 'kysely'
 import { v7 } from 'uuid'
+import { WebSocket } from 'ws'
 import { readProperty, type Property } from '../core/formats'
 import { SCHEMA_VERSION, type MessageBody } from '../core/record'
 import type { Command } from '../core/site'
+import { actingAs, DEFAULT_ACTOR, type Actor } from './db/actor'
+import { openDatabase } from './db/database'
+import { storeProperty } from './db/intake'
 
 const BASE = process.env.BASE_URL!
 const DEMO = readFileSync(join(__dirname, '../demo/quarry-lake.json'), 'utf8')
@@ -30,7 +35,6 @@ interface Replies {
     revision?: number
     refusals?: { code: string; path: string[] }[]
     sentences?: string[]
-    missed?: unknown[]
   }[]
 }
 async function send(property: string, ...messages: unknown[]): Promise<{ status: number } & Replies> {
@@ -156,7 +160,7 @@ test('a batch is taken once however often it is sent, journalled, and taken back
   })
 })
 
-test('two people: other fields pass, the same field is refused by name with what was missed, half a batch is never written', async () => {
+test('two people: other fields pass, the same field is refused by name, what was missed can be had, half a batch is never written', async () => {
   const id = await freshCopy()
   await send(id, messageFor(id, batch(0, rename('A-1', 'Rose bed'))))
   expect((await send(id, messageFor(id, batch(0, rename('A-2', 'Herb bed'))))).replies[0]).toMatchObject({
@@ -168,7 +172,13 @@ test('two people: other fields pass, the same field is refused by name with what
   expect(clash.replies[0]!.refusals).toEqual([
     expect.objectContaining({ code: 'conflict', path: ['stations', 'A-1', 'name'] }),
   ])
-  expect(clash.replies[0]!.missed).toHaveLength(2)
+  const missed = (await (await fetch(`${BASE}/api/properties/${id}/steps?after=0`)).json()) as {
+    steps: { revision: number; commands: Command[] }[]
+  }
+  expect(missed.steps.map((s) => [s.revision, s.commands])).toEqual([
+    [1, [rename('A-1', 'Rose bed')]],
+    [2, [rename('A-2', 'Herb bed')]],
+  ])
   expect(clash.replies[0]!.sentences![0]).toContain('stations.A-1.name')
   const { site } = read(await fileOf(id))
   expect(
@@ -279,7 +289,7 @@ test('the doors: content type, size, JSON, addresses, hosts and origins each hav
     return [r.status, ((await r.json()) as { sentences: string[] }).sentences[0]!.length > 20]
   }
   expect(await statusOf(post('/api/properties', DEMO, { 'content-type': 'text/plain' }))).toEqual([415, true])
-  expect(await statusOf(post('/api/properties', `"${'x'.repeat(5_100_000)}"`))).toEqual([413, true])
+  expect(await statusOf(post(`/api/properties/${v7()}/messages`, `"${'x'.repeat(5_100_000)}"`))).toEqual([413, true])
   expect(await statusOf(post('/api/properties', DEMO.slice(0, 5000)))).toEqual([422, true])
   expect(await statusOf(post('/api/properties?as=elephant', DEMO))).toEqual([400, true])
   const packed = await fetch(`${BASE}/api/properties/${read(DEMO).id}`)
@@ -460,3 +470,243 @@ test('pictures: kept once under the SHA-256 of their bytes, whatever they are ca
   ])
   expect(strFromU8(files['property.json']!)).toBe(await fileOf(id))
 })
+
+test('every answer says what a page may do with it: nothing from elsewhere, no frame, no guessing of kinds', async () => {
+  const policies = await Promise.all(
+    ['/', '/p/x', '/api/properties', '/icon.svg', '/nothing/here'].map(async (path) => {
+      const { headers } = await fetch(`${BASE}${path}`, { headers: { accept: 'text/html' } })
+      return [path, headers.get('content-security-policy') ?? '', headers.get('x-content-type-options')] as const
+    }),
+  )
+  for (const [path, policy, sniff] of policies) {
+    expect([path, sniff, policy.includes("frame-ancestors 'none'")]).toEqual([path, 'nosniff', true])
+    expect(policy.replace("style-src 'self' 'unsafe-inline'", '')).not.toContain("'unsafe-inline'")
+    expect(policy).toContain("default-src 'none'")
+  }
+  const page = await fetch(`${BASE}/`)
+  const inline = [...(await page.text()).matchAll(/<script(?![^>]*src=)[^>]*>([\s\S]*?)<\/script>/g)].map((m) => m[1]!)
+  expect(inline.length).toBeGreaterThan(0)
+})
+
+/** What a socket's opening is answered with. */
+const upgrade = (path: string, origin: string): Promise<number> =>
+  new Promise((done) => {
+    const { host, port } = new URL(BASE)
+    const headers = {
+      host,
+      origin,
+      connection: 'Upgrade',
+      upgrade: 'websocket',
+      'sec-websocket-version': '13',
+      'sec-websocket-key': Buffer.alloc(16, 7).toString('base64'),
+    }
+    const asked = request({ host: '127.0.0.1', port, path, headers })
+    asked.on('upgrade', (_reply, socket) => {
+      socket.destroy()
+      done(101)
+    })
+    asked.on('response', (reply) => done(reply.statusCode!))
+    asked.on('error', () => done(0))
+    asked.end()
+  })
+
+test('sockets: only where one is listened to and for our own pages; floods of lines, long frames and crowds are turned away', async () => {
+  const own = new URL(BASE).origin
+  expect(await upgrade('/', own)).toBe(404)
+  expect(await upgrade('/', 'http://elsewhere.example')).toBe(403)
+  expect(await upgrade('/meter', 'http://elsewhere.example')).toBe(403)
+  const meter = `${BASE.replace('http', 'ws')}/meter?property=${await freshCopy()}`
+  const closing = (act: (socket: WebSocket) => void) =>
+    new Promise<number>((done) => {
+      const socket = new WebSocket(meter)
+      socket.onopen = () => act(socket)
+      socket.onclose = ({ code }) => done(code)
+    })
+  expect(await closing((s) => s.send('x'.repeat(20_000)))).toBe(1009)
+  expect(await closing((s) => Array.from({ length: 500 }, () => s.send('READ?')))).toBe(1009)
+  const crowd = Array.from({ length: 40 }, () => new WebSocket(meter))
+  const ended = await Promise.all(
+    crowd.map(
+      (s) => new Promise<number>((done) => ((s.onclose = (e) => done(e.code)), setTimeout(() => done(0), 3000))),
+    ),
+  )
+  expect(ended.filter((code) => code === 0).length).toBeLessThanOrEqual(16)
+  expect((await fetch(`${BASE}/api/health`)).status).toBe(200)
+  for (const socket of crowd) socket.close()
+}, 20_000)
+
+test('a name is held to one rule at every door, and a record that cannot be read is told of, given back as its file, and can go', async () => {
+  expect((await post('/api/properties?as=copy&name=a%09b', DEMO)).status).toBe(400)
+  const id = await freshCopy()
+  const db = openDatabase(process.env.DATABASE_URL!)
+  const spoil = (site: string) =>
+    sql`UPDATE properties SET site = jsonb_set(site, '{about,name}', ${site}::jsonb), revision = revision + 1 WHERE id = ${id}`.execute(
+      db,
+    )
+  await spoil('"a\\tb"')
+  const whole = await fetch(`${BASE}/api/properties/${id}`)
+  expect([whole.status, await whole.json()]).toMatchObject([
+    422,
+    { refusals: [{ code: 'unreadable_record' }, { path: ['site', 'about', 'name'] }] },
+  ])
+  const change = await send(id, messageFor(id, batch(1, rename('A-1', 'x'))))
+  expect(change.replies[0]).toMatchObject({ status: 'refused', refusals: [{ path: ['site', 'about', 'name'] }] })
+  const file = await fileOf(id)
+  expect(JSON.parse(file)).toMatchObject({ id, site: { about: { name: 'a\tb' } }, visits: { 'spring-2026': {} } })
+  await sql`UPDATE properties SET schema_version = 99 WHERE id = ${id}`.execute(db)
+  await spoil('"later"')
+  expect(await (await fetch(`${BASE}/api/properties/${id}`)).json()).toMatchObject({
+    refusals: [{ code: 'unreadable_record' }, { code: 'newer_record' }],
+  })
+  const remove = async () => (await fetch(`${BASE}/api/properties/${id}`, { method: 'DELETE' })).status
+  const archive = (archived: boolean) =>
+    fetch(`${BASE}/api/properties/${id}/archive`, {
+      method: 'PUT',
+      headers: JSON_TYPE,
+      body: JSON.stringify({ archived }),
+    })
+  const listed = async (query: string) =>
+    (
+      (await (await fetch(`${BASE}/api/properties?${query}`)).json()) as { properties: { id: string }[] }
+    ).properties.some((p) => p.id === id)
+  expect(await remove()).toBe(409)
+  expect((await archive(true)).status).toBe(200)
+  expect([await listed('find=route'), await listed('find=route&archived=yes')]).toEqual([false, true])
+  expect([await remove(), await remove()]).toEqual([200, 404])
+  const gone = await sql<{ left: number }>`SELECT count(*)::int AS left FROM facts WHERE property = ${id}`.execute(db)
+  expect(gone.rows[0]!.left).toBe(0)
+  // What was deleted can be had back from its file, mended.
+  expect((await post('/api/properties', file.replace('a\\tb', 'a b'))).status).toBe(201)
+  await db.destroy()
+})
+
+test('figures at the edge of what is counted are refused in a sentence, and one id has one spelling', async () => {
+  const id = await freshCopy()
+  const file = JSON.parse(DEMO) as Record<string, unknown>
+  const reply = await post('/api/properties?as=copy', JSON.stringify({ ...file, revision: 2 ** 31 - 1 }))
+  expect([reply.status, await reply.json()]).toMatchObject([
+    422,
+    { refusals: [{ code: 'too_big', path: ['revision'] }] },
+  ])
+  expect(await send(id, messageFor(id, batch(2 ** 31, rename('A-1', 'x'))))).toMatchObject({ status: 422 })
+  const change = messageFor(id, batch(0, rename('A-1', 'Rose bed')))
+  const visit = messageFor(id, { kind: 'visit', fact: visitFact })
+  const reading = { ...messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 0) }) }
+  const shouted = [change, visit, reading].map((m) => ({ ...m, id: m.id.toUpperCase() }))
+  expect((await send(id, change, visit, reading)).replies.map((r) => r.status)).toEqual(Array(3).fill('accepted'))
+  expect((await send(id, ...shouted)).replies.map((r) => r.status)).toEqual(Array(3).fill('already'))
+  const nought = JSON.stringify({ messages: [reading] }).replace('"ohm":0', '"ohm":-0')
+  const again = await post(`/api/properties/${id}/messages`, nought)
+  expect(await again.json()).toMatchObject({ replies: [{ status: 'already' }] })
+  // The same id for many properties at once: each has its own.
+  const others = await Promise.all(Array.from({ length: 6 }, freshCopy))
+  const sent = await Promise.all(
+    others.map((other) => send(other, messageFor(other, batch(0, rename('A-1', 'y')), change.id))),
+  )
+  expect(sent.map((s) => s.status)).toEqual(Array(6).fill(200))
+})
+
+test('a large batch and a flood of conflicts: answered in bounded words, while others are answered at once', async () => {
+  const id = await freshCopy()
+  const create: Command[] = Array.from({ length: 5000 }, (_, i) => ({
+    do: 'create',
+    in: 'places',
+    id: `p${i}`,
+    record: { tag: `P${i}`, kind: 'valve_box' },
+  }))
+  let slowest = 0
+  let going = true
+  const watching = (async () => {
+    while (going) {
+      const start = performance.now()
+      await fetch(`${BASE}/api/health`)
+      slowest = Math.max(slowest, performance.now() - start)
+      await new Promise((done) => setTimeout(done, 20))
+    }
+  })()
+  expect((await send(id, messageFor(id, batch(0, ...create)))).replies[0]).toMatchObject({ status: 'accepted' })
+  const move = create.map((_, i): Command => ({ do: 'set', in: 'places', id: `p${i}`, field: 'name', value: `n${i}` }))
+  expect((await send(id, messageFor(id, batch(1, ...move)))).replies[0]).toMatchObject({ status: 'accepted' })
+  const flood = Array.from({ length: 400 }, () =>
+    messageFor(id, batch(1, { do: 'set', in: 'places', id: 'p1', field: 'name', value: 'x' })),
+  )
+  const reply = await post(`/api/properties/${id}/messages`, JSON.stringify({ messages: flood }))
+  const text = await reply.text()
+  expect([reply.status, text.length < 1_000_000]).toEqual([409, true])
+  going = false
+  await watching
+  expect(slowest).toBeLessThan(3000)
+}, 60_000)
+
+test('the database keeps companies apart by itself: what another one has is not there for whoever asks here', async () => {
+  const db = openDatabase(process.env.DATABASE_URL!)
+  const other: Actor = { company: v7(), person: v7() }
+  await sql`INSERT INTO companies VALUES (${other.company}, 'Another company')`.execute(db)
+  await actingAs(db, other, ({ tx }) =>
+    sql`INSERT INTO users VALUES (${other.person}, ${other.company}, 'Them')`.execute(tx),
+  )
+  const id = v7()
+  await actingAs(db, other, (within) => storeProperty(within, { ...read(DEMO), id }))
+  const count = (actor: Actor, table: string) =>
+    actingAs(db, actor, async ({ tx }) => {
+      const { rows } = await sql<{
+        n: number
+      }>`SELECT count(*)::int AS n FROM ${sql.table(table)} WHERE company = ${other.company}`.execute(tx)
+      return rows[0]!.n
+    })
+  for (const table of ['properties', 'facts', 'snapshots', 'users']) {
+    expect([table, await count(DEFAULT_ACTOR, table)]).toEqual([table, 0])
+    expect([table, (await count(other, table)) > 0]).toEqual([table, true])
+  }
+  const written = actingAs(db, DEFAULT_ACTOR, ({ tx }) =>
+    sql`INSERT INTO users VALUES (${v7()}, ${other.company}, 'Spy')`.execute(tx),
+  )
+  await expect(written).rejects.toThrow(/row-level security/)
+  for (const path of ['', '/file', '/steps?before=9', '/revisions/0', `/pictures/${'0'.repeat(64)}`])
+    expect(await (await fetch(`${BASE}/api/properties/${id}${path}`)).text()).not.toContain('Observatory')
+  expect(await send(id, messageFor(id, { kind: 'visit', fact: visitFact }))).toMatchObject({ status: 404 })
+  // The same id is free here: another company's is nobody's business.
+  expect((await post('/api/properties', DEMO.replace(read(DEMO).id, id))).status).toBe(201)
+  await db.destroy()
+})
+
+test('a file with its past: revisions and undo go on where they were; its pictures come with it, or nothing does', async () => {
+  const id = await freshCopy()
+  const change = messageFor(id, batch(0, rename('A-1', 'Rose bed')))
+  await send(id, change, messageFor(id, batch(1, rename('A-2', 'Herb bed'))))
+  const withPast = await (await fetch(`${BASE}/api/properties/${id}/file?journal=yes`)).text()
+  const copied = (
+    (await (await post('/api/properties?as=copy&name=With%20a%20past', withPast)).json()) as { id: string }
+  ).id
+  const nameAt = async (revision: number) =>
+    ((await (await fetch(`${BASE}/api/properties/${copied}/revisions/${revision}`)).json()) as Property).site.stations[
+      'A-1' as never
+    ]!['name']
+  expect([await nameAt(0), await nameAt(1)]).toEqual(['Entrance bed', 'Rose bed'])
+  expect(await send(copied, messageFor(copied, { kind: 'undo', undoes: change.id }))).toMatchObject({
+    replies: [{ status: 'accepted', revision: 3 }],
+  })
+  const sha256 = createHash('sha256').update('a').digest('hex')
+  const packed = (bytes: string) => zipSync({ 'property.json': strToU8(DEMO), [`pictures/${sha256}`]: strToU8(bytes) })
+  const before = (await (await fetch(`${BASE}/api/properties?find=whole`)).json()) as { total: number }
+  const refused = await fetch(`${BASE}/api/properties?as=copy&name=Whole`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/zip' },
+    body: packed('b') as never,
+  })
+  expect([refused.status, await refused.json()]).toMatchObject([
+    422,
+    { refusals: [{ code: 'other_bytes', path: ['pictures', sha256] }] },
+  ])
+  expect(await (await fetch(`${BASE}/api/properties?find=whole`)).json()).toMatchObject({ total: before.total })
+  const bomb = zipSync({ 'property.json': new Uint8Array(20_000_000) })
+  const inflated = await fetch(`${BASE}/api/properties`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/zip' },
+    body: bomb as never,
+  })
+  expect([inflated.status, ((await inflated.json()) as { sentences: string[] }).sentences[0]!.length > 20]).toEqual([
+    422,
+    true,
+  ])
+}, 60_000)

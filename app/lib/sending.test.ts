@@ -31,6 +31,7 @@ test('a refused body is no answer to the messages in it, but to one that was sen
   }
   for (const status of [403, 404, 409, 429])
     expect(of([message('a')], { kind: 'refused', status, refusals: why })).toEqual(['', '', 'later'])
+  expect(of([message('a')], { kind: 'refused', status: 400, refusals: [] })).toEqual(['', '', 'later'])
   expect(of(two, { kind: 'failed' })).toEqual(['', '', 'fewer'])
   expect(of([message('a')], { kind: 'failed' })).toEqual(['', '', 'later'])
   expect(of(two, { kind: 'unreachable' })).toEqual(['', '', 'later'])

@@ -27,7 +27,7 @@ export function settled(sent: readonly Message[], reply: Reply<{ replies: readon
     case 'failed':
       return { ...nothing, then: sent.length > 1 ? 'fewer' : 'later' }
     case 'refused':
-      if (!OF_THE_BODY.has(reply.status)) return { ...nothing, then: 'later' }
+      if (!OF_THE_BODY.has(reply.status) || reply.refusals.length === 0) return { ...nothing, then: 'later' }
       return sent.length > 1
         ? { ...nothing, then: 'fewer' }
         : { taken: [], refused: [{ message: sent[0]!, refusals: reply.refusals }], then: 'go_on' }

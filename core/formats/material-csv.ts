@@ -1,7 +1,7 @@
-import Papa from 'papaparse'
 import { gaugeText } from '../quantity'
 import { must, type Site } from '../site'
 import { cableLengths, conductorCounts, connectorCounts, deviceCounts, spoolPlans } from '../takeoff'
+import { writeCsv } from './csv'
 
 /** A sheet of the material list: its name, and rows of plain cells with the column names first. */
 interface Sheet {
@@ -79,5 +79,5 @@ export function materialSheets(site: Site): Sheet[] {
 /** All sheets as one CSV: each with its name on a line of its own before it, an empty line after it. */
 export const writeMaterialCsv = (site: Site): string =>
   materialSheets(site)
-    .map(({ name, rows }) => `${name}\n${Papa.unparse(rows as (string | number)[][], { newline: '\n' })}\n`)
+    .map(({ name, rows }) => `${name}\n${writeCsv(rows)}`)
     .join('\n')

@@ -50,7 +50,6 @@ export async function* propertyPieces({
   yield '\n}\n'
 }
 
- 
 async function* single(value: unknown): AsyncGenerator<string> {
   yield canonicalPart(value, '  ')
 }

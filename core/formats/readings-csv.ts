@@ -1,4 +1,3 @@
-import Papa from 'papaparse'
 import { readText } from '../expect'
 import {
   fieldTest,
@@ -11,6 +10,7 @@ import {
 } from '../record'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
 import { commonOf, entries, lookUp, must, terminalEnd, type DeviceId, type End, type Site } from '../site'
+import { readCsvRecords, writeCsv } from './csv'
 import { deviceAt, endWritten, jointAt } from './written-end'
 
 /** One line of a log of readings. `label` is as written, `A:3` or `A:3 to A:5`; `at` where the line has its moment. */
@@ -58,19 +58,14 @@ type Row = Readonly<Record<string, string | undefined>>
  * line and column.
  */
 export function readReadingsCsv(text: string, site: Site, meter: Meter): Outcome<CsvReading[]> {
-  const parsed = Papa.parse<Row>(text.replace(/^\uFEFF/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (h) => h.trim().toLowerCase(),
-  })
-  const fields = parsed.meta.fields ?? []
+  const { rows, fields } = readCsvRecords<Row>(text)
   const missing = ['terminal', 'reading'].filter((name) => !fields.includes(name))
   if (missing.length > 0) return refused(...missing.map((column) => refusal('no_column', ['line 1'], { column })))
   const extra = fields.filter((name) => name !== '' && !COLUMNS.includes(name))
   if (extra.length > 0) return refused(...extra.map((column) => refusal('unknown_column', ['line 1'], { column })))
   const refusals: Refusal[] = []
   const readings: CsvReading[] = []
-  parsed.data.forEach((row, i) => {
+  rows.forEach((row, i) => {
     const line = i + 2
     const read = '__parsed_extra' in row ? refused(refusal('too_many_columns')) : readRow(row, site, meter)
     if (read.ok) readings.push({ line, ...read.value })
@@ -194,14 +189,14 @@ const WORDS: Readonly<Record<string, Readonly<Record<string, ReadingValue>>>> = 
 
 /** The log of some readings in the columns that `readReadingsCsv` takes; figures keep all their digits. */
 export function writeReadingsCsv(site: Site, readings: readonly Reading[]): string {
-  const rows = readings.map(({ test, value, at, meter }) => ({
-    terminal: placeText(site, test),
-    to: test.kind === 'ohms' ? tagOf(site, test.to) : test.kind === 'swap_test' ? tagOf(site, test.onto) : '',
-    test: test.kind,
-    reading: valueText(site, value, meter),
+  const rows = readings.map(({ test, value, at, meter }) => [
+    placeText(site, test),
+    test.kind === 'ohms' ? tagOf(site, test.to) : test.kind === 'swap_test' ? tagOf(site, test.onto) : '',
+    test.kind,
+    valueText(site, value, meter),
     at,
-  }))
-  return `${Papa.unparse(rows, { columns: ['terminal', 'to', 'test', 'reading', 'at'], newline: '\n' })}\n`
+  ])
+  return writeCsv([['terminal', 'to', 'test', 'reading', 'at'], ...rows])
 }
 
 function placeText(site: Site, test: FieldTest): string {

@@ -1,7 +1,7 @@
-import Papa from 'papaparse'
 import { gaugeText, parseGauge, parseLength } from '../quantity'
 import { accepted, parseWith, refusal, refused, type Outcome, type Refusal } from '../refusal'
 import type { Settings, Site } from '../site'
+import { readCsvRows, writeCsv } from './csv'
 import { MASTER, RELAY, rowsOf, stationRow, type StationRow } from '../plan'
 
 const COLUMNS = ['station', 'name', 'zone', 'cable', 'box', 'at', 'coil', 'colour', 'gauge', 'kind'] as const
@@ -27,7 +27,7 @@ export function readStationList(
   const plain = text.replace(/^\uFEFF/, '').trim()
   if (plain === '') return refused(refusal('empty_list'))
   const table = /[\t;,]/.test(plain)
-    ? Papa.parse<string[]>(plain, { skipEmptyLines: 'greedy', delimitersToGuess: ['\t', ';', ','] }).data
+    ? readCsvRows(plain)
     : plain
         .split(/\r?\n/)
         .filter((l) => l.trim() !== '')
@@ -118,16 +118,9 @@ function rowFrom(
 /** The stations of a property as CSV in the columns that `readStationList` takes; lengths in metres, with their unit. */
 export function writeStationList(site: Site): string {
   const rows = rowsOf(site).map((r) => ({
-    station: r.station,
-    name: r.name,
-    zone: r.zone,
-    cable: r.cable ?? '',
-    box: r.box ?? '',
+    ...r,
     at: r.at_m === null ? '' : `${r.at_m} m`,
-    coil: r.coil ?? '',
-    colour: r.colour ?? '',
     gauge: r.gauge === null ? '' : gaugeText(r.gauge),
-    kind: r.kind ?? '',
   }))
-  return `${Papa.unparse(rows, { columns: [...COLUMNS], newline: '\n' })}\n`
+  return writeCsv([COLUMNS, ...rows.map((r) => COLUMNS.map((column) => r[column] ?? ''))])
 }

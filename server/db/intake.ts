@@ -86,7 +86,6 @@ export async function storeProperty(within: Within, property: Property): Promise
   return true
 }
 
- 
 async function* partsOf({ facts }: Property): AsyncGenerator<Outcome<PropertyPart>> {
   for (const of of factKinds)
     for (const [id, fact] of Object.entries(facts[kindOf(of).collection] as Record<string, AnyFact>))

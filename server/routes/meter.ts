@@ -15,36 +15,55 @@ const asked = z.strictObject({
   seed: z.coerce.number().int().min(0).max(4294967295).default(1),
   fault: z.array(z.string().max(200)).max(8).default([]),
 })
-const sessions = new Map<string, Promise<MeterSession | null>>()
 /** Longest line that is listened to: a test in JSON, quoted. */
 const LONGEST = 4000
+/** Lines that may wait for their answer, and meters that may be connected at once. */
+const MOST_WAITING = 32
+const MOST_METERS = 16
 
-/** A simulated meter on a property with hidden faults, for practice: plain SCPI over a WebSocket. Pages of other sites are refused. */
+/** One connection: its meter once it is there, and the lines that wait, answered one after the other. */
+interface Connection {
+  readonly meter: Promise<MeterSession | null>
+  waiting: number
+  last: Promise<void>
+}
+const connections = new Map<string, Connection>()
+
+/** A simulated meter on a property with hidden faults, for practice: plain SCPI over a WebSocket. Pages of other sites do not come so far. */
 export default defineWebSocketHandler({
-  upgrade(request) {
-    const [host, origin] = [request.headers.get('host') ?? '', request.headers.get('origin')]
-    if (!/^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/i.test(host) || (origin !== null && origin !== `http://${host}`))
-      throw new Response('This meter answers pages of this server only.', { status: 403 })
-  },
   open(peer) {
-    const session = sessionFor(new URL(peer.request?.url ?? '/', 'http://localhost').searchParams)
-    sessions.set(
-      peer.id,
-      session.then((made) => {
+    if (connections.size >= MOST_METERS) {
+      peer.close(1013, 'too many meters are connected')
+      return
+    }
+    const meter = sessionFor(new URL(peer.request?.url ?? '/', 'http://localhost').searchParams)
+      .catch(() => 'the records cannot be reached')
+      .then((made) => {
         if (typeof made !== 'string') return made
         peer.close(1008, made.slice(0, 120))
         return null
-      }),
-    )
+      })
+    connections.set(peer.id, { meter, waiting: 0, last: Promise.resolve() })
   },
-  async message(peer, message) {
+  message(peer, message) {
+    const connection = connections.get(peer.id)
+    if (!connection) return
     const text = message.text()
-    const session = text.length > LONGEST ? null : await sessions.get(peer.id)
-    const answer = session?.hear(text) ?? null
-    if (answer !== null) peer.send(answer)
+    if (text.length > LONGEST || connection.waiting >= MOST_WAITING) {
+      connections.delete(peer.id)
+      peer.close(1009, text.length > LONGEST ? 'a line is too long' : 'too many lines wait')
+      return
+    }
+    connection.waiting++
+    connection.last = connection.last.then(async () => {
+      const answer = (await connection.meter)?.hear(text) ?? null
+      connection.waiting--
+      if (answer !== null) peer.send(answer)
+      await new Promise(setImmediate) // others get their turn between two answers
+    })
   },
   close(peer) {
-    sessions.delete(peer.id)
+    connections.delete(peer.id)
   },
 })
 
