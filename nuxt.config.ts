@@ -45,6 +45,13 @@ export default defineNuxtConfig({
           'permissions-policy': 'camera=(self), geolocation=(self), microphone=()',
         },
       },
+      // A worker is bound by what its own script was sent with: it loads more of them, and computes in WebAssembly.
+      '/_nuxt/**': {
+        headers: {
+          'content-security-policy':
+            "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'; frame-ancestors 'none'",
+        },
+      },
     },
     compressPublicAssets: { gzip: true, brotli: true },
     ignore: ['**/*.test.ts'],

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { must, type ControllerId } from '../../core/site'
+import { useNewest } from '../composables/useNewest'
 import { useShownVisit } from '../composables/useShownVisit'
+import { dayText } from '../composables/useSpeaker'
 import { useSweep } from '../composables/useSweep'
 import { useProperty } from '../stores/property'
 
-/** A controller's stations with their state. In a sweep its own stations move the cursor there; all others lead to their threads. */
+/** A controller's stations, each with the state that was read last, whenever that was. In a sweep its own stations move the cursor there; all others lead to their threads. */
 const props = defineProps<{ controller: ControllerId; selected: string | null }>()
 const route = useRoute()
 const property = useProperty()
@@ -13,6 +15,7 @@ const { rows } = useSweep(
   () => props.controller,
   () => visit.value,
 )
+const newest = useNewest(() => props.controller)
 const sweeping = computed(() => typeof route.params.visit === 'string' && route.params.visit === visit.value)
 const to = computed(() => (sweeping.value ? route.path : `/p/${String(route.params.id)}`))
 const here = computed(() => must(property.site!.controllers, props.controller))
@@ -29,11 +32,12 @@ const here = computed(() => must(property.site!.controllers, props.controller))
         <NuxtLink
           class="station"
           :class="{ selected: selected === `${here.tag}:${row.tag}` }"
+          :title="newest.has(row.terminal) ? dayText(newest.get(row.terminal)!.past.reading.at) : undefined"
           :to="{ path: to, query: { ...(to === route.path ? route.query : {}), station: `${here.tag}:${row.tag}` } }"
         >
           <span class="tag figure">{{ row.tag }}</span>
           <span class="name">{{ row.name }}</span>
-          <StateMark :state="row.state" />
+          <StateMark :state="newest.get(row.terminal)?.state ?? 'none'" />
         </NuxtLink>
       </li>
     </ul>

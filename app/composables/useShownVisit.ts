@@ -1,4 +1,4 @@
-import { visitsInOrder } from '../../core/record'
+import { isOhms, standingReadings, visitsInOrder } from '../../core/record'
 import type { ControllerId } from '../../core/site'
 import { useProperty } from '../stores/property'
 
@@ -7,7 +7,7 @@ export const NO_VISIT = 'none'
 
 /**
  * The visit of a controller whose readings are shown: the one in the page's address or asked for, where it is of this
- * controller, else its latest; null for none.
+ * controller, else its latest in which anything was read that stands; null for none.
  */
 export function useShownVisit(controller: () => ControllerId | null): ComputedRef<string | null> {
   const route = useRoute()
@@ -19,6 +19,8 @@ export function useShownVisit(controller: () => ControllerId | null): ComputedRe
     const asked = route.params.visit ?? route.query.visit
     if (asked === NO_VISIT) return null
     if (typeof asked === 'string' && facts.visits[asked]?.controller === id) return asked
-    return visitsInOrder(facts).find((v) => facts.visits[v]!.controller === id) ?? null
+    const visits = visitsInOrder(facts).filter((v) => facts.visits[v]!.controller === id)
+    // One that was only begun says nothing yet; what is known stays in view.
+    return visits.find((v) => standingReadings(facts, v).some((l) => isOhms(l.reading))) ?? visits[0] ?? null
   })
 }

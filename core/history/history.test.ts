@@ -3,7 +3,7 @@ import { judgeSweep, predict, sceneOf, stateOf, type Scene } from '../expect'
 import { COMMON_METER, noFacts, type Facts, type OhmsTest, type OhmsValue } from '../record'
 import { Draft, terminalEnd, type ControllerId, type Site, type TerminalId } from '../site'
 import { demoProperty } from '../../demo/quarry-lake'
-import { baselineOf, driftOf, pastOf, pastOfTest, statesOf, threadHistory } from './index'
+import { baselineOf, driftOf, newestOf, pastOf, pastOfTest, statesOf, threadHistory } from './index'
 import { compareReadings } from './compare'
 
 const A = 'A' as ControllerId
@@ -297,4 +297,21 @@ test('the states of all readings at once are those of each thread’s own histor
       ...['9', '10', '11', '12', '18'].map((t) => `spring-2026-${t}`),
     ].sort(),
   )
+})
+
+test('a thread stands as it was read last: a visit in which nothing is read yet, or only elsewhere, takes nothing away', () => {
+  const at = (...sweeps: Sweep[]) => {
+    const past = pastOf(factsOf(...sweeps))
+    const of = (tag: string) => newestOf(sceneAt(12, null), sceneAt, test_(tag), pastOfTest(past, test_(tag)))
+    return ['1', '2'].map((tag) => [of(tag)?.state ?? null, of(tag)?.past.reading.at.slice(0, 10) ?? null])
+  }
+  const spring: Sweep = ['s', '2026-04-01', 12, { 1: expected('1', 12), 2: 'OL' }]
+  const known = [
+    ['fits', '2026-04-01'],
+    ['fault', '2026-04-01'],
+  ]
+  expect(at(spring)).toEqual(known)
+  expect(at(spring, ['hunt', '2026-05-01', 14, {}])).toEqual(known)
+  expect(at(spring, ['hunt', '2026-05-01', 14, { 2: expected('2', 14) }])).toEqual([known[0], ['fits', '2026-05-01']])
+  expect(at(['hunt', '2026-05-01', 14, { 2: expected('2', 14) }], spring)[1]).toEqual(['fits', '2026-05-01'])
 })

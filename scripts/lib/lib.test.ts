@@ -52,3 +52,38 @@ test('a command that fails says how, and one that is missing fails like any othe
     console.log(JSON.stringify([bad.ok, bad.status, tail(bad.output, 1), missing.ok, missing.output.includes('ENOENT')]))`)
   expect(JSON.parse(out)).toEqual([false, 3, 'last', false, true])
 })
+
+test('data is found again when its clone has moved, stays with its clone when that was copied, and is told of when its clone is gone', async () => {
+  const out = await inNode(`
+    import { cpSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+    import { tmpdir } from 'node:os'
+    import { join } from 'node:path'
+    import { chooseVersion, findHome, noteHome } from './scripts/lib/data-home.mjs'
+    const top = mkdtempSync(join(tmpdir(), 'homes-'))
+    const [shared, a, b, c, d] = ['shared', 'a', 'b', 'c', 'd'].map((n) => join(top, n))
+    const begin = (clone) => {
+      const { home, says } = findHome({ clone, shared })
+      mkdirSync(join(home, 'main'), { recursive: true })
+      writeFileSync(join(home, 'main', 'PG_VERSION'), '15')
+      noteHome(clone, home)
+      return { home, says }
+    }
+    mkdirSync(a); mkdirSync(d)
+    const first = begin(a)
+    const again = begin(a)
+    renameSync(a, b)
+    const moved = begin(b)
+    cpSync(b, c, { recursive: true })
+    const copy = begin(c)
+    rmSync(b, { recursive: true })
+    const other = findHome({ clone: d, shared })
+    const byHand = findHome({ clone: d, shared, wanted: first.home })
+    rmSync(top, { recursive: true })
+    console.log(JSON.stringify([
+      again.home === first.home, moved.home === first.home, /was moved/.test(moved.says[0]), copy.home !== first.home, /is a copy of/.test(copy.says[0]),
+      other.home !== first.home, other.says[0].includes(first.home), byHand.home === first.home, findHome({ clone: a, shared: null }).home === join(a, '.data', 'postgres'),
+      chooseVersion(null, [15, 17]).version, chooseVersion(15, [15, 17]).version, /upgrade-database/.test(chooseVersion(15, [15, 17]).says), /Install postgresql-14/.test(chooseVersion(14, [15]).stop),
+    ]))
+  `)
+  expect(JSON.parse(out)).toEqual([true, true, true, true, true, true, true, true, true, 17, 15, true, true])
+})

@@ -1,12 +1,20 @@
 import { existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { giveUp, isRoot, quietly, say, tail } from './plain.mjs'
 
-/** Where Debian puts a version's server programs, the newest first; null before the package is there. */
-export function postgresBin() {
-  const base = '/usr/lib/postgresql'
-  const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : []
-  const found = versions.map((v) => `${base}/${v}/bin`).find((bin) => existsSync(`${bin}/postgres`))
-  return found ?? null
+const VERSIONS = '/usr/lib/postgresql'
+
+/** The versions of the server that are installed. */
+export const installedPostgres = () =>
+  (existsSync(VERSIONS) ? readdirSync(VERSIONS) : [])
+    .filter((v) => existsSync(`${VERSIONS}/${v}/bin/postgres`))
+    .map(Number)
+
+/** The newest of them, or null before the package is there. */
+export const newestPostgres = () => installedPostgres().sort((a, b) => b - a)[0] ?? null
+
+/** Where Debian puts a version's server programs, the newest's where none is named; null before the package is there. */
+export function postgresBin(version = newestPostgres()) {
+  return version === null ? null : `${VERSIONS}/${version}/bin`
 }
 
 const NEEDS = {

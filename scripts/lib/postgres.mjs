@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import {
   chmodSync,
   chownSync,
@@ -12,20 +12,48 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
-import { postgresBin } from './packages.mjs'
-import { CLONE, giveUp, isRoot, quietly, tail, wait } from './plain.mjs'
+import { chooseVersion, findHome, noteHome } from './data-home.mjs'
+import { installedPostgres, postgresBin } from './packages.mjs'
+import { CLONE, giveUp, isRoot, quietly, say, tail, wait } from './plain.mjs'
 import { freePort } from './ports.mjs'
 import { end, lives } from './processes.mjs'
 
 const USER = 'fieldthread'
 
-/**
- * Where the clusters of this clone live. PostgreSQL refuses to run as root and cannot read a clone in a private folder,
- * so as root they lie in /var/lib under the account that Debian's package makes.
- */
+/** Where the clusters of this clone live; found once, with what there is to say about it said once. */
+let found = null
 function home() {
-  if (!isRoot) return join(CLONE, '.data', 'postgres')
-  return join('/var/lib/field-thread', createHash('sha256').update(CLONE).digest('hex').slice(0, 16))
+  if (found === null) {
+    const { home: folder, says } = findHome({
+      clone: CLONE,
+      shared: isRoot ? '/var/lib/field-thread' : null,
+      wanted: process.env.DATA || null,
+    })
+    for (const sentence of says) say(sentence)
+    found = folder
+  }
+  return found
+}
+
+/** The version that a cluster's data was written by; null where there is none yet. */
+export function dataVersionOf(name) {
+  const file = join(home(), name, 'PG_VERSION')
+  return existsSync(file) ? Number(readFileSync(file, 'utf8')) : null
+}
+
+/** Puts a cluster aside, so that the next start makes a new one. @returns where it is kept, and the way back */
+export function renewCluster(name) {
+  const data = join(home(), name)
+  const keptAs = `${data}-of-${dataVersionOf(name)}-${Date.now()}`
+  renameSync(data, keptAs)
+  const password = readFileSync(join(home(), `${name}.password`))
+  writeFileSync(`${keptAs}.password`, password, { mode: 0o600 })
+  const back = () => {
+    rmSync(data, { recursive: true, force: true })
+    renameSync(keptAs, data)
+    writeFileSync(join(home(), `${name}.password`), password, { mode: 0o600 })
+  }
+  return { keptAs, back }
 }
 
 /** Account to run as: none of its own unless we are root. */
@@ -44,7 +72,10 @@ function account() {
  * @returns its address for programs, and `stop`; a cluster left running by a start that was killed is taken over
  */
 export async function startCluster(name, { fresh = false, durable = true, port: wanted = null } = {}) {
-  const bin = postgresBin()
+  const choice = chooseVersion(fresh ? null : dataVersionOf(name), installedPostgres())
+  if (choice.stop) giveUp(choice.stop)
+  if (choice.says) say(choice.says)
+  const bin = postgresBin(choice.version)
   const as = account()
   const folder = home()
   const data = join(folder, name)
@@ -57,6 +88,7 @@ export async function startCluster(name, { fresh = false, durable = true, port: 
   if (running && fresh) await end(running.pid, data, { signal: 'SIGINT' })
   if (fresh) rmSync(data, { recursive: true, force: true })
   if (!existsSync(data)) create(bin, as, folder, name, data)
+  noteHome(CLONE, folder)
   const password = readFileSync(join(folder, `${name}.password`), 'utf8')
   const left = fresh ? null : runningIn(data)
   const port = left?.port ?? wanted ?? (await freePort())
@@ -89,6 +121,8 @@ export async function startCluster(name, { fresh = false, durable = true, port: 
   return {
     url: url(USER),
     port,
+    /** Whether it ran before it was asked for. */
+    wasRunning: left !== null,
     alive: () => runningIn(data) !== null,
     pid: () => runningIn(data)?.pid ?? null,
     stop: async () => {
