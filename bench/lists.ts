@@ -5,6 +5,7 @@ import { pastOf, statesOf } from '../core/history'
 import { sceneOf, type Scene } from '../core/expect'
 import { climateOf } from '../core/circuit'
 import { emptySite } from '../core/site'
+import { recordDoor } from './record-door'
 import { openDatabase } from '../server/db/database'
 import { actingAs, DEFAULT_ACTOR, type Within } from '../server/db/actor'
 import { readFacts } from '../server/db/facts'
@@ -12,7 +13,7 @@ import { storeProperty } from '../server/db/intake'
 import { listProperties } from '../server/db/listing'
 import { presentSite } from '../server/db/sites'
 
-// How the lists grow: properties from 200 to 2000, readings of one property from 500 to 5000. The reference of the list is
+// How the lists grow: properties from 200 to 10 000, readings of one property from 500 to 5000. The reference of the list is
 // the plainest query that gives a row a property; of a whole property, parsing its file's JSON. Seconds gate nothing.
 
 const db = openDatabase(process.env.DATABASE_URL ?? '')
@@ -30,23 +31,26 @@ async function median_ms(work: () => unknown): Promise<number> {
 }
 
 const demo = demoProperty()
-/** The demo's autumn sweep again and again, a week apart, at whole degrees. */
+/** The demo's autumn sweep again and again, a day apart, at whole degrees. */
 function manyReadings(count: number): Facts {
   const facts = noFacts()
   const pattern = Object.entries(demo.facts.readings).filter(([, r]) => r.visit === 'autumn-2025')
-  for (let n = 0; Object.keys(facts.readings).length < count; n++) {
-    const at = new Date(Date.UTC(2006, 0, 1) + n * 7 * 86_400_000).toISOString()
+  let made = 0
+  for (let n = 0; made < count; n++) {
+    const at = new Date(Date.UTC(2006, 0, 1) + n * 86_400_000).toISOString()
     const ground_C = 5 + (n % 15)
     facts.visits[`v${n}`] = { ...demo.facts.visits['autumn-2025']!, at, ground_C }
-    for (const [id, reading] of pattern.slice(0, count - Object.keys(facts.readings).length))
+    for (const [id, reading] of pattern.slice(0, count - made)) {
       facts.readings[`r${n}-${id}`] = { ...reading, visit: `v${n}`, at, ground_C }
+      made++
+    }
   }
   return facts
 }
 
 const sizes: Record<string, number>[] = []
 let stored = 0
-for (const properties of [200, 2000]) {
+for (const properties of [200, 2000, 10_000]) {
   for (; stored < properties; stored++) {
     const facts = noFacts()
     for (let k = 0; k < 3; k++) facts.visits[`v${k}`] = demo.facts.visits['autumn-2025']!
@@ -80,20 +84,25 @@ for (const count of [500, 5000]) {
   })
   readings.push({ readings: count, whole_ms, parse_ms, past_ms, states_ms, ratio: whole_ms / parse_ms })
 }
+const door = await recordDoor(db, manyReadings)
 await db.destroy()
 
-const growth = (of: Record<string, number>[], name: string) => Math.log10(of[1]![name]! / of[0]![name]!)
+/** The power of ten in time for a power of ten in size, from the first to the last. */
+const growth = (of: Record<string, number>[], size: string, name: string) =>
+  Math.log10(of.at(-1)![name]! / of[0]![name]!) / Math.log10(of.at(-1)![size]! / of[0]![size]!)
 const result = {
   properties: sizes,
   readings,
-  listGrowth: growth(sizes, 'list_ms'),
-  plainGrowth: growth(sizes, 'plain_ms'),
-  wholeGrowth: growth(readings, 'whole_ms'),
-  statesGrowth: growth(readings, 'states_ms'),
+  door,
+  listGrowth: growth(sizes, 'properties', 'list_ms'),
+  plainGrowth: growth(sizes, 'properties', 'plain_ms'),
+  wholeGrowth: growth(readings, 'readings', 'whole_ms'),
+  statesGrowth: growth(readings, 'readings', 'states_ms'),
 }
 if (!process.argv.includes('--json')) {
   console.table(sizes)
   console.table(readings)
+  console.log(door)
   console.log('Growth: the power of ten in time for a power of ten in size; 1 is linear.')
 }
 console.log(JSON.stringify(result))

@@ -358,7 +358,7 @@ test('a property goes out with its picture in a zip and comes in elsewhere whole
     mimeType: 'application/zip',
     buffer: Buffer.from(zipSync({ 'a.txt': strToU8('nothing') })),
   })
-  await expect(page.getByRole('alert')).toContainText('This is not a property file')
+  await expect(page.getByRole('alert')).toContainText('The zip has no property in it')
 })
 
 test('an inherited property from the map alone: a cable drawn and counted, landed and joined, its unknown ends counted; a box found by key, a spare one taken away', async ({
@@ -424,7 +424,7 @@ test('two people at one property: the second to change a joint is told by name a
   await other.locator('article').first().getByLabel('sealed').check()
   await expect(other.getByRole('alert')).toContainText('was changed by somebody else meanwhile')
   await expect(other.locator('article').first().getByLabel('tugged')).toBeChecked()
-  await other.getByRole('button', { name: 'Close' }).click()
+  await other.getByRole('button', { name: 'Let go of it' }).click()
   await other.locator('article').first().getByLabel('sealed').check()
   await saved(other)
   const ticked = Object.values((await stored(request, id)).site.splices).filter((s) => s.ticks.length > 0)

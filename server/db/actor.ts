@@ -1,4 +1,4 @@
-import { sql, type IsolationLevel, type Transaction } from 'kysely'
+import { sql, type Kysely } from 'kysely'
 import type { Database } from './database'
 import { DEFAULT_COMPANY, DEFAULT_USER, type Tables } from './tables'
 
@@ -16,7 +16,7 @@ export const DEFAULT_ACTOR: Actor = {
 
 /** A transaction with the actor it is made for: what every query of this folder takes. */
 export interface Within {
-  readonly tx: Transaction<Tables>
+  readonly tx: Kysely<Tables>
   readonly actor: Actor
 }
 
@@ -38,7 +38,7 @@ export async function actingAs<T>(
   db: Database,
   actor: Actor,
   work: (within: Within) => Promise<T>,
-  isolation: IsolationLevel = 'read committed',
+  isolation: 'read committed' | 'repeatable read' = 'read committed',
 ): Promise<T> {
   if (!workingRoles.has(db)) {
     const asked = workingRole(db)
@@ -46,17 +46,23 @@ export async function actingAs<T>(
     asked.catch(() => workingRoles.delete(db)) // the database was away: ask again next time
   }
   const role = await workingRoles.get(db)!
-  return db
-    .transaction()
-    .setIsolationLevel(isolation)
-    .execute(async (tx) => {
-      await (
-        role === null
-          ? sql`SELECT set_config('fieldthread.company', ${actor.company}, true)`
-          : sql`SELECT set_config('fieldthread.company', ${actor.company}, true), set_config('role', ${role}, true)`
-      ).execute(tx)
-      return work({ tx, actor })
-    })
+  return db.connection().execute(async (tx) => {
+    // Without parameters, so that beginning and saying who asks are one way to the database and back.
+    const level = sql.raw(isolation)
+    const who = sql`set_config('fieldthread.company', ${sql.lit(actor.company)}, true)`
+    const as = role === null ? sql`` : sql`, set_config('role', ${sql.lit(role)}, true)`
+    await sql`BEGIN ISOLATION LEVEL ${level}; SELECT ${who}${as}`.execute(tx)
+    try {
+      const result = await work({ tx, actor })
+      await sql`COMMIT`.execute(tx)
+      return result
+    } catch (error) {
+      await sql`ROLLBACK`.execute(tx).catch(() => {
+        /* the connection is gone, and with it the transaction */
+      })
+      throw error
+    }
+  })
 }
 
 /** The columns that say whose a row is. */

@@ -32,25 +32,34 @@ export class FoundFacts {
   }
 }
 
+interface Named {
+  readonly kind: FactKind
+  readonly id: string
+}
+
 /** Those of the named facts that are on record. */
-export async function findFacts(
+export async function findFacts(within: Within, property: string, wanted: readonly Named[]): Promise<FoundFacts> {
+  return (await findPropertyAndFacts(within, property, wanted))?.found ?? new FoundFacts()
+}
+
+/** The property's revision with those of the named facts that are on record, in one way to the database and back. */
+export async function findPropertyAndFacts(
   { tx, actor }: Within,
   property: string,
-  wanted: readonly { readonly kind: FactKind; readonly id: string }[],
-): Promise<FoundFacts> {
+  wanted: readonly Named[],
+): Promise<{ revision: number; found: FoundFacts } | null> {
+  type Row = [kind: FactKind, id: string, version: number, fact: unknown]
+  const { rows } = await sql<{ revision: number; found: Row[] | null }>`
+    SELECT p.revision, (
+      SELECT jsonb_agg(jsonb_build_array(f.kind, f.id, f.schema_version, f.fact))
+      FROM unnest(${wanted.map((w) => w.kind)}::text[], ${wanted.map((w) => w.id)}::text[]) AS w (kind, id)
+      JOIN facts f ON f.company = p.company AND f.property = p.id AND f.kind = w.kind AND f.id = w.id) AS found
+    FROM properties p WHERE p.company = ${actor.company} AND p.id = ${property}`.execute(tx)
+  const [row] = rows
+  if (!row) return null
   const found = new FoundFacts()
-  if (wanted.length === 0) return found
-  const rows = await tx
-    .selectFrom('facts')
-    .select(['kind', 'id', 'schema_version', 'fact'])
-    .where('company', '=', actor.company)
-    .where('property', '=', property)
-    .where(
-      sql<boolean>`(kind, id) IN (SELECT * FROM unnest(${wanted.map((w) => w.kind)}::text[], ${wanted.map((w) => w.id)}::text[]))`,
-    )
-    .execute()
-  for (const r of rows) found.add(r.kind, r.id, liftFact(r.schema_version, r.kind, r.fact) as AnyFact)
-  return found
+  for (const [kind, id, version, fact] of row.found ?? []) found.add(kind, id, liftFact(version, kind, fact) as AnyFact)
+  return { revision: row.revision, found }
 }
 
 /** Adds facts in one statement. @returns the keys of those that were not there yet */

@@ -49,9 +49,10 @@ export default defineWebSocketHandler({
     const connection = connections.get(peer.id)
     if (!connection) return
     const text = message.text()
-    if (text.length > LONGEST || connection.waiting >= MOST_WAITING) {
+    if (text.length > LONGEST) return // not heard, as by a meter whose line is full
+    if (connection.waiting >= MOST_WAITING) {
       connections.delete(peer.id)
-      peer.close(1009, text.length > LONGEST ? 'a line is too long' : 'too many lines wait')
+      peer.close(1009, 'too many lines wait')
       return
     }
     connection.waiting++

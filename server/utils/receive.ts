@@ -14,7 +14,7 @@ import { lookUp, sameJson, type Command, type Site, type Write } from '../../cor
 import { actingAs, type Actor, type Within } from '../db/actor'
 import { changesSince } from '../db/changes'
 import { isDatabaseDown, type Database } from '../db/database'
-import { controllersVisited, findFacts, insertFacts } from '../db/facts'
+import { controllersVisited, findFacts, findPropertyAndFacts, insertFacts } from '../db/facts'
 import { findBatch, storeStep } from '../db/journal'
 import { findProperty, holdChanged, presentSite } from '../db/sites'
 import { refusedBody } from './reply'
@@ -129,19 +129,17 @@ async function orNull<T>(work: () => Promise<T>): Promise<[T | null]> {
 async function storeFacts(within: Within, property: string, messages: readonly Fact[]): Promise<Answer[]> {
   const needsSite = messages.some((m) => kindOf(m.body.kind).needsSite)
   const present = needsSite ? await presentSite(within, property, 'share') : null
-  const row = needsSite ? (present?.ok ? present.value : null) : await findProperty(within, property)
-  if (!row) {
-    const why = present && !present.ok ? present : refused(refusal('no_such_property'))
-    return messages.map(() => why)
-  }
-  const site = present?.ok ? present.value.site : null
-  const context = { revision: row.revision, hasController: (id: string) => lookUp(site!.controllers, id) !== undefined }
+  if (present && !present.ok) return messages.map(() => present)
   const owners = messages.flatMap(({ body }) => {
     const { owner } = kindOf(body.kind)
     return owner ? [{ kind: owner.kind, id: ownerIdOf(body.kind, body.fact)! }] : []
   })
   const own = messages.map(({ id, body }) => ({ kind: body.kind, id }))
-  const found = await findFacts(within, property, [...own, ...owners])
+  const known = await findPropertyAndFacts(within, property, [...own, ...owners])
+  if (!known) return messages.map(() => refused(refusal('no_such_property')))
+  const { found, revision } = known
+  const site = present?.value.site ?? null
+  const context = { revision, hasController: (id: string) => lookUp(site!.controllers, id) !== undefined }
   const fresh: { readonly at: number; readonly kind: FactBody['kind']; readonly id: string; readonly fact: AnyFact }[] =
     []
   const answers = messages.map(({ id, body }, at): Answer => {
