@@ -1,6 +1,6 @@
 import type * as z from 'zod'
 import { readFileSync } from 'node:fs'
-import { MOST_BYTES, readProperty } from '../core/formats'
+import { MOST_WHOLE_BYTES, readProperty } from '../core/formats'
 import { gaugeText, ohmsText, printFigure, type Units } from '../core/quantity'
 import { terminalAt } from '../core/site'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
@@ -27,7 +27,9 @@ const PLAIN = speakerIn({ length: 'm', temperature: 'C' })
 function read(file: string): Outcome<string> {
   try {
     const bytes = readFileSync(file)
-    return bytes.length > MOST_BYTES ? refused(refusal('too_large')) : accepted(bytes.toString('utf8'))
+    return bytes.length > MOST_WHOLE_BYTES
+      ? refused(refusal('file_too_large', [], { limit: MOST_WHOLE_BYTES / 1e6 }))
+      : accepted(bytes.toString('utf8'))
   } catch {
     return refused(refusal('cannot_read', [], { file }))
   }

@@ -92,14 +92,14 @@ test('a broken file is refused alike in pieces and whole: by its first code, wit
     text.replace('"version": 4', '"version": 99'),
     text.replace('"ground_C": ', '"ground_C": "warm", "x": '),
     text.replace('"revision": 0', '"revision": 2147483648'),
-    text.replace('"controller": "A"', '"controller": "Q"'),
+    text.replace(/"controller": "A"(?![\s\S]*"controller": "A")/, '"controller": "Q"'), // the last one: a visit's
     text.replace('"name": "Gatehouse"', '"__proto__": {"a": 1}, "name": "Gatehouse"'),
     text.replace('"readings": {', '"readings": { "__proto__": {},'),
     text.replace('"readings": {', '"readings": { "a b": {},'),
   ]
   for (const bad of broken) {
     const [plain, piecewise] = [readProperty(bad), await streamed(bad)]
-    expect([piecewise.ok, bad.slice(0, 40)]).toEqual([false, bad.slice(0, 40)])
+    expect([piecewise.ok, broken.indexOf(bad)]).toEqual([false, broken.indexOf(bad)])
     if (plain.ok || piecewise.ok) continue
     expect(plain.refusals.map((r) => r.code)).toContain(piecewise.refusals[0]!.code)
   }

@@ -2,6 +2,7 @@ import { getQuery } from 'h3'
 import * as z from 'zod'
 import { uuid } from '../../../core/record'
 import { parseWith } from '../../../core/refusal'
+import { words } from '../../../core/site'
 import { actingAs } from '../../db/actor'
 import { listProperties } from '../../db/listing'
 import { actorOf } from '../../utils/actor'
@@ -10,7 +11,7 @@ import { refuse } from '../../utils/reply'
 import { route } from '../../utils/route'
 
 const query = z.strictObject({
-  find: z.string().max(120).default(''),
+  find: words(120).default(''),
   after: uuid.optional(),
   archived: z.enum(['yes', 'no']).default('no'),
 })
