@@ -55,12 +55,14 @@ export async function readHead(chunks: Chunks): Promise<Outcome<PropertyHead>> {
   }
   const version = fileVersion(head.get('format'), head.get('version'))
   if (!version.ok) return version
+  const hidden = protoIn(head.get('site'), ['site'])
+  if (hidden.length > 0) return refused(...hidden)
   const id = parseWith(uuid, head.get('id'), ['id'])
   const revision = parseWith(revisionNumber, head.get('revision'), ['revision'])
   const site = parseWith(siteSchema, liftSite(version.value, head.get('site')), ['site'])
   const outcomes = [id, revision, site]
   if (!id.ok || !revision.ok || !site.ok) return refused(...outcomes.flatMap((o) => (o.ok ? [] : o.refusals)))
-  const broken = [...protoIn(head.get('site'), ['site']), ...brokenSite(site.value)]
+  const broken = brokenSite(site.value)
   return broken.length > 0
     ? refused(...broken.slice(0, 20))
     : accepted({ version: version.value, id: id.value, revision: revision.value, site: site.value })
