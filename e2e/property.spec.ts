@@ -189,3 +189,40 @@ test('the first load of a property is light: script and style 250 kB, document 6
   expect((wire.Script ?? 0) + (wire.Stylesheet ?? 0) + (wire.Other ?? 0)).toBeLessThanOrEqual(250_000)
   expect(wire.Font).toBeLessThanOrEqual(120_000)
 })
+
+test('a property is archived, its file kept, deleted for ever, and had back from the file with its past', async ({
+  page,
+  request,
+}) => {
+  const name = `Closed court ${Date.now()}`
+  const id = await ownProperty(request, name)
+  await page.goto(`/p/${id}?station=A:1`)
+  await page.getByLabel('Station name').fill('Rose bed')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByRole('status').first()).toContainText('All saved')
+  await page.goto(`/p/${id}/record`)
+  await page.getByRole('button', { name: 'Archive this property' }).click()
+  const remove = page.getByRole('button', { name: 'Delete it for ever' })
+  await expect(remove).toBeDisabled()
+  const saving = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Save its file with pictures and past' }).click()
+  const file = (await (await saving).path())!
+  await page.getByRole('link', { name: 'To the properties' }).click()
+  await expect(page.getByRole('heading', { name: 'Properties' })).toBeVisible()
+  await expect(page.getByRole('link', { name })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Archived properties' }).click()
+  await page.getByRole('link', { name }).click()
+  await page.goto(`/p/${id}/record`)
+  await page.getByLabel('I have the file, or do not need it').check()
+  await remove.click()
+  await expect(page.getByRole('heading', { name: 'Properties' })).toBeVisible()
+  expect((await request.get(`/api/properties/${id}`)).status()).toBe(404)
+  await page
+    .getByLabel('Open a property file')
+    .setInputFiles({ name: 'kept.zip', mimeType: 'application/zip', buffer: readFileSync(file) })
+  await expect(page).toHaveURL(new RegExp(id))
+  await page.goto(`/p/${id}/record`)
+  await expect(page.getByText('Rose bed').first()).toBeVisible()
+  const before = (await (await request.get(`/api/properties/${id}/revisions/0`)).json()) as { revision: number }
+  expect(before.revision).toBe(0)
+})

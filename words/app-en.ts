@@ -79,7 +79,6 @@ export const appEn = {
     awg: 'AWG, feet, °F',
     begin: 'Begin',
     import: 'Open a property file',
-    importing: 'Reading the file…',
     none: 'No properties yet.',
     noneHow:
       'Begin a new one from a list of its stations, or open a property file: a .json saved from another copy of Field Thread, or written to the documented format.',

@@ -10,7 +10,7 @@ export type {
   ReadingValue,
   TestKind,
 } from './field-test'
-export { FACT_KINDS, factKinds, factsSchema, kindOf, noFacts, ownerIdOf } from './kinds'
+export { factKinds, factsSchema, kindOf, noFacts, ownerIdOf } from './kinds'
 export type { AnyFact, FactBody, FactKind, FactOf, Facts } from './kinds'
 export type { FactContext } from './kinds/kind'
 export type { Acceptance } from './kinds/acceptance'

@@ -8,7 +8,7 @@ import { batchesOf } from './cursor'
 import { readStoredSite } from './sites'
 
 /** A past site is found from the nearest snapshot before it. */
-export const SNAPSHOT_EVERY = 50
+const SNAPSHOT_EVERY = 50
 
 /** A step of the journal as the page lists it. */
 export interface Step {
@@ -25,72 +25,57 @@ export interface Step {
 const STEPS = 50
 const STEPS_BYTES = 500_000
 
-/** The steps before a revision, the latest first. */
-export async function stepsBefore({ tx, actor }: Within, property: string, revision: number): Promise<Step[]> {
-  const rows = await tx
-    .selectFrom('batches')
-    .select((eb) => [
-      'id',
-      'revision',
-      'author_name',
-      'device',
-      'at',
-      'undoes',
-      eb.cast<string>('writes', 'text').as('writes'),
-    ])
-    .where('company', '=', actor.company)
-    .where('property', '=', property)
-    .where('revision', '<', revision)
-    .orderBy('revision', 'desc')
-    .limit(STEPS)
-    .execute()
-  return withinBytes(rows, (r) => r.writes.length).map((r) => ({
-    id: r.id,
-    revision: r.revision,
-    author: r.author_name,
-    device: r.device,
-    at: r.at.toISOString(),
-    undoes: r.undoes,
-    writes: JSON.parse(r.writes) as Write[],
-  }))
-}
-
 /** A step as a page needs it to catch up: what was done, and what it wrote. */
 export interface MissedStep extends Step {
   readonly commands: readonly Command[]
 }
 
+/** The steps before a revision, the latest first. */
+export async function stepsBefore(within: Within, property: string, revision: number): Promise<Step[]> {
+  const rows = await stepRows(within, property).where('revision', '<', revision).orderBy('revision', 'desc').execute()
+  return withinBytes(rows, (r) => r.writes.length).map(stepOf)
+}
+
 /** The steps after a revision, the earliest first: as many as go into one answer. */
-export async function stepsAfter({ tx, actor }: Within, property: string, revision: number): Promise<MissedStep[]> {
-  const rows = await tx
-    .selectFrom('batches')
-    .select((eb) => [
-      'id',
-      'revision',
-      'author_name',
-      'device',
-      'at',
-      'undoes',
-      eb.cast<string>('writes', 'text').as('writes'),
-      eb.cast<string>('commands', 'text').as('commands'),
-    ])
-    .where('company', '=', actor.company)
-    .where('property', '=', property)
+export async function stepsAfter(within: Within, property: string, revision: number): Promise<MissedStep[]> {
+  const rows = await stepRows(within, property)
+    .select((eb) => eb.cast<string>('commands', 'text').as('commands'))
     .where('revision', '>', revision)
     .orderBy('revision')
-    .limit(STEPS)
     .execute()
   return withinBytes(rows, (r) => r.writes.length + r.commands.length).map((r) => ({
-    id: r.id,
-    revision: r.revision,
-    author: r.author_name,
-    device: r.device,
-    at: r.at.toISOString(),
-    undoes: r.undoes,
-    writes: JSON.parse(r.writes) as Write[],
+    ...stepOf(r),
     commands: JSON.parse(r.commands) as Command[],
   }))
 }
+
+/** What was written comes as text, so that what does not go into the answer is never read. */
+const stepRows = ({ tx, actor }: Within, property: string) =>
+  tx
+    .selectFrom('batches')
+    .select(['id', 'revision', 'author_name', 'device', 'at', 'undoes'])
+    .select((eb) => eb.cast<string>('writes', 'text').as('writes'))
+    .where('company', '=', actor.company)
+    .where('property', '=', property)
+    .limit(STEPS)
+
+const stepOf = (row: {
+  id: string
+  revision: number
+  author_name: string
+  device: string
+  at: Date
+  undoes: string | null
+  writes: string
+}): Step => ({
+  id: row.id,
+  revision: row.revision,
+  author: row.author_name,
+  device: row.device,
+  at: row.at.toISOString(),
+  undoes: row.undoes,
+  writes: JSON.parse(row.writes) as Write[],
+})
 
 function withinBytes<T>(rows: readonly T[], bytesOf: (row: T) => number): T[] {
   let bytes = 0

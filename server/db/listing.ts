@@ -14,7 +14,7 @@ export interface Listed {
 }
 
 /** So many properties come at once. */
-export const PAGE = 100
+const PAGE = 100
 
 /** Which part of the list is asked for: `find` is a part of the name, `after` the last one seen. */
 export interface ListQuery {

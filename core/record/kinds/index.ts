@@ -10,7 +10,7 @@ import { strikeOutKind } from './strike-out'
 import { visitKind } from './visit'
 
 /** Every kind of fact, owners before what hangs on them. A new kind is a file beside these and a line here. */
-export const FACT_KINDS = {
+const FACT_KINDS = {
   visit: visitKind,
   reading: readingKind,
   strikeOut: strikeOutKind,
