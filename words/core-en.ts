@@ -166,6 +166,8 @@ export const coreEn = {
     bad_address: '{where} is not the id of a property. Open the property from the list.',
     site_too_large:
       'The property would hold {records} records, more than the {most} that can be worked with. Divide it into properties of their own.',
+    too_many_drawn:
+      'The file has {count} points, more than the {most} that are taken in at once. Leave out what is not this property.',
     no_such_property:
       'This property is not on record here. It may have been opened from another computer; go back to the list.',
     already_here: 'This property is here already. Open it, or import the file as a copy.',

@@ -2,6 +2,7 @@ import * as z from 'zod'
 import { accepted, parseWith, refusal, refused, type Outcome } from '../refusal'
 import { legsOf, toLatLon, type Drawn } from '../map'
 import { entries, type Cable, type Point, type Site } from '../site'
+import { withinLimit } from './drawn-limit'
 import { parseJson } from './site-file'
 
 /** What a format had no room for, by a code that the edge puts into words. */
@@ -113,18 +114,20 @@ export function readGeoJson(text: string): Outcome<Carried<Drawn>> {
     const flat = ([lon, lat]: readonly number[]): [number, number] => [lon!, lat!]
     if (f.geometry?.type === 'Point') points.push({ name, at: flat(f.geometry.coordinates) })
     else if (f.geometry?.type === 'MultiPoint')
-      points.push(...f.geometry.coordinates.map((c) => ({ name, at: flat(c) })))
+      for (const c of f.geometry.coordinates) points.push({ name, at: flat(c) })
     else if (f.geometry?.type === 'LineString') lines.push({ name, at: f.geometry.coordinates.map(flat) })
     else if (f.geometry?.type === 'MultiLineString')
-      lines.push(...f.geometry.coordinates.map((l) => ({ name, at: l.map(flat) })))
+      for (const l of f.geometry.coordinates) lines.push({ name, at: l.map(flat) })
     else if (f.geometry) areas++
   }
   const turned = (at: [number, number]) => ({ longitude_deg: at[0], latitude_deg: at[1] })
+  const drawn = withinLimit({
+    points: points.map((p) => ({ name: p.name, at: turned(p.at) })),
+    lines: lines.map((l) => ({ name: l.name, at: l.at.map(turned) })),
+  })
+  if (!drawn.ok) return drawn
   return accepted({
-    value: {
-      points: points.map((p) => ({ name: p.name, at: turned(p.at) })),
-      lines: lines.map((l) => ({ name: l.name, at: l.at.map(turned) })),
-    },
+    value: drawn.value,
     left: areas > 0 ? [{ code: 'areas', count: areas }] : [],
   })
 }

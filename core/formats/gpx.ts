@@ -3,6 +3,7 @@ import { accepted, refusal, refused, type Outcome } from '../refusal'
 import { legsOf, toLatLon, whereIs, type Drawn, type LatLon } from '../map'
 import { byTag, entries, type Point, type Site } from '../site'
 import type { Carried } from './geojson'
+import { withinLimit } from './drawn-limit'
 
 /**
  * Boxes as waypoints and cable routes as tracks in GPX 1.1, for a hand-held receiver. A waypoint has a name, a place and
@@ -93,8 +94,10 @@ export function readGpx(text: string): Outcome<Carried<Drawn>> {
   const tracks = list(child(root, 'trk')).flatMap((k) =>
     list(child(k, 'trkseg')).flatMap((s) => lineOf(words(child(k, 'name')), list(child(s, 'trkpt')))),
   )
+  const drawn = withinLimit({ points, lines: [...routes, ...tracks] })
+  if (!drawn.ok) return drawn
   return accepted({
-    value: { points, lines: [...routes, ...tracks] },
+    value: drawn.value,
     left: bad > 0 ? [{ code: 'bad_points', count: bad }] : [],
   })
 }

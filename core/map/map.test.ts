@@ -368,3 +368,21 @@ test('files that are damaged, or are something else, are refused or read, never 
     { numRuns: 200, seed: 7 },
   )
 })
+
+test('a file of more points than a property has is refused with their number, however they are packed, and at once', () => {
+  const spot = (i: number) => [(i % 360) - 180, (i % 170) - 85]
+  const many = Array.from({ length: 200_000 }, (_, i) => spot(i))
+  const geo = JSON.stringify({
+    type: 'FeatureCollection',
+    features: [{ type: 'Feature', geometry: { type: 'MultiPoint', coordinates: many }, properties: {} }],
+  })
+  const gpx = `<gpx>${many
+    .slice(0, 30_000)
+    .map(([lon, lat]) => `<wpt lat="${lat}" lon="${lon}"/>`)
+    .join('')}</gpx>`
+  expect(readGeoJson(geo)).toMatchObject({
+    ok: false,
+    refusals: [{ code: 'too_many_drawn', params: { count: 200_000 } }],
+  })
+  expect(readGpx(gpx)).toMatchObject({ ok: false, refusals: [{ code: 'too_many_drawn', params: { count: 30_000 } }] })
+})

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readGeoJson, readGpx, writeGeoJson, writeGpx, type Carried } from '../../../../../core/formats'
+import { MOST_BYTES, readGeoJson, readGpx, writeGeoJson, writeGpx, type Carried } from '../../../../../core/formats'
 import {
   bendCommands,
   cableAlong,
@@ -140,6 +140,10 @@ async function openFile(event: Event): Promise<void> {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
+  if (file.size > MOST_BYTES) {
+    doing({ ok: false, refusals: [{ code: 'too_large', path: [], params: {} }] })
+    return
+  }
   const text = await file.text()
   const read = text.trimStart().startsWith('<') ? readGpx(text) : readGeoJson(text)
   if (!read.ok) {
