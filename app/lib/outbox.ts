@@ -1,4 +1,4 @@
-import { openDB, type DBSchema } from 'idb'
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { Message } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 
@@ -23,24 +23,42 @@ interface Outbox extends DBSchema {
   refused: { key: string; value: Kept & { readonly refusals: readonly Refusal[] }; indexes: { property: string } }
 }
 
+/**
+ * Opens the database. Where another page of an earlier version holds it and would keep us waiting, that is a device that
+ * keeps nothing for now: the page says so, and asks again with the next message.
+ */
 const opened = () =>
-  openDB<Outbox>('field-thread', 2, {
-    upgrade(db, from) {
-      if (from < 1) {
-        const store = db.createObjectStore('outbox', { autoIncrement: true })
-        store.createIndex('id', 'id')
-        store.createIndex('property', 'property')
-      }
-      if (from < 2) db.createObjectStore('refused', { keyPath: 'id' }).createIndex('property', 'property')
-    },
-    // Another page of ours wants a newer database: let it have it, or neither goes on.
-    blocking(_current, _wanted, event) {
-      ;(event.target as IDBDatabase).close()
-      database = null
-    },
+  new Promise<IDBPDatabase<Outbox>>((resolve, reject) => {
+    openDB<Outbox>('field-thread', 2, {
+      upgrade(db, from) {
+        if (from < 1) {
+          const store = db.createObjectStore('outbox', { autoIncrement: true })
+          store.createIndex('id', 'id')
+          store.createIndex('property', 'property')
+        }
+        if (from < 2) db.createObjectStore('refused', { keyPath: 'id' }).createIndex('property', 'property')
+      },
+      blocked() {
+        reject(new Error('outbox: another page holds the database of an earlier version'))
+      },
+      // A page of a later version wants it: let it go on; what this one keeps next, it asks for anew.
+      blocking(_current, _wanted, event) {
+        ;(event.target as IDBDatabase).close()
+        database = null
+      },
+    }).then(resolve, reject)
   })
-let database: ReturnType<typeof opened> | null = null
-const db = () => (database ??= opened())
+let database: Promise<IDBPDatabase<Outbox>> | null = null
+function db(): Promise<IDBPDatabase<Outbox>> {
+  if (database === null) {
+    const asked = opened()
+    database = asked
+    asked.catch(() => {
+      if (database === asked) database = null
+    })
+  }
+  return database
+}
 
 /** What comes out of reactive state; the database wants a plain value. */
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T

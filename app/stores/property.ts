@@ -156,14 +156,13 @@ export const useProperty = defineStore('property', () => {
     taken: readonly { readonly message: Message; readonly revision: number | null }[],
     refused: readonly Rejected[],
   ): Promise<void> {
-    await settleKept(
-      taken.map((t) => t.message),
-      refused,
-    ).catch(() => {
+    const id = held.value!.id
+    const messages = taken.map((t) => t.message)
+    await settleKept(messages, refused).catch(() => {
       unkept.value = true
     })
-    const messages = taken.map((t) => t.message)
-    held.value = { ...held.value!, facts: factsWith(held.value!.facts, messages) }
+    if (held.value?.id !== id) return // another property was opened; this one is read anew when it is opened again
+    held.value = { ...held.value, facts: factsWith(held.value.facts, messages) }
     ahead.value = [
       ...ahead.value,
       ...taken.flatMap(({ message, revision }) =>
