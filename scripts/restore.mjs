@@ -14,7 +14,8 @@ const file = resolve(process.env.INIT_CWD ?? '.', wanted)
 if (!existsSync(file)) giveUp(`There is no ${file}.`)
 const notes = join(CLONE, '.data', 'running.json')
 const running = existsSync(notes) ? JSON.parse(readFileSync(notes, 'utf8')) : {}
-if (lives(running.pid, 'start.mjs')) giveUp('Field Thread runs. Stop it first (Ctrl-C where it was started).')
+if (!process.env.DATABASE_URL && lives(running.pid, 'start.mjs'))
+  giveUp('Field Thread runs. Stop it first (Ctrl-C where it was started).')
 await withDatabase((url) => {
   const stamp = new Date().toISOString().replace(/\D/g, '').slice(0, 14)
   const { trouble, keptAs } = replaceWith(url, file, stamp)

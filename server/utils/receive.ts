@@ -42,7 +42,7 @@ const ACCEPTED: Answer = accepted({ status: 'accepted' })
 const ALREADY: Answer = accepted({ status: 'already' })
 
 /** A request is not worked on for longer; what it has not come to is sent again by whoever sent it. */
-const LONGEST_ms = 1000
+const LONGEST_ms = 2000
 /** All refusals of a request together; a sentence more helps nobody. */
 const MOST_REFUSALS = 1000
 
