@@ -99,7 +99,7 @@ async function ask<S extends z.ZodType>(
     return understood(schema, reply.status, await reply.json())
   } catch {
     // Cut off on its way, or not a word of ours: a stranger between us and the server.
-    return { kind: reply.status < 400 ? 'unreachable' : reply.status === 503 ? 'unreachable' : 'failed' }
+    return { kind: reply.status < 400 || reply.status === 503 ? 'unreachable' : 'failed' }
   }
 }
 

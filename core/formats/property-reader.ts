@@ -11,6 +11,7 @@ import {
 } from '../record'
 import { accepted, parseWith, refusal, refused, type Outcome, type Path, type Refusal } from '../refusal'
 import { siteSchema, type Site } from '../site'
+import { pathOfProto } from './hidden-key'
 import { journalStep, snapshot, type JournalStep, type Snapshot } from './journal'
 import { jsonPieces, JsonTrouble, type JsonPiece } from './json-pieces'
 import { MOST_PIECE_BYTES } from './limits'
@@ -132,13 +133,8 @@ function factOf(
 
 /** A key that readers would pass over in silence is refused by name. */
 function protoIn(value: unknown, path: Path): Refusal[] {
-  if (path.at(-1) === '__proto__') return [refusal('bad_key', path, { key: '__proto__' })]
-  if (typeof value !== 'object' || value === null) return []
-  for (const [key, inner] of Object.entries(value)) {
-    const found = protoIn(inner, [...path, Array.isArray(value) ? Number(key) : key])
-    if (found.length > 0) return found
-  }
-  return []
+  const within = path.at(-1) === '__proto__' ? [] : pathOfProto(value)
+  return within ? [refusal('bad_key', [...path, ...within], { key: '__proto__' })] : []
 }
 
 function fromTrouble(error: unknown): Refusal {

@@ -14,6 +14,7 @@ import {
 import { accepted, parseWith, refusal, refused, type Outcome, type Refusal } from '../refusal'
 import { brokenInvariants, lookUp, MOST_RECORDS, recordCount, siteSchema, type Site } from '../site'
 import { canonicalJson } from './canonical'
+import { pathOfProto } from './hidden-key'
 import { journal, type Journal } from './journal'
 import { FORMAT_NAME, fileVersion, liftFact, liftSite } from './upgrade'
 
@@ -92,21 +93,6 @@ export function parseJson(text: string): Outcome<unknown> {
     const line = at ? plain.slice(0, Number(at[1])).split('\n').length : plain.split('\n').length
     return refused(refusal('not_json', [], { line }))
   }
-}
-
-/** Where a value has a key `__proto__`, which readers would pass over in silence; null where nowhere. */
-function pathOfProto(value: unknown): (string | number)[] | null {
-  const waiting: { at: unknown; path: (string | number)[] }[] = [{ at: value, path: [] }]
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const { at, path } = next
-    if (typeof at !== 'object' || at === null) continue
-    for (const [key, inner] of Object.entries(at)) {
-      const there = [...path, Array.isArray(at) ? Number(key) : key]
-      if (key === '__proto__') return there
-      waiting.push({ at: inner, path: there })
-    }
-  }
-  return null
 }
 
 /** What facts of a site at a revision are held against. */

@@ -107,8 +107,8 @@ function factsFrom(parsed: readonly Outcome<Message>[], from: number): Fact[] {
 
 /** Facts together, and where that fails for no reason of the database's, one by one, so that one does not stop the rest. */
 async function takeFacts(db: Database, actor: Actor, property: string, facts: Fact[]): Promise<(Answer | null)[]> {
-  const together = await orNull(() => actingAs(db, actor, (within) => storeFacts(within, property, facts)))
-  if (together[0]) return together[0] as unknown as Answer[]
+  const [together] = await orNull(() => actingAs(db, actor, (within) => storeFacts(within, property, facts)))
+  if (together) return together
   const answers: (Answer | null)[] = []
   for (const fact of facts)
     answers.push(...(await orNull(async () => (await actingAs(db, actor, (w) => storeFacts(w, property, [fact])))[0]!)))
