@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { buildSync } from 'esbuild'
 import { FAMILIES, oddsBasis, USUAL_ODDS } from '../core/hunt'
 import type { FieldTest, ReadingValue } from '../core/record'
-import { must, type PlaceId } from '../core/site'
+import { must, stopIndex, type PlaceId } from '../core/site'
 import { calibration, type Believed } from './hunt/calibration'
 import { Clock, WRONG_min } from './hunt/crew'
 import { A, caseOf, KINDS, METER, sweepTests, type Case } from './hunt/draw'
@@ -77,8 +77,7 @@ const watered = (c: Case, left: Case['faults']) =>
   )
 /** Where a part lies, for who searches without a hint. */
 function placesOf(c: Case, key: string): PlaceId[] {
-  const [kind, id = '', , from, to] = key.split(' ')
-  const stop = (i: string | undefined) => must(c.site.cables, id).stops[Number(i)]!.place
+  const [kind, id = ''] = key.split(' ')
   switch (kind) {
     case 'joint':
       return [must(c.site.splices, id).place]
@@ -86,13 +85,12 @@ function placesOf(c: Case, key: string): PlaceId[] {
     case 'valve':
       return [must(c.site.devices, id).place]
     case 'run':
-      return [stop(from), stop(to)]
     case 'touch': {
-      const parts = key.split(' ')
-      return [
-        must(c.site.cables, id).stops[Number(parts.at(-2))]!.place,
-        must(c.site.cables, id).stops[Number(parts.at(-1))]!.place,
-      ]
+      const cable = must(c.site.cables, id)
+      return key
+        .split(' ')
+        .slice(-2)
+        .map((stop) => cable.stops[stopIndex(cable, stop)]!.place)
     }
     default:
       return [must(c.site.controllers, A).place]

@@ -34,14 +34,15 @@ const demo = demoProperty()
 /** The demo's autumn sweep again and again, a day apart, at whole degrees. */
 function manyReadings(count: number): Facts {
   const facts = noFacts()
-  const pattern = Object.entries(demo.facts.readings).filter(([, r]) => r.visit === 'autumn-2025')
+  const pattern = Object.entries(demo.facts.readings).filter(([, r]) => r.job === 'autumn-2025')
   let made = 0
   for (let n = 0; made < count; n++) {
     const at = new Date(Date.UTC(2006, 0, 1) + n * 86_400_000).toISOString()
     const ground_C = 5 + (n % 15)
-    facts.visits[`v${n}`] = { ...demo.facts.visits['autumn-2025']!, at, ground_C }
+    facts.visits[`v${n}`] = { ...demo.facts.visits['autumn-2025']!, at }
+    facts.jobs[`v${n}`] = { ...demo.facts.jobs['autumn-2025']!, visit: `v${n}`, at, ground_C }
     for (const [id, reading] of pattern.slice(0, count - made)) {
-      facts.readings[`r${n}-${id}`] = { ...reading, visit: `v${n}`, at, ground_C }
+      facts.readings[`r${n}-${id}`] = { ...reading, job: `v${n}`, at, ground_C }
       made++
     }
   }

@@ -45,9 +45,10 @@ async function readingOn(db: Database, stations: number) {
   await actingAs(db, DEFAULT_ACTOR, (within) => storeProperty(within, { id, revision: 0, site, facts: noFacts() }))
   const pattern = demo.facts.readings['autumn-2025-1']!
   const controller = Object.keys(site.controllers)[0]! as never
-  const visit = messageFor(id, { kind: 'visit', fact: { ...demo.facts.visits['autumn-2025']!, controller } })
-  await receiveAll(db, DEFAULT_ACTOR, id, [visit])
-  const newReading = () => messageFor(id, { kind: 'reading', fact: { ...pattern, visit: visit.id, revision: 0 } })
+  const visit = messageFor(id, { kind: 'visit', fact: demo.facts.visits['autumn-2025']! })
+  const job = messageFor(id, { kind: 'job', fact: { ...demo.facts.jobs['autumn-2025']!, visit: visit.id, controller } })
+  await receiveAll(db, DEFAULT_ACTOR, id, [visit, job])
+  const newReading = () => messageFor(id, { kind: 'reading', fact: { ...pattern, job: job.id, revision: 0 } })
   const [alone, again, queued] = [[] as number[], [] as number[], [] as number[]]
   for (let i = 0; i < 400 + WARMING; i++) {
     const reading = newReading()

@@ -28,7 +28,7 @@ const springCsv = () =>
     'spring.csv',
     writeReadingsCsv(
       demo.site,
-      Object.values(demo.facts.readings).filter((r) => r.visit === 'spring-2026'),
+      Object.values(demo.facts.readings).filter((r) => r.job === 'spring-2026'),
     ),
   )
 

@@ -70,7 +70,7 @@ test('what the cabinet cannot part goes on to the box: the likely parts, the tes
       .slice(0, 4)
       .map((p) => p.key)
       .sort(),
-  ).toEqual(expect.arrayContaining(['coil V3', 'run K1 blue 0 2']))
+  ).toEqual(expect.arrayContaining(['coil V3', 'run K1 blue A B2']))
   expect(told.parts.slice(0, 4).every((p) => p.places.includes('B2'))).toBe(true)
   expect([told.next!.place, told.next!.minutes > 4, told.next!.bits > 0.3]).toEqual(['B2', true, true])
   expect(told.next!.outcomes.reduce((s, o) => s + o.p, 0)).toBeCloseTo(1, 1)

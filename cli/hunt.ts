@@ -3,9 +3,9 @@ import { readReadingsCsv, type Property } from '../core/formats'
 import { climateOf } from '../core/circuit'
 import { sceneOf } from '../core/expect'
 import { goodReadings, pastOf } from '../core/history'
-import { huntOf, reportOf, whereKey } from '../core/hunt'
+import { huntOf, reportOf } from '../core/hunt'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
-import { controllerOf, testKey } from '../core/record'
+import { controllerOf, partKey, testKey } from '../core/record'
 import { must, type ControllerId, type PlaceId } from '../core/site'
 import type { Speaker } from '../words'
 import { sayCare, sayHow, sayOutcome, sayPart, sayStand, sayTelling, sayTest } from '../words/hunt'
@@ -81,7 +81,7 @@ export function huntIn(
       outcomes: next.outcomes.map((o) => ({
         p: o.p,
         says: sayOutcome(next.test, o, site, speaker),
-        parts: o.parts.map((x) => ({ key: x.where === null ? null : whereKey(x.where), p: x.p })),
+        parts: o.parts.map((x) => ({ key: x.where === null ? null : partKey(x.where), p: x.p })),
       })),
     },
     left,

@@ -177,7 +177,7 @@ const sceneAt = (site: Site, flags: Flags): Scene =>
     ),
   )
 
-/** The site at the temperatures of earlier visits, each made once. */
+/** The site at the temperatures of earlier jobs, each made once. */
 function scenesOf(site: Site): SceneAt {
   const made = new Map<string, Scene>()
   return (ground_C, coil_C) => {

@@ -304,9 +304,12 @@ function swept(site: Site, sweep: Sweep, revision: number): Facts {
   const facts = noFacts()
   const { controller, ground_C } = sweep
   const at = (minute: number) => `${sweep.day}T09:${String(minute).padStart(2, '0')}:00.000Z`
-  facts.visits[sweep.id] = {
+  facts.visits[sweep.id] = { at: at(0), author: AUTHOR, people: [] }
+  facts.jobs[sweep.id] = {
+    visit: sweep.id,
     at: at(0),
     author: AUTHOR,
+    kind: 'sweep',
     controller,
     title: sweep.title,
     ground_C,
@@ -321,7 +324,7 @@ function swept(site: Site, sweep: Sweep, revision: number): Facts {
   const actual = sceneWith(as, [...offSheet, ...sweep.faults(site)])
   const log = (id: string, minute: number, test: CabinetTest, off: Reading['off'], value: ReadingValue) => {
     facts.readings[`${sweep.id}-${id}`] = {
-      visit: sweep.id,
+      job: sweep.id,
       at: at(minute),
       author: AUTHOR,
       revision,
@@ -349,9 +352,9 @@ function swept(site: Site, sweep: Sweep, revision: number): Facts {
   )
   const cautions = ['schedule_paused', 'power_off', 'leads_off'] as const
   cautions.forEach((code, i) => {
-    facts.cautions[`${sweep.id}-${code}`] = { visit: sweep.id, at: at(1 + i), author: AUTHOR, code }
+    facts.cautions[`${sweep.id}-${code}`] = { job: sweep.id, at: at(1 + i), author: AUTHOR, code }
   })
-  facts.closings[`${sweep.id}-closed`] = { visit: sweep.id, at: at(40), author: AUTHOR, dialBack: true }
+  facts.closings[`${sweep.id}-closed`] = { job: sweep.id, at: at(40), author: AUTHOR, dialBack: true }
   return facts
 }
 

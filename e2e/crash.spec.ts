@@ -26,7 +26,7 @@ test('server and database killed in mid-sweep: entry goes on, the page says what
   request,
 }) => {
   const id = await ownProperty(request, 'Thunder')
-  const visit = await beginSweep(page, id)
+  const job = await beginSweep(page, id)
   await expect(page.getByRole('status')).toContainText('All saved')
   for (const [i, reading] of SOUND.entries()) {
     if (i === 4) kill('server')
@@ -38,7 +38,7 @@ test('server and database killed in mid-sweep: entry goes on, the page says what
   }
   await expect(page.getByRole('status')).toContainText('All saved', { timeout: 40_000 })
   const { facts } = await stored(request, id)
-  const mine = Object.values(facts.readings).filter((r) => r.visit === visit)
+  const mine = Object.values(facts.readings).filter((r) => r.job === job)
   expect(mine.map((r) => (r.value as { ohm: number }).ohm)).toEqual(expect.arrayContaining(SOUND.map(Number)))
   expect(mine).toHaveLength(SOUND.length)
 })
@@ -49,7 +49,7 @@ test('no signal: readings wait on the device through a reload of the page, and g
   request,
 }) => {
   const id = await ownProperty(request, 'Valley')
-  const visit = await beginSweep(page, id)
+  const job = await beginSweep(page, id)
   await page.route('**/messages', (route) => route.abort())
   for (const reading of SOUND.slice(0, 3)) {
     await page.locator('#reading').fill(reading)
@@ -59,12 +59,12 @@ test('no signal: readings wait on the device through a reload of the page, and g
   await page.reload()
   await expect(page.getByRole('status')).toContainText('3 to send')
   await expect(page.locator('.panel .peg').first()).toHaveText('3')
-  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(0)
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(0)
   await page.unroute('**/messages')
   await context.setOffline(true)
   await context.setOffline(false)
   await expect(page.getByRole('status')).toContainText('All saved')
-  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(3)
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(3)
 })
 
 test('a server that answers with errors: nothing leaves the device until it is taken, and the page says so', async ({
@@ -72,7 +72,7 @@ test('a server that answers with errors: nothing leaves the device until it is t
   request,
 }) => {
   const id = await ownProperty(request, 'Full disk')
-  const visit = await beginSweep(page, id)
+  const job = await beginSweep(page, id)
   const type = async (reading: string) => {
     await page.locator('#reading').fill(reading)
     await page.keyboard.press('Enter')
@@ -95,7 +95,7 @@ test('a server that answers with errors: nothing leaves the device until it is t
   await page.unroute('**/messages')
   await page.evaluate(() => window.dispatchEvent(new Event('online')))
   await expect(page.getByRole('status')).toContainText('All saved', { timeout: 40_000 })
-  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(7)
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(7)
 })
 
 test('what the record refuses stays on the device, to be read, kept as a file, sent again or let go of', async ({
@@ -103,9 +103,9 @@ test('what the record refuses stays on the device, to be read, kept as a file, s
   request,
 }) => {
   const id = await ownProperty(request, 'Refused')
-  const visit = await beginSweep(page, id)
+  const job = await beginSweep(page, id)
   await expect(page.getByRole('status')).toContainText('All saved')
-  const refusing = { code: 'fact_points_nowhere', path: ['body', 'fact'], params: { id: visit } }
+  const refusing = { code: 'fact_points_nowhere', path: ['body', 'fact'], params: { id: job } }
   await page.route('**/messages', async (route) => {
     const { messages } = route.request().postDataJSON() as { messages: { id: string }[] }
     const replies = messages.map((m) => ({ id: m.id, status: 'refused', refusals: [refusing], sentences: [''] }))
@@ -124,7 +124,7 @@ test('what the record refuses stays on the device, to be read, kept as a file, s
   await refused.getByRole('button', { name: 'Send it again' }).click()
   await expect(page.getByRole('status')).toContainText('All saved')
   await expect(refused).toHaveCount(0)
-  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(1)
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(1)
 })
 
 test('a device that keeps nothing: said so while anything waits, and sent all the same', async ({ page, request }) => {
@@ -134,7 +134,7 @@ test('a device that keeps nothing: said so while anything waits, and sent all th
       throw new DOMException('no', 'SecurityError')
     }
   })
-  const visit = await beginSweep(page, id)
+  const job = await beginSweep(page, id)
   await expect(page.getByRole('status')).toContainText('All saved')
   await page.route('**/messages', (route) => route.abort())
   await page.locator('#reading').fill(SOUND[0]!)
@@ -142,7 +142,7 @@ test('a device that keeps nothing: said so while anything waits, and sent all th
   await expect(page.getByRole('status')).toContainText('this device keeps nothing: 1 only in this page')
   await page.unroute('**/messages')
   await expect(page.getByRole('status')).toContainText('All saved')
-  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(1)
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(1)
 })
 
 test('two hundred readings with server, database and browser killed at random moments: what was acknowledged exists, once', async ({
@@ -162,7 +162,7 @@ test('two hundred readings with server, database and browser killed at random mo
     })
   let context = await open()
   let page = context.pages()[0]!
-  const visit = await beginSweep(page, id)
+  const job = await beginSweep(page, id)
   // A made-up order of trouble: about one in fourteen readings is followed by a kill of one of the three.
   let state = 20260411
   const random = () => {
@@ -198,7 +198,7 @@ test('two hundred readings with server, database and browser killed at random mo
       page = context.pages()[0]!
       kills++
       await expect(async () => {
-        await page.goto(`/p/${id}/test/${visit}`, { timeout: 3000 })
+        await page.goto(`/p/${id}/test/${job}`, { timeout: 3000 })
         await expect(page.locator('#reading')).toBeVisible({ timeout: 3000 })
       }).toPass({ timeout: 40_000 })
     }
@@ -211,7 +211,7 @@ test('two hundred readings with server, database and browser killed at random mo
   }
   await expect(page.getByRole('status')).toContainText('All saved', { timeout: 60_000 })
   const ohms = Object.values((await stored(request, id)).facts.readings)
-    .filter((r) => r.visit === visit)
+    .filter((r) => r.job === job)
     .map((r) => (r.value as { ohm: number }).ohm)
   expect(new Set(ohms).size).toBe(ohms.length)
   expect(acknowledged.filter((ohm) => !ohms.includes(ohm))).toEqual([])

@@ -10,7 +10,7 @@ async function beginHunt(page: Page, property: string, dry: readonly string[]): 
   for (const name of dry) await page.getByRole('button', { name }).click()
   await page.getByRole('button', { name: 'The others water' }).click()
   await expect(page.getByText(`${dry.length} dry, ${18 - dry.length} water`)).toBeVisible()
-  return new URL(page.url()).searchParams.get('visit')!
+  return new URL(page.url()).searchParams.get('job')!
 }
 const next = (page: Page) => page.getByRole('region', { name: 'Next', exact: true })
 const verdict = (page: Page) => page.locator('.verdict')
@@ -33,7 +33,7 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
       .or(page.getByRole('button', { name: 'New hunt' }))
       .first(),
   ).toBeVisible()
-  const visit = await beginHunt(page, id, ['Gate hedge'])
+  const job = await beginHunt(page, id, ['Gate hedge'])
   await page.locator('summary', { hasText: 'Meter' }).click()
   await page.getByLabel(/Hidden fault/).selectOption('joint-open V3.a')
   await page
@@ -71,9 +71,7 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   await expect(page.getByText('Every zone waters.')).toBeVisible()
   await expect(page.getByText('All saved')).toBeVisible()
   const { facts } = await stored(request, id)
-  expect(Object.values(facts.findings).map((f) => [f.visit, f.says])).toEqual([
-    [visit, 'the joint of Gate hedge in B2'],
-  ])
+  expect(Object.values(facts.findings).map((f) => [f.job, f.says])).toEqual([[job, 'the joint of Gate hedge in B2']])
   await page.reload()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
   // Years later it is in the record, with the readings that showed it.

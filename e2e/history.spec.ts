@@ -38,7 +38,7 @@ test('checks at the cabinet: supply, a terminal, station to station, earth, a la
   request,
 }) => {
   const id = await ownProperty(request, 'Checks')
-  const visit = await beginSweep(page, id)
+  const job = await beginSweep(page, id)
   const checks = page.locator('.checks:visible')
   await checks.locator('summary').click()
   const kind = checks.getByLabel('What', { exact: true })
@@ -72,7 +72,7 @@ test('checks at the cabinet: supply, a terminal, station to station, earth, a la
   await expect(checks.getByRole('row')).toHaveCount(4)
   expect(await seriousFindings(page)).toEqual([])
   await expect(page.getByRole('status')).toContainText('All saved')
-  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(5)
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(5)
 })
 
 test('CSV: out of one sweep, seen before it goes into another, refused whole where a line is wrong', async ({
@@ -87,7 +87,7 @@ test('CSV: out of one sweep, seen before it goes into another, refused whole whe
   ])
   const csv = readFileSync(await download.path(), 'utf8')
   expect(csv.split('\n')[0]).toBe('terminal,to,test,reading,at')
-  const visit = await beginSweep(page, id)
+  const job = await beginSweep(page, id)
   const choose = (text: string) =>
     page
       .locator('.files input[type=file]')
@@ -97,11 +97,11 @@ test('CSV: out of one sweep, seen before it goes into another, refused whole whe
   await choose(`${csv}S:1,S:C,ohms,34,\n`)
   await expect(page.getByText('20 readings understood.')).toBeVisible()
   await expect(page.getByText('Not of this controller; it will be left out.')).toBeVisible()
-  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(0)
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(0)
   await page.getByRole('button', { name: 'Keep 19 readings' }).click()
   await expect(page.locator('.progress .fits')).toHaveCount(19)
   await expect(page.getByRole('status')).toContainText('All saved')
-  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.visit === visit)).toHaveLength(19)
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(19)
 })
 
 test('the record as it was: looked at, not changed, and back to now', async ({ page, request }) => {
@@ -162,5 +162,5 @@ test('feet and Fahrenheit: the same sweep, asked and told in the property’s un
   await expect(page.locator('.panel')).toContainText('46 ft')
   await expect(page.locator('.panel')).toContainText('50 °F')
   await expect(page.getByRole('status')).toContainText('All saved')
-  expect(Object.values((await stored(request, id)).facts.visits).find((v) => v.author === 'Sam')!.ground_C).toBe(10)
+  expect(Object.values((await stored(request, id)).facts.jobs).find((v) => v.author === 'Sam')!.ground_C).toBe(10)
 })

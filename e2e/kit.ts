@@ -44,7 +44,7 @@ export async function pressByKey(page: Page, name: RegExp, most = 60): Promise<v
   await page.keyboard.press('Enter')
 }
 
-/** Starts a sweep and ticks its cautions; leaves the cursor on the first reading. Returns the visit's id. */
+/** Starts a sweep and ticks its cautions; leaves the cursor on the first reading. Returns the job's id. */
 export async function beginSweep(page: Page, property: string, meter: { openMark?: 'a bare 1' } = {}): Promise<string> {
   await page.goto(`/p/${property}/test`)
   await page.getByRole('button', { name: 'Start a sweep' }).click()

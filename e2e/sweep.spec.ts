@@ -39,7 +39,7 @@ test('a sweep by keyboard alone: from the list to a cut common, kept over a relo
   await page.goto(`/p/${id}/test`)
   await expect(page.getByRole('link', { name: /19 of 19 read/ }).first()).toContainText('4 faults')
   const { facts } = await stored(request, id)
-  const mine = Object.values(facts.visits).find((v) => v.author === 'Sam')!
+  const mine = Object.values(facts.jobs).find((v) => v.author === 'Sam')!
   expect(mine.ground_C).toBe(14)
   expect(
     Object.values(facts.cautions)
@@ -54,7 +54,7 @@ test('the verdict comes as it is typed; nonsense is asked about; undo strikes ou
   request,
 }) => {
   const id = await ownProperty(request, 'Slow hands')
-  const visit = await beginSweep(page, id)
+  const job = await beginSweep(page, id)
   const [typed, says] = [page.locator('#reading'), page.locator('#reading-says')]
   await page.keyboard.press('s')
   await expect(page.locator('.panel .peg').first()).toHaveText('1')
@@ -82,7 +82,7 @@ test('the verdict comes as it is typed; nonsense is asked about; undo strikes ou
   await page.keyboard.press('Enter')
   await expect(page.getByRole('status')).toContainText('All saved')
   const { facts } = await stored(request, id)
-  const readings = Object.entries(facts.readings).filter(([, r]) => r.visit === visit)
+  const readings = Object.entries(facts.readings).filter(([, r]) => r.job === job)
   expect(readings.map(([, r]) => (r.value as { ohm: number }).ohm).sort()).toEqual([1200, 33.5])
   expect(
     Object.values(facts.strikeOuts)

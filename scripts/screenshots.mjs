@@ -60,7 +60,7 @@ const VIEWS = [
   {
     name: 'diagnose',
     size: desk,
-    path: `${demo}/diagnose?visit=spring-2026`,
+    path: `${demo}/diagnose?job=spring-2026`,
     then: (page) => page.locator('.stand:not(.stale)').waitFor({ timeout: 60000 }),
   },
   { name: 'record', size: desk, path: `${demo}/record` },

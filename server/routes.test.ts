@@ -61,24 +61,32 @@ const read = (text: string): Property => {
   if (!outcome.ok) throw new Error(JSON.stringify(outcome.refusals))
   return outcome.value
 }
-const visitFact = {
+const visitFact = { at: '2026-05-02T08:00:00Z', author: 'Route test', people: [] } as never
+const jobFact = {
   at: '2026-05-02T08:00:00Z',
   author: 'Route test',
+  kind: 'sweep',
   controller: 'A',
   title: 'Check',
   ground_C: 12,
   coil_C: null,
   meter: { name: '', openMark: 'OL', accuracy_ratio: 0.01, offset_ohm: 0.2, leadZero_ohm: 0, highest_ohm: 2e7 },
 } as never
-const readingFact = (visit: string, ohm: number) =>
+/** A visit and a job in it, as messages. */
+const begun = (property: string) => {
+  const visit = messageFor(property, { kind: 'visit', fact: visitFact })
+  const job = messageFor(property, { kind: 'job', fact: { ...(jobFact as object), visit: visit.id } as never })
+  return { visit, job }
+}
+const readingFact = (job: string, ohm: number) =>
   ({
-    visit,
+    job,
     at: '2026-05-02T08:05:00Z',
     author: 'Route test',
     revision: 0,
     off: 'all_leads',
     ground_C: 12,
-    meter: (visitFact as { meter: object }).meter,
+    meter: (jobFact as { meter: object }).meter,
     value: { kind: 'ohm', ohm },
     test: {
       kind: 'ohms',
@@ -249,22 +257,23 @@ test('many at once on one property: every batch gets its own revision, none is l
   ).toHaveLength(18)
 })
 
-test('facts: a visit before its readings, twice counts once, and a reading of no visit is refused', async () => {
+test('facts: a visit before its job before its readings, twice counts once, and a reading of no job is refused', async () => {
   const id = await freshCopy()
-  const visit = messageFor(id, { kind: 'visit', fact: visitFact })
-  const reading = messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 34.4) })
+  const { visit, job } = begun(id)
+  const reading = messageFor(id, { kind: 'reading', fact: readingFact(job.id, 34.4) })
   expect((await send(id, reading)).replies[0]).toMatchObject({
     status: 'refused',
     refusals: [{ code: 'fact_points_nowhere' }],
   })
-  expect((await send(id, visit, reading, reading)).replies.map((r) => r.status)).toEqual([
+  expect((await send(id, visit, job, reading, reading)).replies.map((r) => r.status)).toEqual([
+    'accepted',
     'accepted',
     'accepted',
     'already',
   ])
   const astray = [
-    messageFor(id, { kind: 'visit', fact: { ...(visitFact as object), controller: 'Q' } as never }),
-    messageFor(id, { kind: 'reading', fact: { ...(readingFact(visit.id, 1) as object), revision: 7 } as never }),
+    messageFor(id, { kind: 'job', fact: { ...(jobFact as object), visit: visit.id, controller: 'Q' } as never }),
+    messageFor(id, { kind: 'reading', fact: { ...(readingFact(job.id, 1) as object), revision: 7 } as never }),
   ]
   expect((await send(id, ...astray)).replies.map((r) => r.refusals![0]!.code)).toEqual([
     'points_nowhere',
@@ -359,17 +368,44 @@ const damage = fc.record({
   put: fc.oneof({ weight: 3, arbitrary: junk }, fc.constant(undefined)),
 })
 
+test('what a page of an earlier version kept is taken in: its visit is a visit and a job, its finding names ids', async () => {
+  const id = await freshCopy()
+  const { at, author, ...rest } = jobFact as unknown as { at: string; author: string }
+  const { kind: _kind, ...old } = rest as { kind?: string }
+  const earlier = (body: object) => ({ ...messageFor(id, body as never), schema: 4 })
+  const visit = earlier({ kind: 'visit', fact: { at, author, ...old } })
+  const { job: _job, ...reading } = readingFact('', 34) as unknown as Record<string, unknown>
+  const finding = { visit: visit.id, at, author, part: 'run K1 white 0 1', says: 'x', belief: null, how: '' }
+  const sent = [
+    visit,
+    earlier({ kind: 'reading', fact: { ...reading, visit: visit.id } }),
+    earlier({ kind: 'finding', fact: finding }),
+    earlier({ kind: 'finding', fact: { ...finding, part: 'run K1 white 98 99' } }),
+  ] as never[]
+  expect((await send(id, ...sent)).replies.map((r) => r.status)).toEqual(Array(4).fill('accepted'))
+  expect((await send(id, ...sent)).replies.map((r) => r.status)).toEqual(Array(4).fill('already'))
+  const { facts, site } = read(await fileOf(id))
+  expect(facts.jobs[visit.id]).toEqual({ ...(jobFact as object), visit: visit.id })
+  expect(Object.values(facts.readings).filter((r) => r.job === visit.id)).toHaveLength(1)
+  const [from, to] = site.cables['K1' as never]!.stops.map((s) => s.id)
+  expect(Object.values(facts.findings).map((f) => f.where)).toEqual([
+    { kind: 'run', cable: 'K1', core: 'white', from, to },
+    null,
+  ])
+})
+
 test('broken files and bodies by the hundred: never a 5xx, never half written, always a sentence', async () => {
   const id = await freshCopy()
   const { revision } = read(await fileOf(id))
   const before = await fileOf(id)
   const file = JSON.parse(DEMO) as unknown
-  const visit = messageFor(id, { kind: 'visit', fact: visitFact })
+  const { visit, job } = begun(id)
   const whole = {
     messages: [
       messageFor(id, batch(revision, rename('A-1', 'Never'))),
       visit,
-      messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 3) }),
+      job,
+      messageFor(id, { kind: 'reading', fact: readingFact(job.id, 3) }),
     ],
   }
   const wrong: string[] = []
@@ -397,13 +433,13 @@ test('broken files and bodies by the hundred: never a 5xx, never half written, a
 
 test('the database killed: 503 with a sentence, and everything acknowledged is there when it is back', async () => {
   const id = await freshCopy()
-  const visit = messageFor(id, { kind: 'visit', fact: visitFact })
+  const { visit, job } = begun(id)
   const acknowledged: string[] = []
   const notes = JSON.parse(readFileSync(process.env.RUNNING_NOTES!, 'utf8')) as { database: number }
-  await send(id, visit)
+  await send(id, visit, job)
   let [sawDown, killed] = [false, false]
   for (let i = 0; i < 400 && !(sawDown && acknowledged.length > 60); i++) {
-    const message = messageFor(id, { kind: 'reading', fact: readingFact(visit.id, i) })
+    const message = messageFor(id, { kind: 'reading', fact: readingFact(job.id, i) })
     if (acknowledged.length > 20 && !killed) {
       process.kill(notes.database, 'SIGKILL')
       killed = true
@@ -559,7 +595,7 @@ test('a name is held to one rule at every door, and a record that cannot be read
   const change = await send(id, messageFor(id, batch(1, rename('A-1', 'x'))))
   expect(change.replies[0]).toMatchObject({ status: 'refused', refusals: [{ path: ['site', 'about', 'name'] }] })
   const file = await fileOf(id)
-  expect(JSON.parse(file)).toMatchObject({ id, site: { about: { name: 'a\tb' } }, visits: { 'spring-2026': {} } })
+  expect(JSON.parse(file)).toMatchObject({ id, site: { about: { name: 'a\tb' } }, jobs: { 'spring-2026': {} } })
   await sql`UPDATE properties SET schema_version = 99 WHERE id = ${id}`.execute(db)
   await spoil('"later"')
   expect(await (await fetch(`${BASE}/api/properties/${id}`)).json()).toMatchObject({
@@ -597,11 +633,11 @@ test('figures at the edge of what is counted are refused in a sentence, and one 
   ])
   expect(await send(id, messageFor(id, batch(2 ** 31, rename('A-1', 'x'))))).toMatchObject({ status: 422 })
   const change = messageFor(id, batch(0, rename('A-1', 'Rose bed')))
-  const visit = messageFor(id, { kind: 'visit', fact: visitFact })
-  const reading = { ...messageFor(id, { kind: 'reading', fact: readingFact(visit.id, 0) }) }
-  const shouted = [change, visit, reading].map((m) => ({ ...m, id: m.id.toUpperCase() }))
-  expect((await send(id, change, visit, reading)).replies.map((r) => r.status)).toEqual(Array(3).fill('accepted'))
-  expect((await send(id, ...shouted)).replies.map((r) => r.status)).toEqual(Array(3).fill('already'))
+  const { visit, job } = begun(id)
+  const reading = { ...messageFor(id, { kind: 'reading', fact: readingFact(job.id, 0) }) }
+  const shouted = [change, visit, job, reading].map((m) => ({ ...m, id: m.id.toUpperCase() }))
+  expect((await send(id, change, visit, job, reading)).replies.map((r) => r.status)).toEqual(Array(4).fill('accepted'))
+  expect((await send(id, ...shouted)).replies.map((r) => r.status)).toEqual(Array(4).fill('already'))
   const nought = JSON.stringify({ messages: [reading] }).replace('"ohm":0', '"ohm":-0')
   const again = await post(`/api/properties/${id}/messages`, nought)
   expect(await again.json()).toMatchObject({ replies: [{ status: 'already' }] })

@@ -10,7 +10,17 @@ import {
   type Variant,
 } from '../core/hunt'
 import { COMMON_METER, type FieldTest, type Meter, type ReadingValue } from '../core/record'
-import { endKey, entries, must, stopPositions_m, type ControllerId, type Site } from '../core/site'
+import {
+  endKey,
+  entries,
+  must,
+  stopIndex,
+  stopPositions_m,
+  type CableId,
+  type ControllerId,
+  type Site,
+  type StopId,
+} from '../core/site'
 import { randomSite, seeded } from '../tests/random-site'
 import { chance, fieldOf, type FieldFault } from '.'
 
@@ -30,10 +40,11 @@ function fieldFault(site: Site, f: Fault, v: Variant): FieldFault | null {
     const [splice, key] = f.at!.split('|') as [keyof typeof site.splices, string]
     return must(site.splices, splice).ends.find((e) => endKey(e) === key)!
   }
+  const fromOf = (part: { cable: CableId; from: StopId }) => stopIndex(must(site.cables, part.cable), part.from)
   switch (where.kind) {
     case 'run':
       return cause === 'open' || cause === 'series'
-        ? { kind: cause, cable: where.cable, core: where.core, from: where.from, ohm: v.ohm ?? 0 }
+        ? { kind: cause, cable: where.cable, core: where.core, from: fromOf(where), ohm: v.ohm ?? 0 }
         : null
     case 'joint':
       return cause === 'open' || cause === 'series'
@@ -62,7 +73,7 @@ function fieldFault(site: Site, f: Fault, v: Variant): FieldFault | null {
         cable: where.cable,
         core: where.core,
         other: where.other,
-        from: where.from,
+        from: fromOf(where),
         ohm: v.ohm ?? 0,
       }
   }
@@ -76,7 +87,8 @@ function ownWay(site: Site, { where, cause }: Fault): number {
   if (cause === 'coil_part') return 2
   if (where.kind !== 'touch') return 0
   const at = stopPositions_m(must(site.cables, where.cable))
-  return 2 * THINNEST_ohmPerM * (at[where.to]!.value - at[where.from]!.value)
+  const cable = must(site.cables, where.cable)
+  return 2 * THINNEST_ohmPerM * (at[stopIndex(cable, where.to)]!.value - at[stopIndex(cable, where.from)]!.value)
 }
 const THINNEST_ohmPerM = 0.036
 

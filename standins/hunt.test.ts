@@ -1,6 +1,15 @@
 import { huntOf, type Hunt, type HuntOptions } from '../core/hunt'
 import { COMMON_METER, type FieldTest } from '../core/record'
-import { Draft, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../core/site'
+import {
+  Draft,
+  must,
+  terminalEnd,
+  type ControllerId,
+  type End,
+  type PlaceId,
+  type Site,
+  type TerminalId,
+} from '../core/site'
 import { chance, fieldOf, readFault, type Field, type FieldFault } from '.'
 
 /** Two boxes on a jacket, two valves in the first and three in the second, a master valve in the first. */
@@ -80,7 +89,7 @@ function hunted(on: Site, written: readonly string[], seed: number, options: Par
     found.push(stand.key)
     left = left.filter((w) => truthOf(on, w) !== stand.key)
     field = fieldNow()
-    hunt.mended(stand.key)
+    hunt.mended(hunt.part(stand.key))
     symptoms()
   }
   return { found, end: 'too long', readings, hunt }
@@ -93,9 +102,10 @@ function truthOf(on: Site, written: string): string {
   if (f.kind === 'swap' || f.kind === 'doubled') return `pair A ${[f.one, f.two].sort().join(' ')}`
   if ('device' in f) return `${f.kind.startsWith('stuck') ? 'valve' : 'coil'} ${f.device}`
   if (!('core' in f)) return f.kind === 'terminal' ? `terminal A ${f.terminal}` : `${f.kind} A`
+  const stop = (at: number) => must(on.cables, 'K').stops[at]!.id
   return f.core === 'white'
-    ? `run K white ${f.from} ${f.from + 1}`
-    : `run K ${f.core} 0 ${Number(f.core.slice(1)) <= 2 ? 1 : 2}`
+    ? `run K white ${stop(f.from)} ${stop(f.from + 1)}`
+    : `run K ${f.core} ${stop(0)} ${stop(Number(f.core.slice(1)) <= 2 ? 1 : 2)}`
 }
 
 const HARD: readonly { name: string; written: readonly string[]; lead_m?: number }[] = [

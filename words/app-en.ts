@@ -46,11 +46,12 @@ export const appEn = {
     what: {
       batch: 'A change of the property by {author}, {at}',
       undo: 'A change to be taken back by {author}, {at}',
-      visit: 'The beginning of a sweep by {author}, {at}',
+      visit: 'The beginning of a visit by {author}, {at}',
+      job: 'The beginning of a sweep or hunt by {author}, {at}',
       reading: 'A reading by {author}, {at}: {value}',
       strikeOut: 'A reading struck out by {author}, {at}',
       caution: 'A caution ticked by {author}, {at}',
-      closing: 'The end of a sweep by {author}, {at}',
+      closing: 'The end of a sweep or hunt by {author}, {at}',
       acceptance: 'A reading taken as baseline by {author}, {at}',
       finding: 'A finding by {author}, {at}',
     },
@@ -122,7 +123,7 @@ export const appEn = {
   threads: {
     title: '{name}, threads',
     sub: 'what each thread should read from C at {at_C}',
-    subVisit: 'read from C at {at_C}, conductors off',
+    subJob: 'read from C at {at_C}, conductors off',
     expected: 'expected Ω',
     measured: 'measured Ω',
     common: 'common, {colour}',

@@ -1,7 +1,7 @@
 import { demoProperty, quarryLake } from '../demo/quarry-lake'
-import { candidatesOf, CAUSES, groundOf, huntOf, reportOf, type HuntReport, type Where } from '../core/hunt'
+import { candidatesOf, CAUSES, groundOf, huntOf, reportOf, type HuntReport } from '../core/hunt'
 import { gaugeText, printFigure } from '../core/quantity'
-import { COMMON_METER, fieldTest, type FieldTest, type ReadingValue } from '../core/record'
+import { COMMON_METER, fieldTest, type FieldTest, type Part, type ReadingValue } from '../core/record'
 import {
   Draft,
   entries,
@@ -12,6 +12,7 @@ import {
   type CoreId,
   type DeviceId,
   type SpliceId,
+  type StopId,
   type TerminalId,
 } from '../core/site'
 import type { Speaker } from './index'
@@ -92,7 +93,7 @@ test('the caution fits the work: power on, joints undone, rods, water behind a c
 
 test('parts go by the names people know them by', () => {
   const ground = huntOf(site, A, { meter: COMMON_METER })!
-  const seen = new Map<Where['kind'], string>()
+  const seen = new Map<Part['kind'], string>()
   for (const f of ground.catalogue.faults) {
     const text = sayPart(f.where, site, speaker)
     isWhole(text)
@@ -162,8 +163,9 @@ test('a lead that is jointed on its way, and a common, keep their names beyond t
         s.ends.every((e) => e.kind === 'core') &&
         s.ends.some((e) => e.kind === 'core' && e.core === held),
     )![0]
-  const says = (where: Where) => sayPart(where, on, speaker)
-  const run = (core: string): Where => ({ kind: 'run', cable: 'K2' as CableId, core: core as CoreId, from: 0, to: 1 })
+  const says = (where: Part) => sayPart(where, on, speaker)
+  const stretch = { cable: 'K2' as CableId, from: 'B1' as StopId, to: 'B2' as StopId }
+  const run = (core: string): Part => ({ kind: 'run', core: core as CoreId, ...stretch })
   expect([says(run('blue')), says(run('black')), says(run('green'))]).toEqual([
     'the lead of Far lawn between B1 and B2',
     'the common between B1 and B2',
@@ -173,9 +175,9 @@ test('a lead that is jointed on its way, and a common, keep their names beyond t
     'the joint of Far lawn in B1',
     'the common’s joint in B1',
   ])
-  expect(
-    says({ kind: 'touch', cable: 'K2' as CableId, core: 'blue' as CoreId, other: 'green' as CoreId, from: 0, to: 1 }),
-  ).toBe('Far lawn against green between B1 and B2')
+  expect(says({ kind: 'touch', core: 'blue' as CoreId, other: 'green' as CoreId, ...stretch })).toBe(
+    'Far lawn against green between B1 and B2',
+  )
 })
 
 test('readings and answers: open, figures with their units, words for ear and eye, zones by name', () => {
@@ -212,7 +214,7 @@ test('readings and answers: open, figures with their units, words for ear and ey
 test('where a hunt stands is said verdict first: open, named with its cause, nothing, undecided', () => {
   const { facts } = demoProperty()
   const hunt = huntOf(site, A, { meter: COMMON_METER })!
-  for (const r of Object.values(facts.readings).filter((x) => x.visit === 'spring-2026')) hunt.take(r)
+  for (const r of Object.values(facts.readings).filter((x) => x.job === 'spring-2026')) hunt.take(r)
   const report = reportOf(hunt)
   isWhole(sayStand(report, site, speaker))
   expect(sayStand(report, site, speaker)).toMatch(/^Likeliest: .*the coil of Far willows in B11 \(\d+ %\)/)

@@ -1,6 +1,15 @@
-import type { Cause, HuntReport, NextReport, OutcomeReport, Where } from '../core/hunt'
-import type { FieldTest, ReadingValue } from '../core/record'
-import type { CoreId, DeviceId, End, Leaving, Site, SpliceId, TerminalId } from '../core/site'
+import type { Cause, HuntReport, NextReport, OutcomeReport } from '../core/hunt'
+import type { FieldTest, Part, ReadingValue } from '../core/record'
+import {
+  stopIndex,
+  type CoreId,
+  type DeviceId,
+  type End,
+  type Leaving,
+  type Site,
+  type SpliceId,
+  type TerminalId,
+} from '../core/site'
 import { say, type Speaker } from './say'
 
 /** Names by which people know the parts of a property. */
@@ -28,7 +37,7 @@ function namesOf(site: Site, speaker: Speaker) {
 }
 
 /** A part of the property as people speak of it, without a capital. */
-export function sayPart(where: Where, site: Site, speaker: Speaker): string {
+export function sayPart(where: Part, site: Site, speaker: Speaker): string {
   const names = namesOf(site, speaker)
   const part = (code: string, params: Record<string, string> = {}) => say({ code: `part.${code}`, params }, speaker)
   switch (where.kind) {
@@ -44,8 +53,10 @@ export function sayPart(where: Where, site: Site, speaker: Speaker): string {
     }
     case 'run': {
       const cable = site.cables[where.cable]!
-      const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
-      const { common, name } = names.wire({ cable: where.cable, core: where.core, from: where.from })
+      const [from, to] = [where.from, where.to].map((stop) =>
+        names.box(cable.stops[stopIndex(cable, stop)]!.place),
+      ) as [string, string]
+      const { common, name } = names.wire({ cable: where.cable, core: where.core, from: stopIndex(cable, where.from) })
       if (common) return part('run_common', { from, to })
       return name
         ? part('run', { name, from, to })
@@ -58,9 +69,11 @@ export function sayPart(where: Where, site: Site, speaker: Speaker): string {
     }
     case 'touch': {
       const cable = site.cables[where.cable]!
-      const [from, to] = [where.from, where.to].map((i) => names.box(cable.stops[i]!.place)) as [string, string]
+      const [from, to] = [where.from, where.to].map((stop) =>
+        names.box(cable.stops[stopIndex(cable, stop)]!.place),
+      ) as [string, string]
       const core = (id: CoreId) => {
-        const { common, name } = names.wire({ cable: where.cable, core: id, from: where.from })
+        const { common, name } = names.wire({ cable: where.cable, core: id, from: stopIndex(cable, where.from) })
         return common ? part('common') : (name ?? cable.cores[id]?.colour?.value ?? id)
       }
       return part('touch', { one: core(where.core), two: core(where.other), from, to })
@@ -213,7 +226,7 @@ export function sayValue(test: FieldTest, value: ReadingValue, site: Site, speak
   }
 }
 
-const likely = (where: Where | null, p: number, site: Site, speaker: Speaker): string =>
+const likely = (where: Part | null, p: number, site: Site, speaker: Speaker): string =>
   say(
     {
       code: 'huntAnswer.likely',

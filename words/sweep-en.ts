@@ -2,12 +2,12 @@
 export const sweepEn = {
   test: {
     title: 'Test',
-    sweeps: 'Sweeps at the controller',
+    sweeps: 'Visits',
     start: 'Start a sweep',
     of: 'Sweep of {name}',
     resume: 'Go on',
     look: 'Look',
-    none: 'No sweep yet.',
+    none: 'No visit yet.',
     noneHow:
       'A sweep reads the ohms from C to every terminal, conductors off the controller. It takes a few minutes and tells what is wrong and between which two boxes.',
     count: '{done} of {all} read',
@@ -18,6 +18,11 @@ export const sweepEn = {
     defaultTitle: 'Sweep',
     controller: 'Controller',
     author: 'Your name, for the record',
+    others: 'Who else is here, with commas between',
+    partOf: 'Part of the visit that began today at {at}: {people}.',
+    hunt: 'Hunt',
+    hunted: 'nothing read yet | 1 reading | {count} readings',
+    mended: 'nothing mended | 1 mended | {count} mended',
     ground: 'Ground temperature, {unit}',
     groundHow: 'Copper reads 0.4 % more per K. A soil thermometer, or the cold tap.',
     meter: 'The meter',

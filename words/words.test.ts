@@ -99,13 +99,13 @@ test('every refusal, finding and verdict code in the core has its sentence', () 
 test('what the demo has to say comes out whole: no code, no gap, no figure without its unit', () => {
   const { site, facts } = demoProperty()
   const said: string[] = []
-  for (const [id, visit] of Object.entries(facts.visits)) {
-    const scene = sceneOf(site, climateOf(site, visit.ground_C))
+  for (const [id, job] of Object.entries(facts.jobs)) {
+    const scene = sceneOf(site, climateOf(site, job.ground_C))
     const observations = Object.values(facts.readings)
-      .filter((r) => r.visit === id)
+      .filter((r) => r.job === id)
       .filter(isOhms)
     const { joint } = judgeSweep(scene, observations)
-    for (const d of tell(scene, visit.controller, observations, joint))
+    for (const d of tell(scene, job.controller, observations, joint))
       said.push(
         say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker),
         say({ ...d.next, code: `next.${d.next.code}` }, speaker),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import { readText, type Scene } from '../../core/expect'
-import type { CabinetTest, Meter, ReadingValue, TestKind, Visit } from '../../core/record'
+import type { CabinetTest, Meter, ReadingValue, TestKind, Job } from '../../core/record'
 import { must, terminalEnd, terminalsInOrder, type End, type PlaceId, type TerminalId } from '../../core/site'
 import type { Speaker } from '../../words'
 import { useCabinetChecks } from '../composables/useCabinetChecks'
@@ -10,8 +10,8 @@ import { useProperty } from '../stores/property'
 
 /** Further readings at the cabinet: what a sweep of ohms to common cannot tell. */
 const props = defineProps<{
-  visitId: string
-  visit: Visit
+  jobId: string
+  job: Job
   scene: Scene
   meter: Meter
   speaker: Speaker
@@ -22,8 +22,8 @@ const emit = defineEmits<{ unfold: [open: boolean] }>()
 const { t } = useI18n()
 const property = useProperty()
 const { rows, supply_V } = useCabinetChecks(
-  () => props.visitId,
-  () => props.visit,
+  () => props.jobId,
+  () => props.job,
   () => props.scene,
   () => props.speaker,
 )
@@ -40,7 +40,7 @@ const ANSWERS: Partial<Record<Choice, readonly ReadingValue[]>> = {
   tester_power: (['lit', 'dark'] as const).map((lamp) => ({ kind: 'lamp', lamp })),
 }
 
-const controller = computed(() => props.visit.controller)
+const controller = computed(() => props.job.controller)
 const terminals = computed(() =>
   terminalsInOrder(property.site!, controller.value).map((id) => ({
     id,
@@ -115,14 +115,14 @@ async function keep(value: ReadingValue | null): Promise<void> {
   await property.record({
     kind: 'reading',
     fact: {
-      visit: props.visitId,
+      job: props.jobId,
       at: new Date().toISOString(),
-      author: props.visit.author,
+      author: props.job.author,
       revision: property.held!.revision,
       test: testNow(),
       off: POWER_ON.has(form.choice) ? 'none' : 'all_leads',
       meter: props.meter,
-      ground_C: props.visit.ground_C,
+      ground_C: props.job.ground_C,
       value: given,
     },
   })
@@ -130,7 +130,7 @@ async function keep(value: ReadingValue | null): Promise<void> {
 const strike = (reading: string) =>
   property.record({
     kind: 'strikeOut',
-    fact: { reading, at: new Date().toISOString(), author: props.visit.author, reason: t('sweep.undoReason') },
+    fact: { reading, at: new Date().toISOString(), author: props.job.author, reason: t('sweep.undoReason') },
   })
 </script>
 

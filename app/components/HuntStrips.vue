@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3-scale'
 import type { HuntReport } from '../../core/hunt'
-import type { Site } from '../../core/site'
+import type { Part } from '../../core/record'
+import { must, stopIndex, type Site } from '../../core/site'
 import type { Section, Strip } from '../../core/strip'
 import { useElementWidth } from '../composables/useElementWidth'
 import { useHuntWords } from '../composables/useHuntWords'
@@ -28,9 +29,11 @@ interface Mark {
 }
 /** Where the likely parts lie on a strip, in metres along it. */
 function marksOn(strip: Strip): Mark[] {
-  const along = (p: number, cable: string, cores: readonly string[], from: number, to: number): Mark[] => {
+  const along = (p: number, where: Extract<Part, { kind: 'run' | 'touch' }>, cores: readonly string[]): Mark[] => {
+    const cable = must(props.site.cables, where.cable)
+    const [from, to] = [stopIndex(cable, where.from), stopIndex(cable, where.to)]
     const runs = strip.runs.filter(
-      ({ link }) => link.cable === cable && cores.includes(link.core) && link.from >= from && link.to <= to,
+      ({ link }) => link.cable === where.cable && cores.includes(link.core) && link.from >= from && link.to <= to,
     )
     return runs.length === 0
       ? []
@@ -41,9 +44,9 @@ function marksOn(strip: Strip): Mark[] {
     .flatMap(({ where, p }): Mark[] => {
       switch (where.kind) {
         case 'run':
-          return along(p, where.cable, [where.core], where.from, where.to)
+          return along(p, where, [where.core])
         case 'touch':
-          return along(p, where.cable, [where.core, where.other], where.from, where.to)
+          return along(p, where, [where.core, where.other])
         case 'coil':
         case 'valve':
           return strip.coils

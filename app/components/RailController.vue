@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { must, type ControllerId } from '../../core/site'
 import { useNewest } from '../composables/useNewest'
-import { useShownVisit } from '../composables/useShownVisit'
+import { useShownJob } from '../composables/useShownJob'
 import { dayText } from '../composables/useSpeaker'
 import { useSweep } from '../composables/useSweep'
 import { useProperty } from '../stores/property'
@@ -10,13 +10,13 @@ import { useProperty } from '../stores/property'
 const props = defineProps<{ controller: ControllerId; selected: string | null }>()
 const route = useRoute()
 const property = useProperty()
-const visit = useShownVisit(() => props.controller)
+const job = useShownJob(() => props.controller)
 const { rows } = useSweep(
   () => props.controller,
-  () => visit.value,
+  () => job.value,
 )
 const newest = useNewest(() => props.controller)
-const sweeping = computed(() => typeof route.params.visit === 'string' && route.params.visit === visit.value)
+const sweeping = computed(() => typeof route.params.job === 'string' && route.params.job === job.value)
 const to = computed(() => (sweeping.value ? route.path : `/p/${String(route.params.id)}`))
 const here = computed(() => must(property.site!.controllers, props.controller))
 </script>

@@ -3,7 +3,7 @@ import { judge, judgeCabinet, stateOf, type Scene, type State } from '../../core
 import { readReadingsCsv, writeReadingsCsv, type CsvReading } from '../../core/formats'
 import { MOST_BYTES } from '../../core/formats/limits'
 import { ohmsWithUnit } from '../../core/quantity'
-import { controllerOf, isHuntTest, standingReadings, testKey, type Visit } from '../../core/record'
+import { controllerOf, isHuntTest, standingReadings, testKey, type Job } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 import { sayRefusal, type Speaker } from '../../words'
 import { sayValue } from '../../words/hunt'
@@ -14,8 +14,8 @@ import { useProperty } from '../stores/property'
 
 /** A sweep's readings out as CSV, and in: seen with their verdicts before anything is kept. */
 const props = defineProps<{
-  visitId: string
-  visit: Visit
+  jobId: string
+  job: Job
   rows: readonly SweepRow[]
   scene: Scene
   speaker: Speaker
@@ -36,7 +36,7 @@ interface Preview {
 const previews = shallowRef<readonly Preview[] | null>(null)
 const keepable = computed(() => previews.value?.filter((p) => p.here) ?? [])
 const standing = computed(
-  () => new Map(standingReadings(property.facts!, props.visitId).map((l) => [testKey(l.reading.test), l])),
+  () => new Map(standingReadings(property.facts!, props.jobId).map((l) => [testKey(l.reading.test), l])),
 )
 const valueText = ({ test, value }: CsvReading): string =>
   isHuntTest(test) ||
@@ -48,7 +48,7 @@ const valueText = ({ test, value }: CsvReading): string =>
     : value.kind === 'ohm'
       ? ohmsWithUnit(value.ohm)
       : value.kind === 'open'
-        ? props.visit.meter.openMark
+        ? props.job.meter.openMark
         : value.kind === 'volt'
           ? `${value.volt} V`
           : value.kind === 'heard'
@@ -62,7 +62,7 @@ async function chosen(event: Event): Promise<void> {
   const read =
     file.size > MOST_BYTES
       ? { ok: false as const, refusals: [{ code: 'too_large', path: [], params: {} }] }
-      : readReadingsCsv(await file.text(), property.site!, props.visit.meter)
+      : readReadingsCsv(await file.text(), property.site!, props.job.meter)
   input.value = ''
   refusals.value = read.ok ? [] : read.refusals
   previews.value = read.ok ? read.value.map(previewOf) : null
@@ -72,7 +72,7 @@ function previewOf(csv: CsvReading): Preview {
   const baseline = props.rows.find((r) => testKey(r.expected.test) === testKey(test))?.baseline ?? null
   const state =
     test.kind === 'ohms' && (value.kind === 'ohm' || value.kind === 'open')
-      ? stateOf(judge(props.scene, test, value, props.visit.meter, baseline).verdict.code)
+      ? stateOf(judge(props.scene, test, value, props.job.meter, baseline).verdict.code)
       : test.kind === 'ohms' || isHuntTest(test)
         ? 'none'
         : judgeCabinet(test, value, null).state
@@ -81,7 +81,7 @@ function previewOf(csv: CsvReading): Preview {
     csv,
     state,
     value: valueText(csv),
-    here: [props.visit.controller, null].includes(controllerOf(property.site!, test)),
+    here: [props.job.controller, null].includes(controllerOf(property.site!, test)),
     before: before ? valueText({ ...csv, value: before.reading.value }) : null,
   }
 }
@@ -94,27 +94,27 @@ async function keepAll(): Promise<void> {
     await property.record({
       kind: 'reading',
       fact: {
-        visit: props.visitId,
+        job: props.jobId,
         at: csv.at ?? now,
-        author: props.visit.author,
+        author: props.job.author,
         revision: property.held!.revision,
         test: csv.test,
         off: csv.test.kind === 'ohms' || csv.test.kind === 'tester_coil' ? 'all_leads' : 'none',
-        meter: props.visit.meter,
-        ground_C: props.visit.ground_C,
+        meter: props.job.meter,
+        ground_C: props.job.ground_C,
         value: csv.value,
       },
     })
     if (before)
       await property.record({
         kind: 'strikeOut',
-        fact: { reading: before.id, at: now, author: props.visit.author, reason: t('sweep.again') },
+        fact: { reading: before.id, at: now, author: props.job.author, reason: t('sweep.again') },
       })
   }
 }
 const save = () =>
   saveText(
-    `${props.visit.title || 'sweep'} ${props.visit.at.slice(0, 10)}.csv`,
+    `${props.job.title || 'sweep'} ${props.job.at.slice(0, 10)}.csv`,
     writeReadingsCsv(
       property.site!,
       [...standing.value.values()].map((l) => l.reading),

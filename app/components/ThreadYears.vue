@@ -72,7 +72,7 @@ const textOf = (p: (typeof rows.value)[number]) =>
           <tr v-for="p in rows" :key="p.id">
             <td>
               {{ dayText(p.at) }}
-              <span class="quiet">{{ p.visit }}</span>
+              <span class="quiet">{{ p.job }}</span>
               <span v-if="history.baseline?.reading === p.id" class="tagged">{{ t('detail.baseline') }}</span>
               <button
                 v-if="p.state !== 'fits' && p.state !== 'none' && !p.acceptedByHand && !p.open && !property.viewed"

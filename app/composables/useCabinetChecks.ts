@@ -1,7 +1,7 @@
 import { judge, judgeCabinet, stateOf, type Scene, type State } from '../../core/expect'
 import { baselineOf, pastOfTest } from '../../core/history'
 import { ohmsWithUnit } from '../../core/quantity'
-import { isHuntTest, isOhms, standingReadings, type CabinetTest, type Reading, type Visit } from '../../core/record'
+import { isHuntTest, isOhms, standingReadings, type CabinetTest, type Reading, type Job } from '../../core/record'
 import { commonOf, must, type End } from '../../core/site'
 import { say, type Speaker } from '../../words'
 import { sayVerdict } from '../../words/reading'
@@ -17,10 +17,10 @@ export interface CheckRow {
   readonly says: string
 }
 
-/** The further readings of a visit: station to station, to earth, volts, clicks, tester lamps. */
+/** The further readings of a job: station to station, to earth, volts, clicks, tester lamps. */
 export function useCabinetChecks(
-  visitId: () => string,
-  visit: () => Visit | null,
+  jobId: () => string,
+  job: () => Job | null,
   scene: () => Scene | null,
   speaker: () => Speaker,
 ) {
@@ -28,7 +28,7 @@ export function useCabinetChecks(
   const t = (code: string, params: Record<string, string | number> = {}) => say({ code, params }, speaker())
   /** What a hunt adds in the boxes is told in Diagnose. */
   const standing = computed(() =>
-    standingReadings(property.facts!, visitId()).flatMap(({ id, reading }) =>
+    standingReadings(property.facts!, jobId()).flatMap(({ id, reading }) =>
       isHuntTest(reading.test) ? [] : [{ id, reading, test: reading.test }],
     ),
   )
@@ -37,8 +37,8 @@ export function useCabinetChecks(
     return reading?.value.kind === 'volt' ? reading.value.volt : null
   })
   const isSweep = (test: CabinetTest): boolean => {
-    if (test.kind !== 'ohms' || !visit()) return false
-    const common = commonOf(property.site!, visit()!.controller)
+    if (test.kind !== 'ohms' || !job()) return false
+    const common = commonOf(property.site!, job()!.controller)
     const tags = [test.from, test.to].filter((e) => e.kind === 'terminal' && e.terminal === common)
     return tags.length === 1 && [test.from, test.to].every((e) => e.kind === 'terminal')
   }
@@ -84,7 +84,7 @@ export function useCabinetChecks(
               property.sceneAt,
               reading.test,
               reading.meter,
-              pastOfTest(property.pastBefore(visitId()), reading.test),
+              pastOfTest(property.pastBefore(jobId()), reading.test),
             ),
           )
           return { ...row, state: stateOf(verdict.code), says: sayVerdict(verdict, reading.meter, speaker()) }

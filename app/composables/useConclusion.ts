@@ -1,6 +1,6 @@
 import { wrap, type Remote } from 'comlink'
 import type { Observation, State } from '../../core/expect'
-import type { Facts, Visit } from '../../core/record'
+import type { Facts, Job } from '../../core/record'
 import type { Site } from '../../core/site'
 import type { Concluded, ConcludeWork } from '../workers/conclude'
 
@@ -31,16 +31,16 @@ export function useStates(
   return states
 }
 
-/** The joint conclusion of a visit's readings, worked out beside the page; null while it is being worked out or there is nothing to judge. */
+/** The joint conclusion of a job's readings, worked out beside the page; null while it is being worked out or there is nothing to judge. */
 export function useConclusion(
   site: () => Site | null,
-  visit: () => Visit | null,
+  job: () => Job | null,
   observations: () => readonly Observation[],
 ): Readonly<Ref<Concluded | null>> {
   const concluded = shallowRef<Concluded | null>(null)
   let asked = 0
   watch(
-    [site, visit, observations],
+    [site, job, observations],
     async ([s, v, o]) => {
       const mine = ++asked
       if (!s || !v || o.length === 0) {

@@ -13,7 +13,7 @@ const COMPLAINTS = {
 
 /** Entering a sweep's readings: where the cursor is, what is typed there, and what the keys do. */
 export function useEntry(
-  visitId: () => string,
+  jobId: () => string,
   rows: () => readonly SweepRow[],
   log: () => readonly Logged[],
   meter: () => Meter,
@@ -39,9 +39,9 @@ export function useEntry(
     () => rows().filter((r) => r.logged === null && r.expected.expectation.kind !== 'not_readable').length,
   )
 
-  /** Back to where the visit was left: what was being typed, else the first terminal without a reading. */
+  /** Back to where the job was left: what was being typed, else the first terminal without a reading. */
   function resume(): void {
-    const draft = draftOf(visitId())
+    const draft = draftOf(jobId())
     const [terminal, typed] = draft?.split('\n') ?? []
     const drafted = typed ? rows().find((r) => r.terminal === terminal) : undefined
     const unread = rows().find((r) => r.logged === null && r.expected.expectation.kind !== 'not_readable')
@@ -50,7 +50,7 @@ export function useEntry(
   }
   watch([text, at], () => {
     complaint.value = ''
-    keepDraft(visitId(), `${at.value ?? ''}\n${text.value}`)
+    keepDraft(jobId(), `${at.value ?? ''}\n${text.value}`)
   })
 
   function move(to: string | null): void {
@@ -78,7 +78,7 @@ export function useEntry(
     }
     const before = here.logged
     const now = new Date().toISOString()
-    const author = property.facts!.visits[visitId()]!.author
+    const author = property.facts!.jobs[jobId()]!.author
     move((next.value ?? here).terminal)
     said.value = ''
     const { value } = read
@@ -86,7 +86,7 @@ export function useEntry(
       await property.record({
         kind: 'reading',
         fact: {
-          visit: visitId(),
+          job: jobId(),
           at: now,
           author,
           revision: property.held!.revision,

@@ -1,7 +1,7 @@
 import { wrap, type Remote } from 'comlink'
 import { goodReadings } from '../../core/history'
 import type { Circumstances, HuntReport, HuntStep, Known } from '../../core/hunt'
-import { standingReadings, type Reading, type Visit } from '../../core/record'
+import { standingReadings, type Reading, type Job } from '../../core/record'
 import type { PlaceId } from '../../core/site'
 import { useProperty } from '../stores/property'
 import type { HuntAsk, HuntWork } from '../workers/hunt'
@@ -17,28 +17,28 @@ export interface HuntReading {
 }
 
 /**
- * The hunt of a visit: its readings and findings in the order they were taken, weighed beside the page. Struck-out readings
+ * The hunt of a job: its readings and findings in the order they were taken, weighed beside the page. Struck-out readings
  * fall out and the rest is weighed anew. While `holding`, as several readings are kept one after the other, nothing is said.
  */
 export function useHunt(
-  visitId: () => string | null,
+  jobId: () => string | null,
   holding: () => boolean,
   options: () => { from: PlaceId | null; helper: boolean; circumstances: Circumstances },
 ) {
   const property = useProperty()
-  const visit = computed((): Visit | null => {
-    const id = visitId()
-    return id === null ? null : (property.facts?.visits[id] ?? null)
+  const job = computed((): Job | null => {
+    const id = jobId()
+    return id === null ? null : (property.facts?.jobs[id] ?? null)
   })
   const readings = computed((): HuntReading[] => {
-    const id = visitId()
+    const id = jobId()
     return id === null || !property.facts
       ? []
       : standingReadings(property.facts, id).map(({ id: of, reading }) => ({ id: of, reading }))
   })
   const findings = computed(() =>
     Object.entries(property.facts?.findings ?? {})
-      .filter(([, f]) => f.visit === visitId())
+      .filter(([, f]) => f.job === jobId())
       .sort(([, a], [, b]) => a.at.localeCompare(b.at)),
   )
   const steps = computed((): HuntStep[] =>
@@ -47,20 +47,20 @@ export function useHunt(
         at: r.reading.at,
         step: { test: r.reading.test, value: r.reading.value } as HuntStep,
       })),
-      ...findings.value.map(([, f]) => ({ at: f.at, step: { mended: f.part } as HuntStep })),
+      ...findings.value.flatMap(([, { at, where }]) => (where ? [{ at, step: { mended: where } as HuntStep }] : [])),
     ]
       .sort((a, b) => a.at.localeCompare(b.at))
       .map((s) => s.step),
   )
   const known = computed((): Known[] => {
-    const v = visit.value
+    const v = job.value
     return v
       ? goodReadings(
           property.sceneAt(v.ground_C, v.coil_C),
           property.sceneAt,
           v.controller,
           v.meter,
-          property.pastBefore(visitId()),
+          property.pastBefore(jobId()),
         )
       : []
   })
@@ -79,7 +79,7 @@ export function useHunt(
     working.value = true
     while (waiting) {
       waiting = false
-      const [site, v] = [property.site, visit.value]
+      const [site, v] = [property.site, job.value]
       if (!site || !v) {
         report.value = null
         continue
@@ -110,9 +110,9 @@ export function useHunt(
     running = false
     working.value = false
   }
-  watch(visitId, () => {
+  watch(jobId, () => {
     report.value = null
   })
-  watch([() => property.site, visit, steps, known, options, holding], () => void weigh(), { immediate: true })
-  return { visit, readings, findings, report, working, failed }
+  watch([() => property.site, job, steps, known, options, holding], () => void weigh(), { immediate: true })
+  return { job, readings, findings, report, working, failed }
 }

@@ -4,7 +4,7 @@ import { COMMON_METER } from '../../core/record'
 import type { ControllerId, TerminalId } from '../../core/site'
 import { useProperty } from '../stores/property'
 
-/** Of each thread of a controller what was read last, whichever visit it was: what is known, whoever begins anew. */
+/** Of each thread of a controller what was read last, whichever job it was: what is known, whoever begins anew. */
 export function useNewest(controller: () => ControllerId): ComputedRef<ReadonlyMap<TerminalId, Newest>> {
   const property = useProperty()
   const tests = computed(() =>

@@ -22,7 +22,7 @@ import {
   type Logged,
   type Meter,
   type OhmsReading,
-  type Visit,
+  type Job,
 } from '../../core/record'
 import { must, type ControllerId, type TerminalId } from '../../core/site'
 import { useProperty } from '../stores/property'
@@ -39,23 +39,23 @@ export interface SweepRow {
   readonly state: State
 }
 
-/** A controller's terminals with what they should read and, of a visit, what they did. */
-export function useSweep(controller: () => ControllerId | null, visitId: () => string | null) {
+/** A controller's terminals with what they should read and, of a job, what they did. */
+export function useSweep(controller: () => ControllerId | null, jobId: () => string | null) {
   const property = useProperty()
-  const visit = computed((): Visit | null => {
-    const id = visitId()
-    return id === null ? null : (property.facts?.visits[id] ?? null)
+  const job = computed((): Job | null => {
+    const id = jobId()
+    return id === null ? null : (property.facts?.jobs[id] ?? null)
   })
-  const meter = computed((): Meter => visit.value?.meter ?? COMMON_METER)
+  const meter = computed((): Meter => job.value?.meter ?? COMMON_METER)
   const scene = computed(() =>
-    property.site ? property.sceneAt(visit.value?.ground_C ?? null, visit.value?.coil_C ?? null) : null,
+    property.site ? property.sceneAt(job.value?.ground_C ?? null, job.value?.coil_C ?? null) : null,
   )
   const expected = computed(() => {
     const id = controller()
     return scene.value && id ? expectSweep(scene.value, id, meter.value) : []
   })
-  /** Baselines hang on earlier visits alone, so they stay while this one's readings come in. */
-  const past = computed(() => property.pastBefore(visitId()))
+  /** Baselines hang on earlier jobs alone, so they stay while this one's readings come in. */
+  const past = computed(() => property.pastBefore(jobId()))
   const baselines = computed(
     () =>
       new Map(
@@ -66,7 +66,7 @@ export function useSweep(controller: () => ControllerId | null, visitId: () => s
       ),
   )
   const standing = computed((): Map<string, Logged> => {
-    const id = visitId()
+    const id = jobId()
     if (!property.facts || id === null) return new Map()
     return new Map(standingReadings(property.facts, id).map((l) => [testKey(l.reading.test), l]))
   })
@@ -102,7 +102,7 @@ export function useSweep(controller: () => ControllerId | null, visitId: () => s
     const valve = supply?.masterValve && site.devices[supply.masterValve]
     return valve ? valve.name || supply.name : (supply?.name ?? '')
   }
-  /** Every ohms reading of the visit that stands: what the joint conclusion is drawn from. */
+  /** Every ohms reading of the job that stands: what the joint conclusion is drawn from. */
   const observations = computed((): Observation[] =>
     [...standing.value.values()].flatMap(({ reading }) =>
       isOhms(reading)
@@ -119,7 +119,7 @@ export function useSweep(controller: () => ControllerId | null, visitId: () => s
   )
   const baselineIn = (now: Scene | null, reading: OhmsReading): Baseline | null =>
     now ? baselineOf(now, property.sceneAt, reading.test, reading.meter, pastOfTest(past.value, reading.test)) : null
-  const log = computed(() => (property.facts && visitId() !== null ? readingsOf(property.facts, visitId()!) : []))
+  const log = computed(() => (property.facts && jobId() !== null ? readingsOf(property.facts, jobId()!) : []))
 
   /** The verdict on what is being typed, or null where it is no reading yet. */
   function verdictOf(row: SweepRow, text: string): { verdict: Verdict; judged: Judged } | null {
@@ -128,7 +128,7 @@ export function useSweep(controller: () => ControllerId | null, visitId: () => s
     const judged = judge(scene.value, row.expected.test, read.value, meter.value, row.baseline)
     return { verdict: judged.verdict, judged }
   }
-  return { visit, meter, scene, rows, observations, log, verdictOf }
+  return { job, meter, scene, rows, observations, log, verdictOf }
 }
 
 /** A stored reading of ohms in figures: null for open, else the ohms less the meter's own leads. */

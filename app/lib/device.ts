@@ -42,16 +42,16 @@ export function lastMeter(): Meter {
 export const rememberMeter = (described: Meter): void => store(KEYS.meter, JSON.stringify(described))
 
 /** What was being typed when the page went away. */
-export const draftOf = (visit: string): string | null => stored(`field-thread.draft.${visit}`)
-export const keepDraft = (visit: string, text: string): void => store(`field-thread.draft.${visit}`, text)
+export const draftOf = (job: string): string | null => stored(`field-thread.draft.${job}`)
+export const keepDraft = (job: string, text: string): void => store(`field-thread.draft.${job}`, text)
 
-/** Where the crew stands and what the season brought, for a visit's hunt. */
-export function huntOptionsOf(visit: string): unknown {
+/** Where the crew stands and what the season brought, for a job's hunt. */
+export function huntOptionsOf(job: string): unknown {
   try {
-    return JSON.parse(stored(`field-thread.hunt.${visit}`) ?? 'null')
+    return JSON.parse(stored(`field-thread.hunt.${job}`) ?? 'null')
   } catch {
     return null
   }
 }
-export const keepHuntOptions = (visit: string, options: unknown): void =>
-  store(`field-thread.hunt.${visit}`, JSON.stringify(options))
+export const keepHuntOptions = (job: string, options: unknown): void =>
+  store(`field-thread.hunt.${job}`, JSON.stringify(options))

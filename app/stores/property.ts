@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { v7 } from 'uuid'
 import { climateOf } from '../../core/circuit'
 import { sceneOf, type Scene } from '../../core/expect'
+import { liftMessage } from '../../core/formats'
 import { pastOf, type PastByTest } from '../../core/history'
 import { readingsOf, SCHEMA_VERSION, withFact, type Facts, type Message, type MessageBody } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
@@ -82,7 +83,7 @@ export const useProperty = defineStore('property', () => {
     rejected.value = refused
     if (reply.kind === 'ok') {
       held.value = reply.value
-      outbox.value = waiting
+      outbox.value = waiting.flatMap(asNow)
       status.value = 'ready'
       void send()
     } else if (!held.value) {
@@ -207,7 +208,7 @@ export const useProperty = defineStore('property', () => {
   /** Sends what was refused once more. */
   async function sendAgain(id: string): Promise<void> {
     const message = await settleFor(id, true)
-    if (message) outbox.value = [...outbox.value, message]
+    if (message) outbox.value = [...outbox.value, ...asNow(message)]
     void send()
   }
   async function settleFor(id: string, again: boolean): Promise<Message | null> {
@@ -222,6 +223,10 @@ export const useProperty = defineStore('property', () => {
     return message
   }
 
+  /** What an earlier version of this page left behind, as messages of the present. */
+  const asNow = (message: Message): Message[] =>
+    liftMessage(message, { site: held.value?.site ?? null, isHunt: () => false }) as Message[]
+
   /** The last change made from this device that still stands and is no undo itself, or null. */
   const undoable = computed(() => {
     const steps = held.value?.steps ?? []
@@ -232,7 +237,7 @@ export const useProperty = defineStore('property', () => {
     if (undoable.value) await record({ kind: 'undo', undoes: undoable.value.id })
   }
 
-  /** The site at a visit's temperatures, kept while neither changes. */
+  /** The site at a job's temperatures, kept while neither changes. */
   const scenes = new Map<string, { site: Site; scene: Scene }>()
   function sceneAt(ground_C: number | null, coil_C: number | null = null): Scene {
     const now = site.value!
@@ -266,19 +271,19 @@ export const useProperty = defineStore('property', () => {
   }
 
   /**
-   * Readings of the visits before one, or of all. Facts only ever grow, so their numbers tell whether anything has come in
-   * that matters here; readings of the visit itself do not, and the answer stays the same object while they come.
+   * Readings of the jobs before one, or of all. Facts only ever grow, so their numbers tell whether anything has come in
+   * that matters here; readings of the job itself do not, and the answer stays the same object while they come.
    */
-  function pastBefore(visit: string | null): PastByTest {
+  function pastBefore(job: string | null): PastByTest {
     const now = facts.value!
-    const others = Object.keys(now.readings).length - (visit === null ? 0 : readingsOf(now, visit).length)
-    const key = [others, now.visits, now.strikeOuts, now.acceptances]
+    const others = Object.keys(now.readings).length - (job === null ? 0 : readingsOf(now, job).length)
+    const key = [others, now.jobs, now.strikeOuts, now.acceptances]
       .map((x) => (typeof x === 'number' ? x : Object.keys(x).length))
       .join(' ')
-    const known = pasts.get(visit)
+    const known = pasts.get(job)
     if (known?.key === key) return known.past
-    const past = pastOf(now, visit)
-    pasts.set(visit, { key, past })
+    const past = pastOf(now, job)
+    pasts.set(job, { key, past })
     return past
   }
 

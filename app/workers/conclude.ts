@@ -20,7 +20,7 @@ export interface Concluded {
 }
 
 const work = {
-  /** Explains the readings of one controller's sweep at the temperatures of its visit. */
+  /** Explains the readings of one controller's sweep at the temperatures of its job. */
   concludeSweep(
     site: Site,
     controller: ControllerId,

@@ -151,7 +151,7 @@ function runKey(site: Site, cable: CableId, core: CoreId, from: number): { key: 
   let [a, b] = [from, from + 1]
   while (a > 0 && !cut.has(stops[a]!.id)) a--
   while (b < stops.length - 1 && !cut.has(stops[b]!.id)) b++
-  return { key: `run ${cable} ${core} ${a} ${b}`, from: a, to: b }
+  return { key: `run ${cable} ${core} ${stops[a]!.id} ${stops[b]!.id}`, from: a, to: b }
 }
 
 const isCommon = (core: string) => core === 'white'
@@ -206,13 +206,14 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[], ki
       const at = stretch(false)
       const run = runKey(site, at.cable, at.core, at.from)
       if (cause === 'touch') {
-        const { cores } = must(site.cables, at.cable)
+        const { cores, stops } = must(site.cables, at.cable)
         const order = Object.keys(cores) as CoreId[]
         const i = order.indexOf(at.core)
         const other = random() < 0.5 ? order.find((c) => isCommon(c)) : (order[i + 1] ?? order[i - 1])
         if (!other || other === at.core) return null
         const second = runKey(site, at.cable, other, at.from)
         const names = [at.core, other].sort()
+        const [from, to] = [Math.max(run.from, second.from), Math.min(run.to, second.to)]
         return {
           kind,
           fault: {
@@ -223,7 +224,7 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[], ki
             from: at.from,
             ohm: logBetween(random, 0.1, 300),
           },
-          key: `touch ${at.cable} ${names.join(' ')} ${Math.max(run.from, second.from)} ${Math.min(run.to, second.to)}`,
+          key: `touch ${at.cable} ${names.join(' ')} ${stops[from]!.id} ${stops[to]!.id}`,
         }
       }
       return {

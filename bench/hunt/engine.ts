@@ -30,7 +30,7 @@ process.on('message', (ask: Ask) => {
     for (const s of ask.symptoms) hunt.take(s)
   } else if (ask.do === 'take') hunt.take(ask.reading)
   else {
-    hunt.mended(ask.key)
+    hunt.mended(hunt.part(ask.key))
     for (const s of ask.symptoms) hunt.take(s)
   }
   const b = hunt.beliefs()

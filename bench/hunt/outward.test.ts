@@ -41,7 +41,7 @@ test.each([
   [['terminal A:7'], 'terminal A 7'],
   [['joint-open V5.a'], jointAt('V5', 'a')],
   [['joint-open V5.b'], jointAt('V5', 'b')],
-  [[`open ${branches[0]}/white@A`], `run ${branches[0]} white 0 1`],
+  [[`open ${branches[0]}/white@A`], `run ${branches[0]} white A ${site.cables[branches[0] as never]!.stops[1]!.id}`],
   [['coil-open MV'], 'coil MV'],
 ])('what crews know finds the plain faults: %j is %s', (faults, key) => {
   expect(ended(...faults).end).toBe(key)

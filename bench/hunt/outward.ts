@@ -3,6 +3,7 @@ import type { FieldTest, ReadingValue } from '../../core/record'
 import {
   must,
   terminalEnd,
+  type Cable,
   type DeviceId,
   type End,
   type PlaceId,
@@ -124,7 +125,7 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
       const remade = before && ask({ kind: 'remake', splice: before })
       return before && remade?.kind === 'looked' && !remade.sound
         ? named(`joint ${before}`)
-        : named(`run ${cable} white ${firstOpen - 1} ${firstOpen}`)
+        : named(`run ${cable} white ${c.stops[firstOpen - 1]!.id} ${c.stops[firstOpen]!.id}`)
     }
     return null
   }
@@ -158,14 +159,14 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     const to = cable.stops.findIndex((s) => s.place === must(site.devices, valve).place)
     // The common's own tap at this valve if the bare common reads bad too.
     return cabinet < PASSES_LOW * expected
-      ? touchKeyWith(run.link.cable, run.link.core, to)
-      : named(`run ${run.link.cable} ${run.link.core} 0 ${to}`)
+      ? touchKeyWith(cable, run.link.cable, run.link.core, to)
+      : named(`run ${run.link.cable} ${run.link.core} ${cable.stops[0]!.id} ${cable.stops[to]!.id}`)
   }
   function coilOhm(valve: DeviceId): number {
     return must(site.coilKinds, must(site.devices, valve).coilKind!).resistance_ohm
   }
-  function touchKeyWith(cable: string, core: string, to: number): Ended {
-    return named(`touch ${cable} ${[core, 'white'].sort().join(' ')} ${to - 1} ${to}`)
+  function touchKeyWith({ stops }: Cable, cable: string, core: string, to: number): Ended {
+    return named(`touch ${cable} ${[core, 'white'].sort().join(' ')} ${stops[to - 1]!.id} ${stops[to]!.id}`)
   }
   function touchKey(one: TerminalId, two: TerminalId): Ended {
     const cable = Object.entries(site.cables).find(
@@ -175,6 +176,7 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     const to = Math.min(
       ...[one, two].map((t) => cable[1].stops.findIndex((s) => s.place === must(site.devices, valveOf(t)).place)),
     )
-    return named(`touch ${cable[0]} ${[`c${one}`, `c${two}`].sort().join(' ')} 0 ${to}`)
+    const { stops } = cable[1]
+    return named(`touch ${cable[0]} ${[`c${one}`, `c${two}`].sort().join(' ')} ${stops[0]!.id} ${stops[to]!.id}`)
   }
 }

@@ -12,7 +12,7 @@ import {
   type Wiring,
 } from '../site'
 
-/** The temperatures of a visit. Wire lies in the ground; a coil that has not run has its temperature too. */
+/** The temperatures of a job. Wire lies in the ground; a coil that has not run has its temperature too. */
 export interface Climate {
   readonly ground_C: number
   readonly coil_C: number

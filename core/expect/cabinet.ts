@@ -31,7 +31,7 @@ export interface CabinetVerdict {
   readonly supply_V: number | null
 }
 
-/** What a check at the cabinet other than ohms says by itself. `supply_V` is what the supply read in the same visit. */
+/** What a check at the cabinet other than ohms says by itself. `supply_V` is what the supply read in the same job. */
 export function judgeCabinet(
   test: Exclude<CabinetTest, OhmsTest>,
   value: ReadingValue,

@@ -16,6 +16,7 @@ import { journalStep, snapshot, type JournalStep, type Snapshot } from './journa
 import { jsonPieces, JsonTrouble, type JsonPiece } from './json-pieces'
 import { MOST_PIECE_BYTES } from './limits'
 import { brokenSite } from './site-file'
+import { huntShownBy, type BeforeJobs, type Lifted } from './lifts/jobs'
 import { fileVersion, liftFact, liftSite } from './upgrade'
 
 type Chunks = AsyncIterable<Uint8Array>
@@ -26,6 +27,8 @@ export interface PropertyHead {
   readonly id: string
   readonly revision: number
   readonly site: Site
+  /** What the facts of an earlier version are read by. */
+  readonly beside: BeforeJobs
 }
 
 /** A part of a property's file, checked. */
@@ -49,8 +52,14 @@ const piecesOf = (chunks: Chunks) => jsonPieces(chunks, PATHS, KEYS, MOST_PIECE_
 /** The head of a file, wherever in it its parts stand; the rest is gone through and let go. */
 export async function readHead(chunks: Chunks): Promise<Outcome<PropertyHead>> {
   const head = new Map<string, unknown>()
+  const hunts = new Set<string>()
   try {
-    for await (const { path, value } of piecesOf(chunks)) if (path.length === 1) head.set(path[0]!, value)
+    for await (const { path, value } of piecesOf(chunks)) {
+      const kind = KIND_OF_COLLECTION.get(path[0]!)
+      const hunt = kind ? huntShownBy(kind, value) : null
+      if (path.length === 1) head.set(path[0]!, value)
+      else if (hunt !== null) hunts.add(hunt)
+    }
   } catch (error) {
     return refused(fromTrouble(error))
   }
@@ -66,7 +75,13 @@ export async function readHead(chunks: Chunks): Promise<Outcome<PropertyHead>> {
   const broken = brokenSite(site.value)
   return broken.length > 0
     ? refused(...broken.slice(0, 20))
-    : accepted({ version: version.value, id: id.value, revision: revision.value, site: site.value })
+    : accepted({
+        version: version.value,
+        id: id.value,
+        revision: revision.value,
+        site: site.value,
+        beside: { site: site.value, isHunt: (visit) => hunts.has(visit) },
+      })
 }
 
 /**
@@ -75,27 +90,36 @@ export async function readHead(chunks: Chunks): Promise<Outcome<PropertyHead>> {
  */
 export async function* readParts(
   chunks: Chunks,
-  { version }: Pick<PropertyHead, 'version'>,
+  head: Upgrade,
   context: FactContext,
 ): AsyncGenerator<Outcome<PropertyPart>> {
   try {
     for await (const piece of piecesOf(chunks)) {
       if (piece.path.length === 1) continue
-      const part = partOf(piece, version, context)
-      yield part
-      if (!part.ok) return
+      for (const part of partsOf(piece, head, context)) {
+        yield part
+        if (!part.ok) return
+      }
     }
   } catch (error) {
     yield refused(fromTrouble(error))
   }
 }
 
-function partOf({ path, value }: JsonPiece, version: number, context: FactContext): Outcome<PropertyPart> {
+type Upgrade = Pick<PropertyHead, 'version' | 'beside'>
+
+function partsOf({ path, value }: JsonPiece, upgrade: Upgrade, context: FactContext): Outcome<PropertyPart>[] {
   const proto = protoIn(value, path)
-  if (proto.length > 0) return refused(...proto)
+  if (proto.length > 0) return [refused(...proto)]
   const [first, second] = path as [string, string]
   const kind = KIND_OF_COLLECTION.get(first)
-  if (kind) return factOf(kind, second, value, version, context)
+  if (kind)
+    return liftFact(upgrade.version, kind, second, value, upgrade.beside).map((lifted) => factOf(lifted, context))
+  return [pastOf(path, value, context)]
+}
+
+function pastOf(path: Path, value: unknown, context: FactContext): Outcome<PropertyPart> {
+  const second = path[1]
   const stored = value as { schema?: unknown; site?: unknown } | null
   if (second === 'steps') {
     const step = parseWith(journalStep, value, path)
@@ -112,18 +136,12 @@ function partOf({ path, value }: JsonPiece, version: number, context: FactContex
   return parsed.ok ? accepted({ kind: 'snapshot', snapshot: { ...parsed.value, schema: SCHEMA_VERSION } }) : parsed
 }
 
-function factOf(
-  kind: FactKind,
-  id: string,
-  value: unknown,
-  version: number,
-  context: FactContext,
-): Outcome<PropertyPart> {
+function factOf({ kind, id, fact: value }: Lifted, context: FactContext): Outcome<PropertyPart> {
   const { collection, schema, misfit } = kindOf(kind)
   const path = [collection, id]
   const key = parseWith(factKey, id)
   if (!key.ok) return refused(refusal('bad_key', path, { key: id }))
-  const fact = parseWith(schema, liftFact(version, kind, value), path)
+  const fact = parseWith(schema, value, path)
   if (!fact.ok) return fact
   const wrong = misfit(fact.value, context)
   return wrong

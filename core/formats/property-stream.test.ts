@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
 import { demoProperty } from '../../demo/quarry-lake'
-import { factKinds, kindOf, noFacts, type AnyFact, type FactKind } from '../record'
+import { factKinds, kindOf, noFacts, SCHEMA_VERSION, type AnyFact, type FactKind } from '../record'
 import { byKey } from './canonical'
 import { contextOf, propertyPieces, readHead, readParts, readProperty, writeProperty, type Property } from './index'
 
@@ -18,7 +18,7 @@ async function* inPieces(text: string, size: number): AsyncGenerator<Uint8Array>
 async function streamed(text: string, size = 1013): Promise<ReturnType<typeof readProperty>> {
   const head = await readHead(inPieces(text, size))
   if (!head.ok) return head
-  const { version: _version, ...rest } = head.value
+  const { version: _version, beside: _beside, ...rest } = head.value
   const facts = noFacts() as Record<string, Record<string, AnyFact>>
   const [snapshots, steps] = [[] as unknown[], [] as unknown[]]
   for await (const part of readParts(inPieces(text, size), head.value, contextOf(rest.site, rest.revision))) {
@@ -49,7 +49,7 @@ const withPast: Property = {
   ...demo,
   revision: 1,
   journal: {
-    snapshots: [{ revision: 0, schema: 4, site: demo.site }],
+    snapshots: [{ revision: 0, schema: SCHEMA_VERSION, site: demo.site }],
     steps: [
       {
         id: '0198f2a0-4b7e-7c31-9d52-6a1f0c3e5b11',
@@ -58,7 +58,7 @@ const withPast: Property = {
         device: 'd',
         at: '2026-04-11T10:00:00.000Z',
         undoes: null,
-        schema: 4,
+        schema: SCHEMA_VERSION,
         commands: [{ do: 'setAbout', field: 'contractor', value: 'x' }],
         writes: [{ path: ['about', 'contractor'], before: '', after: 'x' }],
       },
@@ -72,7 +72,7 @@ test('in pieces or whole: the same bytes written, the same property read, past a
     expect(await written(property)).toBe(text)
     for (const size of [97, 4096, 1e6]) expect(await streamed(text, size)).toEqual(readProperty(text))
   }
-  for (const version of [1, 2, 3]) {
+  for (const version of [1, 2, 3, 4]) {
     const kept = repo(`tests/kept/property-v${version}.json`)
     expect(await streamed(kept)).toEqual(readProperty(kept))
   }
@@ -89,7 +89,7 @@ test('a broken file is refused alike in pieces and whole: by its first code, wit
     text.slice(0, 5000),
     `${text} {}`,
     text.replace('"id": "0198', '"identity": "0198'),
-    text.replace('"version": 4', '"version": 99'),
+    text.replace(`"version": ${SCHEMA_VERSION}`, '"version": 99'),
     text.replace('"ground_C": ', '"ground_C": "warm", "x": '),
     text.replace('"revision": 0', '"revision": 2147483648'),
     text.replace(/"controller": "A"(?![\s\S]*"controller": "A")/, '"controller": "Q"'), // the last one: a visit's

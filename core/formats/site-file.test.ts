@@ -5,7 +5,7 @@ import { demoProperty } from '../../demo/quarry-lake'
 import { sayRefusal, type Speaker } from '../../words'
 import { translateHere } from '../../words/speaker'
 import { expectSweep, sceneOf } from '../expect'
-import { COMMON_METER, type FieldTest, type Reading, type ReadingValue } from '../record'
+import { COMMON_METER, partKey, type FieldTest, type Reading, type ReadingValue } from '../record'
 import { checkSite, terminalEnd, type ControllerId, type DeviceId, type End, type Site, type SpliceId } from '../site'
 import { canonicalJson, readProperty, readReadingsCsv, writeProperty, writeReadingsCsv, type Property } from './index'
 
@@ -40,21 +40,44 @@ test('the small property of the format’s page reads what the page says, with w
 })
 
 test('a file of every version we ever wrote is read, and written as the present one', () => {
-  const [one, two, three] = [
+  const [one, two, three, four] = [
     read(repo('tests/kept/property-v1.json')),
     read(repo('tests/kept/property-v2.json')),
     read(repo('tests/kept/property-v3.json')),
+    read(repo('tests/kept/property-v4.json')),
   ]
   expect([one, two].map((kept) => kept.site.settings.sizing)).toMatchObject([
     { school: 'coil_minimum', mainsLow_ratio: 0.1 },
     { school: 'allowed_drop', together: 2 },
   ])
-  for (const kept of [one, two, three])
+  for (const kept of [one, two, three, four])
     expect(JSON.parse(writeProperty(kept))).toMatchObject({
-      version: 4,
-      findings: {},
+      version: 5,
+      findings: expect.anything(),
       site: { about: { name: kept.site.about.name }, underlays: {}, settings: { wiring: { sparesLeast: 2 } } },
     })
+})
+
+test('visits of before there were jobs are a stay and a job each; their findings name parts by ids', () => {
+  const text = repo('tests/kept/property-v4.json')
+  const { facts } = read(text)
+  expect(Object.entries(facts.jobs).map(([id, j]) => [id, j.visit, j.kind, j.title])).toEqual([
+    ['hunt', 'hunt', 'hunt', 'Kept hunt'],
+    ['sweep', 'sweep', 'sweep', 'Kept sweep'],
+  ])
+  expect(facts.visits.hunt).toEqual({ at: '2026-03-02T10:00:00.000Z', author: 'Kept', people: [] })
+  const owners = [facts.readings, facts.cautions, facts.closings].flatMap((all) => Object.values(all).map((f) => f.job))
+  expect(owners).toEqual(['sweep', 'hunt', 'sweep', 'sweep'])
+  expect(Object.values(facts.findings).map((f) => f.where && partKey(f.where))).toEqual([
+    'run K white B1 B2',
+    'touch K blue white CAB B1',
+    null,
+    'pair A 1 2',
+    'coil V1',
+    'supply A',
+    'terminal A 1',
+    'joint B2-j7',
+  ])
 })
 
 test('canonical JSON: equal values give equal bytes whatever the order of keys, and read back equal', () => {
@@ -106,8 +129,8 @@ describe('each way a file can be broken has its own code', () => {
     ['too_big', 'site/settings/ground_C', 900],
     ['bad_key', 'site/places/a b', { tag: 'Z', kind: 'other' }],
     ['points_nowhere', 'site/devices/V1/place', 'B99'],
-    ['points_nowhere', 'visits/spring-2026/controller', 'Q'],
-    ['points_nowhere', 'readings/spring-2026-1/visit', 'never'],
+    ['points_nowhere', 'jobs/spring-2026/controller', 'Q'],
+    ['points_nowhere', 'readings/spring-2026-1/job', 'never'],
     ['reading_ahead', 'readings/spring-2026-1/revision', 7],
     ['tag_twice', 'site/places/B1/tag', 'B2'],
     ['no_such_end', 'site/cables/K1/cores/orange/cutAt', []],

@@ -9,6 +9,7 @@ import {
   uuid,
   type AnyFact,
   type FactContext,
+  type FactKind,
   type Facts,
 } from '../record'
 import { accepted, parseWith, refusal, refused, type Outcome, type Refusal } from '../refusal'
@@ -16,6 +17,7 @@ import { brokenInvariants, lookUp, MOST_RECORDS, recordCount, siteSchema, type S
 import { canonicalJson } from './canonical'
 import { pathOfProto } from './hidden-key'
 import { journal, type Journal } from './journal'
+import { huntShownBy, type Lifted } from './lifts/jobs'
 import { FORMAT_NAME, fileVersion, liftFact, liftSite } from './upgrade'
 
 /** A whole property in one file: its site and everything ever read there, and where asked for how it came to be. */
@@ -62,15 +64,20 @@ export function readProperty(text: string): Outcome<Property> {
     : accepted({ id, revision, site, facts, ...(journal ? { journal } : {}) })
 }
 
+/** A file of an earlier version as the present one would have written it; its parts are still to be checked. */
 function lifted(file: Record<string, unknown>, version: number): Record<string, unknown> {
-  const facts = factKinds.flatMap((kind) => {
-    const { collection } = kindOf(kind)
-    const held = file[collection]
-    if (typeof held !== 'object' || held === null) return []
-    return [[collection, Object.fromEntries(Object.entries(held).map(([id, f]) => [id, liftFact(version, kind, f)]))]]
-  })
-  const site = 'site' in file ? { site: liftSite(version, file.site) } : {}
-  return { ...file, ...site, ...Object.fromEntries(facts), version: SCHEMA_VERSION }
+  if (version === SCHEMA_VERSION) return file
+  const old = factKinds.flatMap((kind): Lifted[] =>
+    Object.entries(file[kindOf(kind).collection] ?? {}).map(([id, fact]) => ({ kind, id, fact })),
+  )
+  const hunts = new Set(old.map(({ kind, fact }) => huntShownBy(kind, fact)))
+  const site = liftSite(version, file.site)
+  const readable = siteSchema.safeParse(site)
+  const beside = { site: readable.success ? readable.data : null, isHunt: (visit: string) => hunts.has(visit) }
+  const facts: Record<string, Record<string, unknown>> = {}
+  for (const { kind, id, fact } of old.flatMap((f) => liftFact(version, f.kind, f.id, f.fact, beside)))
+    (facts[kindOf(kind).collection] ??= {})[id] = fact
+  return { ...file, site, ...facts, version: SCHEMA_VERSION }
 }
 
 /** What is broken in a file's site, each path as it stands in the file. */
@@ -121,7 +128,7 @@ function brokenFacts(facts: Facts, site: Site, revision: number): Refusal[] {
 export const ownerMissing = (
   collection: string,
   id: string,
-  owner: { readonly kind: 'visit' | 'reading'; readonly field: string },
+  owner: { readonly kind: FactKind; readonly field: string },
   ownerId: string,
 ): Refusal =>
   refusal('points_nowhere', [collection, id, owner.field], {

@@ -13,7 +13,7 @@ import type { Meter, OhmsTest } from '../record'
 import { must, type Site } from '../site'
 import type { Past } from './past'
 
-/** The site made ready at the temperatures of a visit. */
+/** The site made ready at the temperatures of a job. */
 export type SceneAt = (ground_C: number, coil_C: number | null) => Scene
 
 /** An accepted reading as a part of what the record predicted of it, which holds at any temperature. */
@@ -59,8 +59,8 @@ function judgeAll(scene: Scene, sceneAt: SceneAt, test: OhmsTest, past: readonly
   const changed = newestPart(scene, test)
   let kept: Kept | null = null
   return past.map((p): Judgement => {
-    const { reading, visit } = p
-    const then = sceneAt(visit.ground_C, visit.coil_C)
+    const { reading, job } = p
+    const then = sceneAt(job.ground_C, job.coil_C)
     const expected = predictOnce(then, test, reading.meter)
     const judged = judge(then, test, reading.value, reading.meter, baselineFrom(kept, expected, reading.meter))
     const counts =

@@ -59,11 +59,22 @@ function factsOf(...sweeps: Sweep[]): Facts {
   const facts = noFacts()
   for (const [id, day, ground_C, readings] of sweeps) {
     const at = `${day}T09:00:00.000Z`
-    facts.visits[id] = { at, author: '', controller: A, title: id, ground_C, coil_C: null, meter: COMMON_METER }
+    facts.visits[id] = { at, author: '', people: [] }
+    facts.jobs[id] = {
+      visit: id,
+      kind: 'sweep',
+      at,
+      author: '',
+      controller: A,
+      title: id,
+      ground_C,
+      coil_C: null,
+      meter: COMMON_METER,
+    }
     for (const [tag, x] of Object.entries(readings)) {
       const value: OhmsValue = x === 'OL' ? { kind: 'open' } : { kind: 'ohm', ohm: x }
       facts.readings[`${id}-${tag}`] = {
-        visit: id,
+        job: id,
         at,
         author: '',
         revision: 0,

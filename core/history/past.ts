@@ -2,36 +2,36 @@ import {
   isOhms,
   standingReadings,
   testKey,
-  visitsInOrder,
+  jobsInOrder,
   type Facts,
   type OhmsReading,
   type OhmsTest,
-  type Visit,
+  type Job,
 } from '../record'
 
-/** An ohms reading of an earlier visit that was not struck out. */
+/** An ohms reading of an earlier job that was not struck out. */
 export interface Past {
   readonly id: string
   readonly reading: OhmsReading
-  readonly visit: Visit
+  readonly job: Job
   readonly acceptedByHand: boolean
 }
 
 /** Standing ohms readings by test, each list oldest first. */
 export type PastByTest = ReadonlyMap<string, readonly Past[]>
 
-/** All that was read before a visit, or ever where none is named. Of each visit the last reading of a test counts. */
+/** All that was read before a job, or ever where none is named. Of each job the last reading of a test counts. */
 export function pastOf(facts: Facts, before: string | null = null): PastByTest {
   const accepted = new Set(Object.values(facts.acceptances).map((a) => a.reading))
-  const until = before === null ? Infinity : Date.parse(facts.visits[before]?.at ?? '')
+  const until = before === null ? Infinity : Date.parse(facts.jobs[before]?.at ?? '')
   const past = new Map<string, Past[]>()
-  for (const id of visitsInOrder(facts).reverse()) {
-    const visit = facts.visits[id]!
-    if (id === before || !(Date.parse(visit.at) < until)) continue
+  for (const id of jobsInOrder(facts).reverse()) {
+    const job = facts.jobs[id]!
+    if (id === before || !(Date.parse(job.at) < until)) continue
     for (const { id: of, reading } of standingReadings(facts, id)) {
       if (!isOhms(reading)) continue
       const key = testKey(reading.test)
-      past.set(key, [...(past.get(key) ?? []), { id: of, reading, visit, acceptedByHand: accepted.has(of) }])
+      past.set(key, [...(past.get(key) ?? []), { id: of, reading, job, acceptedByHand: accepted.has(of) }])
     }
   }
   return past

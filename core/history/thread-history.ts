@@ -8,7 +8,7 @@ import type { Past } from './past'
 export interface Point {
   readonly id: string
   readonly at: string
-  readonly visit: string
+  readonly job: string
   readonly open: boolean
   readonly acceptedByHand: boolean
   readonly read_ohm: number | null
@@ -37,7 +37,7 @@ export function threadHistory(
 ): ThreadHistory {
   const now = predictOnce(scene, test, meter)
   const all = judgements(scene, sceneAt, test, past)
-  const points = all.map(({ past: { id, reading, visit, acceptedByHand }, expected, judged }): Point => {
+  const points = all.map(({ past: { id, reading, job, acceptedByHand }, expected, judged }): Point => {
     const read_ohm = reading.value.kind === 'ohm' ? corrected_ohm(reading.value.ohm, reading.meter) : null
     const now_ohm =
       read_ohm !== null && expected.kind === 'ohms' && now.kind === 'ohms'
@@ -46,7 +46,7 @@ export function threadHistory(
     return {
       id,
       at: reading.at,
-      visit: visit.title,
+      job: job.title,
       open: read_ohm === null,
       acceptedByHand,
       read_ohm,

@@ -142,13 +142,13 @@ test('pairs by products, bounds and cells that stand for others hold 99.9 % of t
 test('runs go from opening to opening; nothing that hangs on nothing is a suspect', () => {
   const { site } = randomSite(3, { loops: false })
   const ground = groundOf(site, A)!
-  for (const { where } of runsOf(ground)) {
+  for (const { where, from, to } of runsOf(ground)) {
     const cable = site.cables[where.cable]!
     const cut = new Set<string>(cable.cores[where.core]!.cutAt)
-    for (let i = where.from + 1; i < where.to; i++) expect(cut.has(cable.stops[i]!.id)).toBe(false)
+    for (let i = from + 1; i < to; i++) expect(cut.has(cable.stops[i]!.id)).toBe(false)
     expect([
-      where.from === 0 || cut.has(cable.stops[where.from]!.id),
-      where.to === cable.stops.length - 1 || cut.has(cable.stops[where.to]!.id),
+      from === 0 || cut.has(cable.stops[from]!.id),
+      to === cable.stops.length - 1 || cut.has(cable.stops[to]!.id),
     ]).toEqual([true, true])
   }
   expect(groundOf({ ...site, controllers: {} } as Site, A)).toBeNull()
@@ -191,6 +191,6 @@ test('what is left after a repair is as likely as it was beside the part before:
   const named = (e: Explanation) => e.faults.some((v) => hunt.catalogue.faults[v.fault]!.key === coil)
   const alone = explanations.filter((e) => e.faults.length === 1 && named(e)).reduce((s, e) => s + e.p, 0)
   expect(parts.get(coil)).toBeGreaterThan(0.9)
-  hunt.mended(coil)
+  hunt.mended(hunt.part(coil))
   expect(Math.abs(hunt.beliefs().nothing - alone / parts.get(coil)!)).toBeLessThan(0.05) // before, two at one part are no pair
 })

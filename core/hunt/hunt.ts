@@ -1,4 +1,4 @@
-import { testKey, type FieldTest, type Meter } from '../record'
+import { testKey, type FieldTest, type Meter, type Part } from '../record'
 import { must, type ControllerId, type DeviceId, type PlaceId, type Site } from '../site'
 import { climateOf, type Climate } from '../circuit'
 import { corrected_ohm } from '../expect'
@@ -24,6 +24,7 @@ import {
 } from './tests'
 import { catalogueOf, type Catalogue } from './variants'
 import { coilPriorFrom, type CoilPrior } from './weigh'
+import { holdsPart } from './where'
 
 /** A part is named when it is at fault with this belief; nothing is, when nothing is. */
 export const NAMED = 0.98
@@ -75,7 +76,9 @@ export interface Hunt {
   readonly crew: () => Crew
   readonly minutes: () => number
   /** A part was mended: readings that its fault had touched no longer count, and one fault fewer is left to find. */
-  readonly mended: (key: string) => void
+  readonly mended: (part: Part) => void
+  /** The part under a key of its catalogue. */
+  readonly part: (key: string) => Part
 }
 
 /** Null for a controller without a common terminal. */
@@ -93,8 +96,11 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   const coils = priorsFrom(ground, foresight, options.known ?? [])
   const catalogue = materialOnly(ground, every, foresight, coils)
 
+  const parts = Object.fromEntries(catalogue.faults.map((f) => [f.key, f.where]))
+
   let readings: Taken[] = []
   const mendedKeys = new Set<string>()
+  let repairs = 0
   let count = odds.count
   let crew = arriving(options.from ?? must(site.controllers, controller).place, options.helper)
   let minutes = 0
@@ -140,6 +146,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     walking,
     take,
     beliefs,
+    part: (key) => must(parts, key),
     crew: () => crew,
     minutes: () => minutes,
     telling: () => mostTelling(weighed(), beliefs(), catalogue),
@@ -155,15 +162,13 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       )
       return next ? { kind: 'open', next } : { kind: 'undecided' }
     },
-    mended: (key) => {
-      mendedKeys.add(key)
-      const faults = catalogue.faults.filter((f) => f.key === key)
+    mended: (part) => {
+      const faults = catalogue.faults.filter((f) => holdsPart(site, part, f.where))
+      for (const f of faults) mendedKeys.add(f.key)
+      repairs++
       readings = readings.filter((r) => !faults.some((f) => foresight.touches(r.test, f)))
       // One is found: it was alone, or one of two. Either of two may be the one found first, so that counts twice.
-      count =
-        mendedKeys.size === 1
-          ? { none: odds.count.one, one: 2 * odds.count.two, two: 0 }
-          : { none: 1, one: 0.02, two: 0 }
+      count = repairs === 1 ? { none: odds.count.one, one: 2 * odds.count.two, two: 0 } : { none: 1, one: 0.02, two: 0 }
       crew = { ...crew, undone: new Set() }
       weighing = null
       held = null

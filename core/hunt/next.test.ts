@@ -1,11 +1,10 @@
 import { randomSite } from '../../tests/random-site'
-import { COMMON_METER, testKey, type FieldTest, type ReadingValue } from '../record'
+import { COMMON_METER, partKey, testKey, type FieldTest, type ReadingValue } from '../record'
 import { must, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../site'
 import { groundOf } from './ground'
 import { huntOf, type Hunt } from './hunt'
 import { choicesOf, choose, prospectsOf } from './next'
 import { arriving, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Crew } from './tests'
-import { whereKey } from './where'
 
 const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
@@ -131,13 +130,12 @@ test('candidates: each once, at the place where it is made, and none that cannot
 })
 
 test('a part has one key, whichever of its ends comes first', () => {
+  const ends = { from: 'A' as never, to: 'B1' as never }
   const pair = (one: string, two: string) =>
-    whereKey({ kind: 'pair', controller: A, one: one as TerminalId, two: two as TerminalId })
+    partKey({ kind: 'pair', controller: A, one: one as TerminalId, two: two as TerminalId })
   expect(pair('3', '12')).toBe(pair('12', '3'))
-  expect(
-    whereKey({ kind: 'touch', cable: 'K' as never, core: 'red' as never, other: 'white' as never, from: 0, to: 2 }),
-  ).toBe(
-    whereKey({ kind: 'touch', cable: 'K' as never, core: 'white' as never, other: 'red' as never, from: 0, to: 2 }),
+  expect(partKey({ kind: 'touch', cable: 'K' as never, core: 'red' as never, other: 'white' as never, ...ends })).toBe(
+    partKey({ kind: 'touch', cable: 'K' as never, core: 'white' as never, other: 'red' as never, ...ends }),
   )
 })
 

@@ -69,17 +69,17 @@ test('a mended part is believed no more, what it showed in is asked again, and w
     { kind: 'water', at: at(other) },
     hunt.catalogue.faults.find((f) => f.key === first!.key)!,
   )
-  goOn(hunt, steps, [...steps, { mended: first!.key }])
+  goOn(hunt, steps, [...steps, { mended: first!.where }])
   const after = reportOf(hunt)
   expect(after.parts.some((p) => p.key === first!.key)).toBe(false)
   expect(after.minutes).toBe(reportOf(goOn(begun(), [], steps)!).minutes)
   // The zone waters again: nothing is left but a second fault that hides.
   goOn(
     hunt,
-    [...steps, { mended: first!.key }],
+    [...steps, { mended: first!.where }],
     [
       ...steps,
-      { mended: first!.key },
+      { mended: first!.where },
       {
         test: { kind: 'water', at: at(dry) },
         value: {

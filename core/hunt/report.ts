@@ -1,15 +1,15 @@
-import type { FieldTest, ReadingValue } from '../record'
+import type { FieldTest, Part, ReadingValue } from '../record'
 import type { PlaceId } from '../site'
 import { STRAINED, type Hunt } from './hunt'
 import type { Cause } from './odds'
 import { causesOf } from './telling'
 import type { Needs } from './tests'
 import type { Outcome } from './next'
-import { placesOf, type Where } from './where'
+import { placesOf } from './where'
 
 export interface PartReport {
   readonly key: string
-  readonly where: Where
+  readonly where: Part
   readonly places: readonly PlaceId[]
   readonly p: number
   readonly causes: readonly { readonly cause: Cause; readonly p: number }[]
@@ -20,7 +20,7 @@ export interface OutcomeReport {
   readonly low: number | null
   readonly high: number | null
   readonly p: number
-  readonly parts: readonly { readonly where: Where | null; readonly p: number }[]
+  readonly parts: readonly { readonly where: Part | null; readonly p: number }[]
 }
 export interface NextReport {
   readonly test: FieldTest
@@ -51,12 +51,10 @@ const TOLD = 1e-3
 export function reportOf(hunt: Hunt): HuntReport {
   const beliefs = hunt.beliefs()
   const stand = hunt.stand()
-  const wheres = new Map(hunt.catalogue.faults.map((f) => [f.key, f.where]))
-  const where = (key: string): Where => wheres.get(key)!
   const part = (key: string, p: number): PartReport => ({
     key,
-    where: where(key),
-    places: placesOf(hunt.ground.site, where(key)),
+    where: hunt.part(key),
+    places: placesOf(hunt.ground.site, hunt.part(key)),
     p,
     causes: causesOf(beliefs, hunt.catalogue, key),
   })
@@ -84,7 +82,7 @@ export function reportOf(hunt: Hunt): HuntReport {
         low: o.low,
         high: o.high,
         p: o.p,
-        parts: o.parts.map((x) => ({ where: x.key === null ? null : where(x.key), p: x.p })),
+        parts: o.parts.map((x) => ({ where: x.key === null ? null : hunt.part(x.key), p: x.p })),
       })),
     },
     minutes: hunt.minutes(),
@@ -92,7 +90,7 @@ export function reportOf(hunt: Hunt): HuntReport {
 }
 
 /** A step of a hunt as it was recorded: a reading, or a part that was mended. */
-export type HuntStep = { readonly test: FieldTest; readonly value: ReadingValue } | { readonly mended: string }
+export type HuntStep = { readonly test: FieldTest; readonly value: ReadingValue } | { readonly mended: Part }
 
 /** Goes on with a hunt by the steps it has not taken yet; null where they are no continuation, and the hunt must begin anew. */
 export function goOn(hunt: Hunt, taken: readonly HuntStep[], steps: readonly HuntStep[]): Hunt | null {

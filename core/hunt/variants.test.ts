@@ -1,3 +1,4 @@
+import { partKey } from '../record'
 import { complex, size } from '../circuit'
 import { randomSite } from '../../tests/random-site'
 import type { ControllerId } from '../site'
@@ -31,11 +32,7 @@ test('every core between two openings can be cut, corroded and leak; every coil 
   const { ground, catalogue } = prepared(5)
   const causesAt = (key: string) => new Set(catalogue.faults.filter((f) => f.key === key).map((f) => f.cause))
   for (const { where } of runsOf(ground))
-    expect([...causesAt(`run ${where.cable} ${where.core} ${where.from} ${where.to}`)].sort()).toEqual([
-      'leak',
-      'open',
-      'series',
-    ])
+    expect([...causesAt(partKey(where))].sort()).toEqual(['leak', 'open', 'series'])
   for (const device of ground.coilElement.keys())
     for (const cause of ['coil_open', 'coil_short', 'coil_part', 'coil_dc', 'coil_kind'] as const)
       expect([device, cause, causesAt(`coil ${device}`).has(cause)]).toEqual([device, cause, true])

@@ -1,6 +1,7 @@
 import { coil_ohm, complex, partlyShorted, plus, type Change, type Complex, type Join, type Spot } from '../circuit'
 import { copperFactor } from '../quantity'
-import { must, stopPositions_m, type DeviceId, type Link, type PlaceId, type TerminalId } from '../site'
+import { partKey, type Part, type RunPart } from '../record'
+import { must, stopPositions_m, type DeviceId, type Link, type PlaceId, type SpliceId, type TerminalId } from '../site'
 import type { Ground, State } from './ground'
 import {
   CAUSES,
@@ -11,7 +12,7 @@ import {
   type Family,
   type OddsBasis,
 } from './odds'
-import { placesOf, whereKey, type Where } from './where'
+import { placesOf } from './where'
 
 /** How a fault changes an element, whatever its impedance is in a state; null takes it out. */
 export interface Alter {
@@ -44,7 +45,7 @@ export interface Variant {
 /** A cause at a part. */
 export interface Fault {
   readonly index: number
-  readonly where: Where
+  readonly where: Part
   readonly key: string
   readonly cause: Cause
   readonly family: Family
@@ -92,7 +93,7 @@ interface Cell {
   readonly leak?: Spot
 }
 interface Entry {
-  where: Where
+  where: Part
   cause: Cause
   family: Family
   weight: number
@@ -154,7 +155,7 @@ export function catalogueOf(
     return {
       index,
       where: e.where,
-      key: whereKey(e.where),
+      key: partKey(e.where),
       cause: e.cause,
       family: e.family,
       variants: own,
@@ -196,7 +197,10 @@ const seriesCells = (element: number): Cell[] =>
 const joined = (p: Spot, q: Spot, ohm: number): Mods => ({ alters: [], joins: [{ p, q, ohm }] })
 
 interface Run {
-  readonly where: Extract<Where, { kind: 'run' }>
+  readonly where: RunPart
+  /** Its ends' places in the cable's list of stops. */
+  readonly from: number
+  readonly to: number
   readonly elements: readonly number[]
   readonly common: boolean
   readonly length_m: number
@@ -224,7 +228,15 @@ export function runsOf(ground: Ground): Run[] {
       ...elements.map((e) => core.conditions[cable.stops[(powered.parts[e]!.of as typeof link).from]!.id]),
     ]
     runs.push({
-      where: { kind: 'run', cable: link.cable, core: link.core, from: link.from, to: last.to },
+      where: {
+        kind: 'run',
+        cable: link.cable,
+        core: link.core,
+        from: cable.stops[link.from]!.id,
+        to: cable.stops[last.to]!.id,
+      },
+      from: link.from,
+      to: last.to,
       elements,
       common: ground.onCommon(link.a),
       length_m: Math.max(0.5, at[last.to]!.value - at[link.from]!.value),
@@ -261,7 +273,7 @@ function spotAlong(ground: Ground, run: Run, along: number): Spot {
     meterState: { powered },
   } = ground
   const at = stopPositions_m(must(site.cables, run.where.cable))
-  const here = at[run.where.from]!.value + along * (at[run.where.to]!.value - at[run.where.from]!.value)
+  const here = at[run.from]!.value + along * (at[run.to]!.value - at[run.from]!.value)
   for (const element of run.elements) {
     const { from, to } = powered.parts[element]!.of as Extract<Link, { kind: 'stretch' }>
     const [a, b] = [at[from]!.value, at[to]!.value]
@@ -318,21 +330,29 @@ function touchFaults(ground: Ground, basis: OddsBasis): Entry[] {
         const [i, j] = [cores.indexOf(one.where.core), cores.indexOf(other.where.core)]
         // Each pair once: the common comes second, else the later core does.
         if (one.common || (!other.common && j !== i + 1)) continue
-        const [from, to] = [Math.max(one.where.from, other.where.from), Math.min(one.where.to, other.where.to)]
+        const [from, to] = [Math.max(one.from, other.from), Math.min(one.to, other.to)]
         if (from >= to) continue
-        const at = stopPositions_m(must(site.cables, one.where.cable))
+        const cable = must(site.cables, one.where.cable)
+        const at = stopPositions_m(cable)
         const length_m = Math.max(0.5, at[to]!.value - at[from]!.value)
         // A lead has its eight positions over all the pieces of the common that it lies beside.
         const spots = middles(Math.max(2, Math.round((POSITIONS * length_m) / Math.max(one.length_m, length_m))))
         const along = (run: Run, x: number) => {
           const m = at[from]!.value + x * (at[to]!.value - at[from]!.value)
-          const [a, b] = [at[run.where.from]!.value, at[run.where.to]!.value]
+          const [a, b] = [at[run.from]!.value, at[run.to]!.value]
           return b > a ? (m - a) / (b - a) : 0.5
         }
         const touch = (x: number, ohm: number) =>
           joined(spotAlong(ground, one, along(one, x)), spotAlong(ground, other, along(other, x)), ohm)
         found.push({
-          where: { kind: 'touch', cable: one.where.cable, core: one.where.core, other: other.where.core, from, to },
+          where: {
+            kind: 'touch',
+            cable: one.where.cable,
+            core: one.where.core,
+            other: other.where.core,
+            from: cable.stops[from]!.id,
+            to: cable.stops[to]!.id,
+          },
           cause: 'touch',
           family: 'conductor',
           weight: length_m * (one.suspect || other.suspect ? basis.suspect : 1),
@@ -376,10 +396,7 @@ function jointFaults(ground: Ground, basis: OddsBasis, today: string | null): En
   })
   return [...legs].flatMap(([id, all]): Entry[] => {
     const splice = must(site.splices, id)
-    const where: Where = {
-      kind: 'joint',
-      splice: id as keyof typeof site.splices & Extract<Where, { kind: 'joint' }>['splice'],
-    }
+    const where: Part = { kind: 'joint', splice: id as SpliceId }
     const years =
       today !== null && splice.made
         ? Math.max(0, (Date.parse(today) - Date.parse(splice.made.value)) / 31_557_600_000)

@@ -1,74 +1,43 @@
-import {
-  must,
-  type CableId,
-  type ControllerId,
-  type CoreId,
-  type DeviceId,
-  type PlaceId,
-  type Site,
-  type SpliceId,
-  type TerminalId,
-} from '../site'
+import { partKey, type Part, type RunPart } from '../record'
+import { lookUp, must, stopIndex, type PlaceId, type Site } from '../site'
 
-/**
- * The part that a finding names: what is mended by one repair and cannot be told apart any further without a spade. A run
- * is one core between two openings; its stops are places in the cable's list.
- */
-export type Where =
-  | { readonly kind: 'joint'; readonly splice: SpliceId }
-  | { readonly kind: 'run'; readonly cable: CableId; readonly core: CoreId; readonly from: number; readonly to: number }
-  /** Two cores that touch along a stretch that they share. */
-  | {
-      readonly kind: 'touch'
-      readonly cable: CableId
-      readonly core: CoreId
-      readonly other: CoreId
-      readonly from: number
-      readonly to: number
-    }
-  | { readonly kind: 'coil'; readonly device: DeviceId }
-  | { readonly kind: 'valve'; readonly device: DeviceId }
-  | { readonly kind: 'pair'; readonly controller: ControllerId; readonly one: TerminalId; readonly two: TerminalId }
-  | { readonly kind: 'terminal'; readonly controller: ControllerId; readonly terminal: TerminalId }
-  | { readonly kind: 'supply' | 'sensor' | 'water'; readonly controller: ControllerId }
-
-/** A text that is equal for the same part. */
-export function whereKey(w: Where): string {
-  switch (w.kind) {
+/** The places at which a part lies: one, or the two ends of a run. */
+export function placesOf(site: Site, part: Part): PlaceId[] {
+  switch (part.kind) {
     case 'joint':
-      return `joint ${w.splice}`
+      return [must(site.splices, part.splice).place]
     case 'run':
-      return `run ${w.cable} ${w.core} ${w.from} ${w.to}`
-    case 'touch':
-      return `touch ${w.cable} ${[w.core, w.other].sort().join(' ')} ${w.from} ${w.to}`
+    case 'touch': {
+      const cable = must(site.cables, part.cable)
+      return [part.from, part.to].map((stop) => cable.stops[stopIndex(cable, stop)]!.place)
+    }
     case 'coil':
     case 'valve':
-      return `${w.kind} ${w.device}`
-    case 'pair':
-      return `pair ${w.controller} ${[w.one, w.two].sort().join(' ')}`
-    case 'terminal':
-      return `terminal ${w.controller} ${w.terminal}`
-    case 'supply':
-    case 'sensor':
-    case 'water':
-      return `${w.kind} ${w.controller}`
+      return [must(site.devices, part.device).place]
+    default:
+      return [must(site.controllers, part.controller).place]
   }
 }
 
-/** The places at which a part lies: one, or the two ends of a run. */
-export function placesOf(site: Site, w: Where): PlaceId[] {
-  switch (w.kind) {
-    case 'joint':
-      return [must(site.splices, w.splice).place]
-    case 'run':
-    case 'touch': {
-      const { stops } = must(site.cables, w.cable)
-      return [stops[w.from]!.place, stops[w.to]!.place]
-    }
-    case 'coil':
-    case 'valve':
-      return [must(site.devices, w.device).place]
-    default:
-      return [must(site.controllers, w.controller).place]
+type Stretch = Pick<RunPart, 'cable' | 'from' | 'to'>
+
+/**
+ * Whether a part that was named once holds another of today: the same one, or a run that has been opened on its way
+ * since, each piece of which lies within it.
+ */
+export function holdsPart(site: Site, named: Part, today: Part): boolean {
+  if (partKey(named) === partKey(today)) return true
+  if (named.kind === 'run' && today.kind === 'run') return named.core === today.core && liesWithin(site, named, today)
+  if (named.kind === 'touch' && today.kind === 'touch') {
+    const cores = (p: typeof named) => [p.core, p.other].sort().join(' ')
+    return cores(named) === cores(today) && liesWithin(site, named, today)
   }
+  return false
+}
+
+function liesWithin(site: Site, outer: Stretch, inner: Stretch): boolean {
+  const cable = lookUp(site.cables, outer.cable)
+  if (!cable || outer.cable !== inner.cable) return false
+  const [from, to] = [stopIndex(cable, outer.from), stopIndex(cable, outer.to)]
+  return from >= 0 && to >= 0 && from <= stopIndex(cable, inner.from) && stopIndex(cable, inner.to) <= to
 }

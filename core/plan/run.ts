@@ -5,6 +5,7 @@ import {
   entries,
   lookUp,
   must,
+  stopIndex,
   terminalEnd,
   type Cable,
   type CableId,
@@ -121,7 +122,7 @@ export function reachBox(
 /** Cuts a core at an inner stop; nothing to do at an end or where it is cut already. */
 export function cutAt(work: Work, cableId: CableId, core: CoreId, stop: StopId): void {
   const cable = must(work.site.cables, cableId)
-  const index = cable.stops.findIndex((s) => s.id === stop)
+  const index = stopIndex(cable, stop)
   const record = must(cable.cores, core)
   if (index <= 0 || index === cable.stops.length - 1 || record.cutAt.includes(stop)) return
   set(work, 'cables', cableId, 'cores', { ...cable.cores, [core]: { ...record, cutAt: [...record.cutAt, stop] } })

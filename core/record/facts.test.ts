@@ -7,7 +7,9 @@ import {
   readingsOf,
   standingReadings,
   testKey,
+  jobsInOrder,
   visitsInOrder,
+  type JobKind,
   withFact,
   type Facts,
   type OhmsTest,
@@ -55,6 +57,7 @@ test('of the same test the last that stands counts; struck ones stay on the list
   const facts: Facts = {
     ...noFacts(),
     visits: { 'spring-2026': demo.visits['spring-2026']! },
+    jobs: { 'spring-2026': demo.jobs['spring-2026']! },
     readings: { a: again(1, 30), b: again(3, 32), c: again(2, 31), d: again(4, 99) },
     strikeOuts: { s: { reading: 'd', at: one.at, author: '', reason: 'clip slipped' } },
   }
@@ -70,6 +73,7 @@ test('of the same test the last that stands counts; struck ones stay on the list
 
 test('facts come in once, in any order that keeps owners first, and never change what is there', () => {
   const visit = { kind: 'visit' as const, fact: demo.visits['spring-2026']! }
+  const job = { kind: 'job' as const, fact: demo.jobs['spring-2026']! }
   const reading = { kind: 'reading' as const, fact: one }
   const strike = { kind: 'strikeOut' as const, fact: { reading: 'r', at: one.at, author: '', reason: 'x' } }
   const acceptance = { kind: 'acceptance' as const, fact: { reading: 'r', at: one.at, author: '', reason: 'x' } }
@@ -79,21 +83,37 @@ test('facts come in once, in any order that keeps owners first, and never change
   }
   expect(missing(noFacts(), 'r', reading)).toBe('spring-2026')
   expect([missing(noFacts(), 's', strike), missing(noFacts(), 'x', acceptance)]).toEqual(['r', 'r'])
+  expect(missing(noFacts(), 'spring-2026', job)).toBe('spring-2026')
   const put = (facts: Facts, id: string, body: Parameters<typeof withFact>[2]): Facts => {
     const o = withFact(facts, id, body)
     if (!o.ok) throw new Error(id)
     return o.value
   }
-  const all = put(put(put(put(noFacts(), 'spring-2026', visit), 'r', reading), 's', strike), 'x', acceptance)
+  const all = [
+    ['spring-2026', visit],
+    ['spring-2026', job],
+    ['r', reading],
+    ['s', strike],
+    ['x', acceptance],
+  ].reduce((facts, [id, body]) => put(facts, id as string, body as Parameters<typeof withFact>[2]), noFacts())
   expect(put(all, 'r', { kind: 'reading', fact: { ...one, value: { kind: 'open' } } })).toBe(all)
   expect(all.readings.r).toEqual(one)
 })
 
-test('visits come latest first by their moment, whatever offset it is written with', () => {
+test('visits and jobs come latest first by their moment, whatever offset it is written with', () => {
   const at = (when: string) => ({ ...demo.visits['spring-2026']!, at: when })
   const facts = {
     ...noFacts(),
     visits: { a: at('2026-04-11T09:00:00Z'), b: at('2026-04-11T09:30:00+02:00'), c: at('2026-04-11T08:30:00-01:00') },
   }
   expect(visitsInOrder(facts)).toEqual(['c', 'a', 'b'])
+  const job = (kind: JobKind, visit: 'a' | 'b' | 'c') => ({
+    ...demo.jobs['spring-2026']!,
+    at: facts.visits[visit].at,
+    kind,
+    visit,
+  })
+  const jobs = { x: job('sweep', 'a'), y: job('hunt', 'b'), z: job('sweep', 'c') }
+  expect(jobsInOrder({ ...facts, jobs }, 'sweep')).toEqual(['z', 'x'])
+  expect(jobsInOrder({ ...facts, jobs })).toEqual(['z', 'x', 'y'])
 })

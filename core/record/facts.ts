@@ -3,6 +3,7 @@ import { endKey } from '../site/end-key'
 import type { ControllerId, Site } from '../site'
 import { lookUp } from '../site/look-up'
 import type { FieldTest } from './field-test'
+import type { JobKind } from './kinds/job'
 import { kindOf, ownerIdOf, type FactBody, type Facts } from './kinds'
 import type { Reading } from './kinds/reading'
 
@@ -25,15 +26,15 @@ export interface Logged {
 
 const grouped = new WeakMap<Facts, ReadonlyMap<string, readonly Logged[]>>()
 
-/** Every visit's readings in the order taken, struck ones included; worked out once for a set of facts. */
-function byVisit(facts: Facts): ReadonlyMap<string, readonly Logged[]> {
+/** Every job's readings in the order taken, struck ones included; worked out once for a set of facts. */
+function byJob(facts: Facts): ReadonlyMap<string, readonly Logged[]> {
   const made = grouped.get(facts)
   if (made) return made
   const struck = new Map(Object.values(facts.strikeOuts).map((s) => [s.reading, s.reason]))
   const groups = new Map<string, Logged[]>()
   for (const [id, reading] of Object.entries(facts.readings)) {
-    const group = groups.get(reading.visit) ?? []
-    groups.set(reading.visit, group)
+    const group = groups.get(reading.job) ?? []
+    groups.set(reading.job, group)
     group.push({ id, reading, struck: struck.get(id) ?? null })
   }
   for (const group of groups.values())
@@ -42,8 +43,8 @@ function byVisit(facts: Facts): ReadonlyMap<string, readonly Logged[]> {
   return groups
 }
 
-/** A visit's readings in the order taken, struck ones included. */
-export const readingsOf = (facts: Facts, visit: string): readonly Logged[] => byVisit(facts).get(visit) ?? []
+/** A job's readings in the order taken, struck ones included. */
+export const readingsOf = (facts: Facts, job: string): readonly Logged[] => byJob(facts).get(job) ?? []
 
 /** A text that is equal for the same test: the two points of an ohms reading may be exchanged. */
 export function testKey(test: FieldTest): string {
@@ -76,17 +77,39 @@ export function controllerOf(site: Site, test: FieldTest): ControllerId | null {
   )
 }
 
-/** The visit's readings that count: of the same test, the last that was not struck out. */
-export function standingReadings(facts: Facts, visit: string): Logged[] {
+/** The job's readings that count: of the same test, the last that was not struck out. */
+export function standingReadings(facts: Facts, job: string): Logged[] {
   const standing = new Map<string, Logged>()
-  for (const logged of readingsOf(facts, visit))
+  for (const logged of readingsOf(facts, job))
     if (logged.struck === null) standing.set(testKey(logged.reading.test), logged)
   return [...standing.values()]
 }
 
-/** Visits, the latest first. */
-export function visitsInOrder(facts: Facts): string[] {
-  return Object.keys(facts.visits).sort(
-    (a, b) => Date.parse(facts.visits[b]!.at) - Date.parse(facts.visits[a]!.at) || b.localeCompare(a),
+const latestFirst = (collection: Readonly<Record<string, { readonly at: string }>>): string[] =>
+  Object.keys(collection).sort(
+    (a, b) => Date.parse(collection[b]!.at) - Date.parse(collection[a]!.at) || b.localeCompare(a),
   )
+
+/** Visits, the latest first. */
+export const visitsInOrder = (facts: Facts): string[] => latestFirst(facts.visits)
+
+/** Everybody who took part in a visit: those named when it began, and who wrote of its jobs. */
+export function peopleOf(facts: Facts, visit: string): string[] {
+  const { author, people } = facts.visits[visit]!
+  const workers = Object.values(facts.jobs).filter((j) => j.visit === visit)
+  return [...new Set([author, ...people, ...workers.map((j) => j.author)])].filter((name) => name !== '')
 }
+
+/** The jobs of each visit, the latest first. */
+export function jobsByVisit(facts: Facts): ReadonlyMap<string, readonly string[]> {
+  const groups = new Map<string, string[]>()
+  for (const id of jobsInOrder(facts)) {
+    const { visit } = facts.jobs[id]!
+    groups.set(visit, [...(groups.get(visit) ?? []), id])
+  }
+  return groups
+}
+
+/** Jobs of a kind, or of all kinds, the latest first. */
+export const jobsInOrder = (facts: Facts, kind: JobKind | null = null): string[] =>
+  latestFirst(facts.jobs).filter((id) => kind === null || facts.jobs[id]!.kind === kind)

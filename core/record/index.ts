@@ -18,14 +18,28 @@ export { CAUTIONS } from './kinds/caution'
 export type { Caution, CautionCode } from './kinds/caution'
 export type { Closing } from './kinds/closing'
 export type { Finding } from './kinds/finding'
+export { JOB_KINDS } from './kinds/job'
+export type { Job, JobKind } from './kinds/job'
 export { isOhms } from './kinds/reading'
 export type { OhmsReading, Reading } from './kinds/reading'
 export type { StrikeOut } from './kinds/strike-out'
 export type { Visit } from './kinds/visit'
-export { controllerOf, readingsOf, standingReadings, testKey, visitsInOrder, withFact } from './facts'
+export {
+  controllerOf,
+  jobsByVisit,
+  jobsInOrder,
+  peopleOf,
+  readingsOf,
+  standingReadings,
+  testKey,
+  visitsInOrder,
+  withFact,
+} from './facts'
 export type { Logged } from './facts'
 export { batch, message, messageBody, SCHEMA_VERSION, undo } from './message'
 export type { Batch, Message, MessageBody } from './message'
+export { part, partKey } from './part'
+export type { Part, RunPart } from './part'
 export { COMMON_METER, meter } from './meter'
 export type { Meter } from './meter'
 export { addressOf, footprintOf, rebase, takeBack } from './change'

@@ -28,7 +28,15 @@ export type { CollectionName, Site } from './site'
 export { jointTicks } from './splice'
 export type { Splice } from './splice'
 export type { PointOfConnection, Station } from './station'
-export { gaugeOf, gaugeOfText, lengthBetween_m, stopPositions_m, UNKNOWN_GAUGE, UNKNOWN_RUN_m } from './stretch'
+export {
+  gaugeOf,
+  gaugeOfText,
+  lengthBetween_m,
+  stopIndex,
+  stopPositions_m,
+  UNKNOWN_GAUGE,
+  UNKNOWN_RUN_m,
+} from './stretch'
 export { linkLength_m, placeDistances_m, routeTo, terminalsInOrder, walkFrom } from './thread'
 export type { Run, Walk } from './thread'
 export type { Underlay } from './underlay'

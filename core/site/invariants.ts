@@ -7,6 +7,7 @@ import { portsOf } from './ports'
 import type { Cable } from './cable'
 import type { PlaceId } from './ids'
 import type { Site } from './site'
+import { stopIndex } from './stretch'
 
 /**
  * Everything that must hold of a whole site and that no single field can promise: references lead somewhere, tags are
@@ -178,7 +179,7 @@ export function placeOfEnd(site: Site, end: End): PlaceId | null {
     case 'core': {
       const cable = lookUp(site.cables, end.cable)
       const core = cable && lookUp(cable.cores, end.core)
-      const index = cable?.stops.findIndex((s) => s.id === end.stop) ?? -1
+      const index = cable ? stopIndex(cable, end.stop) : -1
       if (!cable || !core || index < 0) return null
       const last = cable.stops.length - 1
       const exists =

@@ -50,6 +50,9 @@ function findPositions_m(cable: Cable): Bounded[] {
   })
 }
 
+/** The place of a stop in its cable's list; -1 where it is not there. */
+export const stopIndex = (cable: Cable, stop: string): number => cable.stops.findIndex((s) => s.id === stop)
+
 /** Length between two stops of a cable, by their positions in its list. */
 export function lengthBetween_m(positions: readonly Bounded[], from: number, to: number): Bounded {
   const [a, b] = [positions[from]!, positions[to]!]

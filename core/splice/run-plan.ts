@@ -17,6 +17,7 @@ import {
   byTag,
   entries,
   must,
+  stopIndex,
   type CableId,
   type Command,
   type ControllerId,
@@ -201,7 +202,7 @@ function coresOf(site: Site, run: PlanRun): PlannedCore[] {
     const inner = cable.stops.slice(1, -1)
     const lastCut =
       record.cutAt.length > 0 && c.use !== 'common'
-        ? Math.max(...record.cutAt.map((id) => cable.stops.findIndex((s) => s.id === id)))
+        ? Math.max(...record.cutAt.map((id) => stopIndex(cable, id)))
         : cable.stops.length - 1
     return {
       core: c.core,

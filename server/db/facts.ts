@@ -1,5 +1,4 @@
 import { sql } from 'kysely'
-import { liftFact } from '../../core/formats'
 import {
   factKinds,
   kindOf,
@@ -11,6 +10,11 @@ import {
 } from '../../core/record'
 import type { Within } from './actor'
 import { batchesOf } from './cursor'
+
+/*
+ * A version that changes what facts look like comes with a migration that rewrites those on record; so they are read as
+ * they stand.
+ */
 
 /** A fact to be stored, under its id. */
 export interface NewFact {
@@ -48,17 +52,17 @@ export async function findPropertyAndFacts(
   property: string,
   wanted: readonly Named[],
 ): Promise<{ revision: number; found: FoundFacts } | null> {
-  type Row = [kind: FactKind, id: string, version: number, fact: unknown]
+  type Row = [kind: FactKind, id: string, fact: AnyFact]
   const { rows } = await sql<{ revision: number; found: Row[] | null }>`
     SELECT p.revision, (
-      SELECT jsonb_agg(jsonb_build_array(f.kind, f.id, f.schema_version, f.fact))
+      SELECT jsonb_agg(jsonb_build_array(f.kind, f.id, f.fact))
       FROM unnest(${wanted.map((w) => w.kind)}::text[], ${wanted.map((w) => w.id)}::text[]) AS w (kind, id)
       JOIN facts f ON f.company = p.company AND f.property = p.id AND f.kind = w.kind AND f.id = w.id) AS found
     FROM properties p WHERE p.company = ${actor.company} AND p.id = ${property}`.execute(tx)
   const [row] = rows
   if (!row) return null
   const found = new FoundFacts()
-  for (const [kind, id, version, fact] of row.found ?? []) found.add(kind, id, liftFact(version, kind, fact) as AnyFact)
+  for (const [kind, id, fact] of row.found ?? []) found.add(kind, id, fact)
   return { revision: row.revision, found }
 }
 
@@ -96,15 +100,15 @@ export async function hangingOnNothing({ tx, actor }: Within, property: string) 
   return rows
 }
 
-/** The controllers that visits were made to: none of them may leave the site while its visits stand. */
-export async function controllersVisited({ tx, actor }: Within, property: string): Promise<string[]> {
+/** The controllers that jobs were done at: none of them may leave the site while its jobs stand. */
+export async function controllersWorkedOn({ tx, actor }: Within, property: string): Promise<string[]> {
   const rows = await tx
     .selectFrom('facts')
     .select(sql<string>`fact->>'controller'`.as('controller'))
     .distinct()
     .where('company', '=', actor.company)
     .where('property', '=', property)
-    .where('kind', '=', 'visit')
+    .where('kind', '=', 'job')
     .execute()
   return rows.map((r) => r.controller)
 }
@@ -120,10 +124,10 @@ export async function* factsOf(
   kind: FactKind,
 ): AsyncGenerator<(readonly [string, AnyFact])[]> {
   const { actor } = within
-  const query = sql`SELECT id, schema_version, fact FROM facts
+  const query = sql`SELECT id, fact FROM facts
     WHERE company = ${actor.company} AND property = ${property} AND kind = ${kind} ORDER BY ${IN_FILE_ORDER}`
-  for await (const rows of batchesOf<{ id: string; schema_version: number; fact: unknown }>(within, query))
-    yield rows.map((r) => [r.id, liftFact(r.schema_version, kind, r.fact) as AnyFact] as const)
+  for await (const rows of batchesOf<{ id: string; fact: AnyFact }>(within, query))
+    yield rows.map((r) => [r.id, r.fact] as const)
 }
 
 /** All facts of a property, in memory: for whoever computes with them. */

@@ -12,7 +12,7 @@ const AT_ONCE = 1000
 /** Begins a property that is not on record yet; false where its id is taken. */
 export async function beginProperty(
   { tx, actor }: Within,
-  { id, revision, site }: Omit<PropertyHead, 'version'>,
+  { id, revision, site }: Pick<PropertyHead, 'id' | 'revision' | 'site'>,
 ): Promise<boolean> {
   const made = await tx
     .insertInto('properties')
@@ -29,7 +29,7 @@ export async function beginProperty(
  */
 export async function storeParts(
   within: Within,
-  { id, revision, site }: Omit<PropertyHead, 'version'>,
+  { id, revision, site }: Pick<PropertyHead, 'id' | 'revision' | 'site'>,
   parts: AsyncIterable<Outcome<PropertyPart>>,
 ): Promise<Outcome<number>> {
   const { tx, actor } = within

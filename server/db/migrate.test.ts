@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { sql } from 'kysely'
-import { SCHEMA_VERSION } from '../../core/record'
+import { factsSchema, SCHEMA_VERSION } from '../../core/record'
 import { valueAt } from '../../core/site'
 import { receiveAll } from '../utils/receive'
 import { actingAs, DEFAULT_ACTOR, type Within } from './actor'
@@ -45,9 +45,24 @@ test.each(kept)(
       expect(present).toMatchObject({ ok: true, value: { revision: 53 } })
       const facts = await within((w) => readFacts(w, PROPERTY))
       const counts = Object.values(facts).map((collection) => Object.keys(collection).length)
-      const [acceptances, findings] = [name >= 'database-1b' ? 1 : 0, name >= 'database-3' ? 1 : 0]
-      expect(counts).toEqual([1, 2, 1, 1, 1, acceptances, findings])
-      expect(Object.values(facts.readings).map((r) => r.value.kind)).toEqual(['ohm', 'open'])
+      const hunted = name >= 'database-4'
+      const [acceptances, findings] = [name >= 'database-1b' ? 1 : 0, hunted ? 3 : name >= 'database-3' ? 1 : 0]
+      const visits = hunted ? 2 : 1
+      expect(counts).toEqual([visits, visits, visits + 1, 1, 1, 1, acceptances, findings])
+      expect(Object.values(facts.readings).map((r) => r.value.kind)).toEqual(
+        hunted ? ['ohm', 'open', 'open'] : ['ohm', 'open'],
+      )
+      // What was spent on a hunt shows by what was found or tried there.
+      const kinds = [findings > 0 ? 'hunt' : 'sweep', 'hunt'].slice(0, visits)
+      expect(Object.values(facts.jobs).map((j) => j.kind)).toEqual(kinds)
+      if (hunted) {
+        expect(Object.values(facts.findings).map((f) => f.where)).toEqual([
+          { kind: 'coil', device: 'V1' },
+          { kind: 'run', cable: 'k', core: 'white', from: 's1', to: 's2' },
+          null,
+        ])
+      }
+      expect(factsSchema.parse(facts)).toEqual(facts)
       const nameAt = async (revision: number) => {
         const found = await within((w) => readRevision(w, PROPERTY, revision))
         return found?.ok ? (valueAt(found.value.site, ['stations', 'one']) as { name: string }).name : found
@@ -87,6 +102,7 @@ test('a migration that has landed is never edited; what changes it is another on
     '0002-pictures': 'cb1e1bfef92022db',
     '0003-findings': 'e6316ee4c83a93e9',
     '0004-one-table-of-facts': '767565b1d4cc56bd',
+    '0005-jobs-in-visits': '9347377c08425c2f',
   })
   expect(Object.keys(MIGRATIONS)).toEqual(hashes.map(([name]) => name))
   // Each state that a database was ever left in is kept: the first migration once was another one.

@@ -9,12 +9,13 @@ import {
   type FactBody,
   type Message,
 } from '../../core/record'
+import { liftMessage } from '../../core/formats'
 import { accepted, parseWith, refusal, refused, type Outcome, type Refusal } from '../../core/refusal'
 import { lookUp, sameJson, type Command, type Site, type Write } from '../../core/site'
 import { actingAs, type Actor, type Within } from '../db/actor'
 import { changesSince } from '../db/changes'
 import { isDatabaseDown, type Database } from '../db/database'
-import { controllersVisited, findFacts, findPropertyAndFacts, insertFacts } from '../db/facts'
+import { controllersWorkedOn, findFacts, findPropertyAndFacts, insertFacts } from '../db/facts'
 import { findBatch, storeStep } from '../db/journal'
 import { findProperty, holdChanged, presentSite } from '../db/sites'
 import { refusedBody } from './reply'
@@ -59,7 +60,13 @@ export async function receiveAll(
   raws: readonly unknown[],
 ): Promise<MessageReply[]> {
   const deadline = Date.now() + LONGEST_ms
-  const parsed = raws.map((raw) => readMessage(property, raw))
+  const present = raws.some(isOfEarlierPage)
+    ? await actingAs(db, actor, (within) => presentSite(within, property))
+    : null
+  const beside = { site: present?.ok ? present.value.site : null, isHunt: () => false }
+  // What an earlier page sent as one may be several by now, all under its id.
+  const lifted = raws.map((raw) => liftMessage(raw, beside))
+  const parsed = lifted.flat().map((raw) => readMessage(property, raw))
   const answers: (Answer | null)[] = []
   while (answers.length < parsed.length && (answers.length === 0 || Date.now() < deadline)) {
     const next = parsed[answers.length]!
@@ -69,13 +76,24 @@ export async function receiveAll(
     else answers.push(...(await orNull(() => takeChange(db, actor, property, next.value as Change))))
   }
   const most = Math.max(1, Math.floor(MOST_REFUSALS / raws.length))
-  return answers.map((answer, i): MessageReply => {
-    const id = idOf(raws[i])
-    if (answer === null) return { id, status: 'failed' }
-    if (answer.ok) return { id, ...answer.value }
-    return { id, status: 'refused', ...refusedBody(answer.refusals, most) }
+  let next = 0
+  return raws.flatMap((raw, i): MessageReply[] => {
+    const own = answers.slice(next, (next += lifted[i]!.length))
+    return own.length < lifted[i]!.length ? [] : [replyOf(raw, own, most)]
   })
 }
+
+/** The reply to a message: the first answer that is none or a refusal, else the last. */
+function replyOf(raw: unknown, answers: readonly (Answer | null)[], most: number): MessageReply {
+  const id = idOf(raw)
+  const answer = answers.find((a) => !a?.ok) ?? answers.at(-1) ?? null
+  if (answer === null) return { id, status: 'failed' }
+  if (answer.ok) return { id, ...answer.value }
+  return { id, status: 'refused', ...refusedBody(answer.refusals, most) }
+}
+
+const isOfEarlierPage = (raw: unknown) =>
+  typeof raw === 'object' && raw !== null && 'schema' in raw && raw.schema !== SCHEMA_VERSION
 
 /** A sender's own spelling of its id, to know the reply by. */
 function idOf(raw: unknown): string | null {
@@ -183,8 +201,8 @@ async function takeChange(db: Database, actor: Actor, property: string, m: Chang
     const changed = await changedSite(within, m, now)
     if (!changed.ok) return changed
     const { site, writes, commands } = changed.value
-    const visited = (await controllersVisited(within, property)).filter((id) => !lookUp(site.controllers, id))
-    if (visited.length > 0) return refused(...visited.map((id) => refusal('has_visits', ['controllers', id])))
+    const worked = (await controllersWorkedOn(within, property)).filter((id) => !lookUp(site.controllers, id))
+    if (worked.length > 0) return refused(...worked.map((id) => refusal('has_visits', ['controllers', id])))
     const revision = now.revision + 1
     const bytes = await storeStep(within, site, {
       id: m.id,

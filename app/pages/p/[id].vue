@@ -55,7 +55,7 @@ watch(
 )
 const controllers = computed(() => (property.site ? entries(property.site.controllers) : []))
 const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
-const inSweep = computed(() => route.name === 'p-id-test-visit')
+const inSweep = computed(() => route.name === 'p-id-test-job')
 
 /** Letters belong to a field that is typed in; a reading's field takes its own keys first. */
 const isTyping = (at: EventTarget | null) =>

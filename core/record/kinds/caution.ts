@@ -9,12 +9,12 @@ export const cautionCode = z.enum(CAUTIONS)
 export type CautionCode = z.infer<typeof cautionCode>
 
 /** A safety line that was ticked. */
-export const caution = z.strictObject({ visit: factId, at: instant, author: words(80), code: cautionCode })
+export const caution = z.strictObject({ job: factId, at: instant, author: words(80), code: cautionCode })
 export type Caution = z.infer<typeof caution>
 
 export const cautionKind = factKind({
   kind: 'caution',
   collection: 'cautions',
   schema: caution,
-  owner: { kind: 'visit', field: 'visit' },
+  owner: { kind: 'job', field: 'job' },
 })

@@ -3,13 +3,13 @@ import { words } from '../../site/ids'
 import { factId, instant } from '../basics'
 import { factKind } from './kind'
 
-/** The end of a visit: whether the dial was put back to run, on purpose. */
-export const closing = z.strictObject({ visit: factId, at: instant, author: words(80), dialBack: z.boolean() })
+/** The end of a job: whether the dial was put back to run, on purpose. */
+export const closing = z.strictObject({ job: factId, at: instant, author: words(80), dialBack: z.boolean() })
 export type Closing = z.infer<typeof closing>
 
 export const closingKind = factKind({
   kind: 'closing',
   collection: 'closings',
   schema: closing,
-  owner: { kind: 'visit', field: 'visit' },
+  owner: { kind: 'job', field: 'job' },
 })

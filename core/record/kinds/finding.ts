@@ -1,14 +1,15 @@
 import * as z from 'zod'
 import { words } from '../../site/ids'
 import { factId, instant } from '../basics'
+import { part } from '../part'
 import { factKind } from './kind'
 
-/** What a visit found to be wrong and mended. `part` is the key of the part, as a hunt names it. */
+/** What was found to be wrong and mended. `where` is null of a part that is on record no more; `says` told it in words. */
 export const finding = z.strictObject({
-  visit: factId,
+  job: factId,
   at: instant,
   author: words(80),
-  part: words(400),
+  where: part.nullable(),
   says: words(400),
   belief: z.number().min(0).max(1).nullable(),
   how: words(200),
@@ -19,5 +20,5 @@ export const findingKind = factKind({
   kind: 'finding',
   collection: 'findings',
   schema: finding,
-  owner: { kind: 'visit', field: 'visit' },
+  owner: { kind: 'job', field: 'job' },
 })

@@ -4,6 +4,7 @@ import { acceptanceKind } from './acceptance'
 import { cautionKind } from './caution'
 import { closingKind } from './closing'
 import { findingKind } from './finding'
+import { jobKind } from './job'
 import type { FactKindOf } from './kind'
 import { readingKind } from './reading'
 import { strikeOutKind } from './strike-out'
@@ -12,6 +13,7 @@ import { visitKind } from './visit'
 /** Every kind of fact, owners before what hangs on them. A new kind is a file beside these and a line here. */
 const FACT_KINDS = {
   visit: visitKind,
+  job: jobKind,
   reading: readingKind,
   strikeOut: strikeOutKind,
   caution: cautionKind,

@@ -17,7 +17,7 @@ export interface FactKindOf<K extends string, C extends string, S extends z.ZodT
   readonly collection: C
   readonly schema: S
   /** The kind of fact that one of this kind hangs on, and the field that holds its id; null where it stands by itself. */
-  readonly owner: { readonly kind: 'visit' | 'reading'; readonly field: string } | null
+  readonly owner: { readonly kind: 'visit' | 'job' | 'reading'; readonly field: string } | null
   /** Whether `misfit` asks for the site's controllers, which takes the site itself. */
   readonly needsSite: boolean
   /** What is wrong with a fact that its schema cannot see, or null. */

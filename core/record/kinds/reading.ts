@@ -9,7 +9,7 @@ import { factKind } from './kind'
 /** A reading is never edited: it is struck out with a reason, and taken again. */
 export const reading = z
   .strictObject({
-    visit: factId,
+    job: factId,
     at: instant,
     author: words(80),
     revision: revisionNumber,
@@ -28,7 +28,7 @@ export const readingKind = factKind({
   kind: 'reading',
   collection: 'readings',
   schema: reading,
-  owner: { kind: 'visit', field: 'visit' },
+  owner: { kind: 'job', field: 'job' },
   misfit: ({ revision }, latest) =>
     revision > latest.revision ? refusal('reading_ahead', ['revision'], { revision, latest: latest.revision }) : null,
 })

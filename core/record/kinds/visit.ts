@@ -1,29 +1,14 @@
 import * as z from 'zod'
-import { refusal } from '../../refusal'
-import { controllerId, words } from '../../site/ids'
-import { celsius, instant } from '../basics'
-import { meter } from '../meter'
+import { words } from '../../site/ids'
+import { instant } from '../basics'
 import { factKind } from './kind'
 
-/** Somebody at the property with a meter: one sweep of one controller. */
+/** A stay at the property, by whoever wrote it and the people with them. What is done in it are its jobs. */
 export const visit = z.strictObject({
   at: instant,
   author: words(80),
-  controller: controllerId,
-  title: words(80).default(''),
-  ground_C: celsius,
-  coil_C: celsius.nullable().default(null),
-  meter,
+  people: z.array(words(80).min(1)).max(20).default([]),
 })
 export type Visit = z.infer<typeof visit>
 
-export const visitKind = factKind({
-  kind: 'visit',
-  collection: 'visits',
-  schema: visit,
-  needsSite: true,
-  misfit: ({ controller }, { hasController }) =>
-    hasController(controller)
-      ? null
-      : refusal('points_nowhere', ['controller'], { id: controller, collection: 'controllers' }),
-})
+export const visitKind = factKind({ kind: 'visit', collection: 'visits', schema: visit })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Circumstances } from '../../../../core/hunt'
-import { standingReadings, visitsInOrder, type FieldTest, type ReadingValue } from '../../../../core/record'
+import { standingReadings, jobsInOrder, type FieldTest, type ReadingValue } from '../../../../core/record'
 import {
   byTag,
   commonOf,
@@ -28,21 +28,30 @@ const site = computed(() => property.site!)
 const { t, speaker } = useHuntWords(() => site.value.settings.units)
 const starting = ref(false)
 
+/** Hunts that go on; what was ended is looked at. */
 const open = computed(() =>
-  visitsInOrder(property.facts!).filter((id) => !Object.values(property.facts!.closings).some((c) => c.visit === id)),
+  jobsInOrder(property.facts!, 'hunt').filter(
+    (id) => !Object.values(property.facts!.closings).some((c) => c.job === id),
+  ),
 )
-const visitId = computed(() => {
-  const asked = route.query.visit
-  if (typeof asked === 'string' && property.facts!.visits[asked]) return asked
+const jobId = computed(() => {
+  const asked = route.query.job
+  if (typeof asked === 'string' && property.facts!.jobs[asked]) return asked
   return open.value[0] ?? null
 })
+/** The hunts to choose from, with the one that is shown where it is another job. */
+const listed = computed(() => {
+  const hunts = jobsInOrder(property.facts!, 'hunt')
+  return jobId.value === null || hunts.includes(jobId.value) ? hunts : [jobId.value, ...hunts]
+})
+const sweeps = computed(() => jobsInOrder(property.facts!, 'sweep').slice(0, 3))
 const options = ref<{ from: PlaceId | null; helper: boolean; circumstances: Circumstances }>({
   from: null,
   helper: false,
   circumstances: { digging: [], flooding: [], rodents: [], lightning: false, othersWork: false },
 })
 watch(
-  visitId,
+  jobId,
   (id) => {
     const kept = id === null ? null : huntOptionsOf(id)
     if (kept) options.value = kept as typeof options.value
@@ -52,19 +61,19 @@ watch(
 watch(
   options,
   (now) => {
-    if (visitId.value !== null) keepHuntOptions(visitId.value, now)
+    if (jobId.value !== null) keepHuntOptions(jobId.value, now)
   },
   { deep: true },
 )
 const keepingSymptoms = ref(false)
-const { visit, readings, findings, report, working, failed } = useHunt(
-  () => visitId.value,
+const { job, readings, findings, report, working, failed } = useHunt(
+  () => jobId.value,
   () => keepingSymptoms.value,
   () => JSON.parse(JSON.stringify(options.value)) as typeof options.value,
 )
 const meterAtHand = useMeter()
 
-const controller = computed(() => visit.value?.controller ?? entries(site.value.controllers)[0]?.[0] ?? null)
+const controller = computed(() => job.value?.controller ?? entries(site.value.controllers)[0]?.[0] ?? null)
 const measurable = computed(() => controller.value !== null && commonOf(site.value, controller.value) !== null)
 const tagOf = (terminal: string) =>
   controller.value ? must(must(site.value.controllers, controller.value).terminals, terminal).tag : terminal
@@ -122,8 +131,8 @@ const zones = computed((): { device: DeviceId; name: string }[] => [
 ])
 const boxes = computed(() => entries(site.value.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)))
 const sections = computed(() => {
-  if (!visit.value || !controller.value) return []
-  const scene = property.sceneAt(visit.value.ground_C, visit.value.coil_C)
+  if (!job.value || !controller.value) return []
+  const scene = property.sceneAt(job.value.ground_C, job.value.coil_C)
   const hanging = scene.hanging(controller.value)
   return sectionsOf(
     site.value,
@@ -160,11 +169,11 @@ const OFF: ReadonlySet<FieldTest['kind']> = new Set([
   'common_earth',
 ])
 async function keep(test: FieldTest, value: ReadingValue): Promise<void> {
-  const v = visit.value!
+  const v = job.value!
   await property.record({
     kind: 'reading',
     fact: {
-      visit: visitId.value!,
+      job: jobId.value!,
       at: new Date().toISOString(),
       author: v.author,
       revision: property.held!.revision,
@@ -194,7 +203,7 @@ async function told(dry: readonly TerminalId[], rest: boolean): Promise<void> {
 const strike = (id: string) =>
   property.record({
     kind: 'strikeOut',
-    fact: { reading: id, at: new Date().toISOString(), author: visit.value!.author, reason: t('diagnose.struck') },
+    fact: { reading: id, at: new Date().toISOString(), author: job.value!.author, reason: t('diagnose.struck') },
   })
 async function mended(): Promise<void> {
   const named = report.value?.named ?? report.value?.parts[0]
@@ -202,10 +211,10 @@ async function mended(): Promise<void> {
   await property.record({
     kind: 'finding',
     fact: {
-      visit: visitId.value!,
+      job: jobId.value!,
       at: new Date().toISOString(),
-      author: visit.value!.author,
-      part: named.key,
+      author: job.value!.author,
+      where: named.where,
       says: sayPart(named.where, site.value, speaker.value),
       belief: named.p,
       how: '',
@@ -223,16 +232,12 @@ async function takeFromMeter(test: FieldTest): Promise<void> {
   reading.value = false
   if (value) await keep(test, value)
 }
-const begun = (id: string) => navigateTo({ query: { ...route.query, visit: id } })
-const show = (id: string) => navigateTo({ query: { ...route.query, visit: id } }, { replace: true })
+const begun = (id: string) => navigateTo({ query: { ...route.query, job: id } })
+const show = (id: string) => navigateTo({ query: { ...route.query, job: id } }, { replace: true })
 const log = computed(() => [...readings.value].filter((r) => r.reading.test.kind !== 'water').reverse())
-/** A visit that has closed or was taken elsewhere is looked at; it takes no more readings. */
-const writable = computed(
-  () => visitId.value !== null && open.value.includes(visitId.value) && property.viewed === null,
-)
-const hasReadings = computed(
-  () => visitId.value !== null && standingReadings(property.facts!, visitId.value).length > 0,
-)
+/** A job that has closed or was taken elsewhere is looked at; it takes no more readings. */
+const writable = computed(() => jobId.value !== null && open.value.includes(jobId.value) && property.viewed === null)
+const hasReadings = computed(() => jobId.value !== null && standingReadings(property.facts!, jobId.value).length > 0)
 </script>
 
 <template>
@@ -244,40 +249,55 @@ const hasReadings = computed(
       </div>
       <div class="row chooser">
         <select
-          v-if="visitId"
-          id="hunt-visit"
+          v-if="jobId"
+          id="hunt-job"
           class="input"
           :aria-label="t('diagnose.hunts')"
-          :value="visitId"
+          :value="jobId"
           @change="show(($event.target as HTMLSelectElement).value)"
         >
-          <option v-for="id in visitsInOrder(property.facts!)" :key="id" :value="id">
-            {{ property.facts!.visits[id]!.title }},
-            {{ must(site.controllers, property.facts!.visits[id]!.controller).name }},
-            {{ dayText(property.facts!.visits[id]!.at) }}
+          <option v-for="id in listed" :key="id" :value="id">
+            {{ property.facts!.jobs[id]!.title }},
+            {{ must(site.controllers, property.facts!.jobs[id]!.controller).name }},
+            {{ dayText(property.facts!.jobs[id]!.at) }}
           </option>
         </select>
         <button
           v-if="property.viewed === null && controller"
           type="button"
           class="button"
-          :class="{ primary: !visitId }"
+          :class="{ primary: !jobId }"
           @click="starting = true"
         >
-          {{ visitId ? t('diagnose.another') : t('diagnose.start') }}
+          {{ jobId ? t('diagnose.another') : t('diagnose.start') }}
         </button>
       </div>
     </header>
-    <section v-if="!visit" class="sheet">
+    <section v-if="!job" class="sheet">
       <h2>{{ t('diagnose.none') }}</h2>
       <p>{{ t('diagnose.noneHow') }}</p>
+      <template v-if="sweeps.length > 0">
+        <p>{{ t('diagnose.lookHow') }}</p>
+        <ul class="sweeps">
+          <li v-for="id in sweeps" :key="id">
+            <NuxtLink :to="{ query: { ...route.query, job: id } }">
+              {{
+                t('diagnose.look', {
+                  title: property.facts!.jobs[id]!.title,
+                  day: dayText(property.facts!.jobs[id]!.at),
+                })
+              }}
+            </NuxtLink>
+          </li>
+        </ul>
+      </template>
     </section>
     <p v-else-if="!measurable" class="sheet">{{ t('diagnose.noCommon') }}</p>
     <div v-else class="columns">
       <div class="stack main">
         <HuntSymptoms
           v-if="writable"
-          :key="`${visitId} ${mendedAt}`"
+          :key="`${jobId} ${mendedAt}`"
           :stations="stations"
           :again="mendedAt !== ''"
           @told="told"
@@ -322,7 +342,7 @@ const hasReadings = computed(
             <HuntAnswer
               :test="report.next.test"
               :site="site"
-              :meter="visit.meter"
+              :meter="job.meter"
               :speaker="speaker"
               :zones="zones"
               @value="answered"
@@ -333,7 +353,7 @@ const hasReadings = computed(
           <HuntOther
             :site="site"
             :controller="controller!"
-            :meter="visit.meter"
+            :meter="job.meter"
             :speaker="speaker"
             :zones="zones"
             @value="keep"
@@ -411,9 +431,10 @@ const hasReadings = computed(
         </section>
       </div>
     </div>
-    <LazyBeginVisit
+    <LazyBeginJob
       v-if="starting"
       v-model:visible="starting"
+      kind="hunt"
       :heading="t('diagnose.start')"
       :name-label="t('diagnose.titleField')"
       :named="t('diagnose.defaultTitle')"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { sectionsOf } from '../../../../core/strip'
 import { temperatureText } from '../../../../core/quantity'
-import { visitsInOrder } from '../../../../core/record'
+import { jobsInOrder } from '../../../../core/record'
 import { entries, must, type ControllerId } from '../../../../core/site'
 import { useConclusion } from '../../../composables/useConclusion'
-import { NO_VISIT, useShownVisit } from '../../../composables/useShownVisit'
+import { NO_JOB, useShownJob } from '../../../composables/useShownJob'
 import { dayText, unbroken, useSpeaker } from '../../../composables/useSpeaker'
 import { useSweep } from '../../../composables/useSweep'
 import { useProperty } from '../../../stores/property'
@@ -15,21 +15,20 @@ const site = computed(() => property.site!)
 const { t, speaker } = useSpeaker(() => site.value.settings.units)
 const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
 const controllers = computed(() => entries(site.value.controllers))
-/** The controller of the station asked for, the one asked for, that of the visit asked for, or the first. */
+/** The controller of the station asked for, the one asked for, that of the job asked for, or the first. */
 const controller = computed((): ControllerId | null => {
   const tagAsked = selected.value?.split(':')[0] ?? route.query.controller
-  const visitAsked =
-    typeof route.query.visit === 'string' ? property.facts!.visits[route.query.visit]?.controller : undefined
-  return controllers.value.find(([, c]) => c.tag === tagAsked)?.[0] ?? visitAsked ?? controllers.value[0]?.[0] ?? null
+  const jobAsked = typeof route.query.job === 'string' ? property.facts!.jobs[route.query.job]?.controller : undefined
+  return controllers.value.find(([, c]) => c.tag === tagAsked)?.[0] ?? jobAsked ?? controllers.value[0]?.[0] ?? null
 })
-const visitId = useShownVisit(() => controller.value)
-const { visit, meter, scene, rows, observations } = useSweep(
+const jobId = useShownJob(() => controller.value)
+const { job, meter, scene, rows, observations } = useSweep(
   () => controller.value,
-  () => visitId.value,
+  () => jobId.value,
 )
 const conclusion = useConclusion(
   () => site.value,
-  () => visit.value,
+  () => job.value,
   () => observations.value,
 )
 const sections = computed(() => {
@@ -45,10 +44,10 @@ const sections = computed(() => {
 })
 const tag = computed(() => (controller.value ? must(site.value.controllers, controller.value).tag : ''))
 const chosen = computed(() => rows.value.find((r) => `${tag.value}:${r.tag}` === selected.value) ?? null)
-const visits = computed(() =>
-  visitsInOrder(property.facts!).filter((id) => property.facts!.visits[id]!.controller === controller.value),
+const jobs = computed(() =>
+  jobsInOrder(property.facts!).filter((id) => property.facts!.jobs[id]!.controller === controller.value),
 )
-const show = (id: string) => navigateTo({ query: { ...route.query, visit: id } }, { replace: true })
+const show = (id: string) => navigateTo({ query: { ...route.query, job: id } }, { replace: true })
 const select = (row: string) => navigateTo({ query: { ...route.query, station: `${tag.value}:${row}` } })
 const close = () => navigateTo({ query: { ...route.query, station: undefined } })
 const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground_C ?? 20, site.value.settings.units)))
@@ -61,20 +60,20 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
         <div>
           <h1>{{ t('threads.title', { name: must(site.controllers, controller).name }) }}</h1>
           <p class="quiet">
-            {{ site.about.name }} · {{ visit ? t('threads.subVisit', { at_C }) : t('threads.sub', { at_C }) }}
+            {{ site.about.name }} · {{ job ? t('threads.subJob', { at_C }) : t('threads.sub', { at_C }) }}
           </p>
         </div>
         <div class="row chooser">
           <select
-            id="shown-visit"
+            id="shown-job"
             :aria-label="t('threads.showing')"
             class="input"
-            :value="visitId ?? NO_VISIT"
+            :value="jobId ?? NO_JOB"
             @change="show(($event.target as HTMLSelectElement).value)"
           >
-            <option :value="NO_VISIT">{{ t('threads.noReadings') }}</option>
-            <option v-for="id in visits" :key="id" :value="id">
-              {{ property.facts!.visits[id]!.title }}, {{ dayText(property.facts!.visits[id]!.at) }}
+            <option :value="NO_JOB">{{ t('threads.noReadings') }}</option>
+            <option v-for="id in jobs" :key="id" :value="id">
+              {{ property.facts!.jobs[id]!.title }}, {{ dayText(property.facts!.jobs[id]!.at) }}
             </option>
           </select>
           <label v-if="controllers.length > 1" class="row quiet">
@@ -105,7 +104,7 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
         :units="site.settings.units"
         :described="conclusion?.described ?? []"
         :common-colour="site.settings.commonColour"
-        :measured="visit !== null"
+        :measured="job !== null"
         @select="select"
       />
     </div>

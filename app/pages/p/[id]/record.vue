@@ -4,7 +4,7 @@ import { say } from '../../../../words'
 import { dayText, timeText, useSpeaker } from '../../../composables/useSpeaker'
 import { fileAddress, type Step } from '../../../lib/api'
 import { figureIn, temperatureMeant, temperatureShown } from '../../../lib/figures'
-import { standingReadings, visitsInOrder } from '../../../../core/record'
+import { standingReadings, jobsInOrder } from '../../../../core/record'
 import { saveText } from '../../../lib/save'
 import { useProperty } from '../../../stores/property'
 
@@ -126,7 +126,7 @@ const takenBack = computed(() => new Set(property.held!.steps.map((s) => s.undoe
 async function saveCsv(): Promise<void> {
   const { writeReadingsCsv } = await import('../../../../core/formats')
   const facts = property.facts!
-  const readings = visitsInOrder(facts)
+  const readings = jobsInOrder(facts)
     .reverse()
     .flatMap((id) => standingReadings(facts, id).map((l) => l.reading))
   saveText(`${site.value.about.name} readings.csv`, writeReadingsCsv(site.value, readings), 'text/csv')
@@ -235,7 +235,7 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
                   <template v-if="f.author">· {{ f.author }}</template>
                 </span>
               </span>
-              <NuxtLink class="button plain" :to="`/p/${route.params.id}/diagnose?visit=${f.visit}`">
+              <NuxtLink class="button plain" :to="`/p/${route.params.id}/diagnose?job=${f.job}`">
                 {{ t('record.hunt') }}
               </NuxtLink>
             </li>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { compareReadings } from '../../../../../core/history'
 import { ohmsText, temperatureText } from '../../../../../core/quantity'
-import { isOhms, standingReadings, testKey, visitsInOrder } from '../../../../../core/record'
+import { isOhms, standingReadings, testKey, jobsInOrder } from '../../../../../core/record'
 import { useSweep } from '../../../../composables/useSweep'
 import { dayText, unbroken, useSpeaker } from '../../../../composables/useSpeaker'
 import { useProperty } from '../../../../stores/property'
@@ -10,21 +10,21 @@ const route = useRoute()
 const property = useProperty()
 const { t } = useSpeaker(() => property.site!.settings.units)
 useHead({ title: () => `${t('compare.title')} Â· ${property.site!.about.name}` })
-const visits = computed(() =>
-  visitsInOrder(property.facts!)
-    .map((id) => ({ id, ...property.facts!.visits[id]! }))
+const jobs = computed(() =>
+  jobsInOrder(property.facts!)
+    .map((id) => ({ id, ...property.facts!.jobs[id]! }))
     .filter((v) => property.site!.controllers[v.controller]),
 )
 const asked = (name: string) =>
-  typeof route.query[name] === 'string' ? (visits.value.find((v) => v.id === route.query[name]) ?? null) : null
+  typeof route.query[name] === 'string' ? (jobs.value.find((v) => v.id === route.query[name]) ?? null) : null
 const later = computed(
   () =>
     asked('later') ??
-    visits.value.find((v) => visits.value.some((w) => w.id !== v.id && w.controller === v.controller)) ??
+    jobs.value.find((v) => jobs.value.some((w) => w.id !== v.id && w.controller === v.controller)) ??
     null,
 )
 const others = computed(() =>
-  visits.value.filter((v) => v.controller === later.value?.controller && v.id !== later.value?.id),
+  jobs.value.filter((v) => v.controller === later.value?.controller && v.id !== later.value?.id),
 )
 const earlier = computed(() => {
   const a = asked('earlier')
@@ -38,9 +38,9 @@ const { rows } = useSweep(
   () => later.value?.controller ?? null,
   () => later.value?.id ?? null,
 )
-const readings = (visit: string) =>
+const readings = (job: string) =>
   new Map(
-    standingReadings(property.facts!, visit).flatMap(({ reading }) =>
+    standingReadings(property.facts!, job).flatMap(({ reading }) =>
       isOhms(reading) ? [[testKey(reading.test), reading] as const] : [],
     ),
   )
@@ -89,7 +89,7 @@ const signed = (ohm: number) => (Math.abs(ohm) < 0.05 ? '0.0' : `${ohm < 0 ? 'âˆ
             :value="later.id"
             @change="choose('later', ($event.target as HTMLSelectElement).value)"
           >
-            <option v-for="v in visits" :key="v.id" :value="v.id">
+            <option v-for="v in jobs" :key="v.id" :value="v.id">
               {{ property.site!.controllers[v.controller]!.name }}: {{ v.title }}, {{ dayText(v.at) }}
             </option>
           </select>

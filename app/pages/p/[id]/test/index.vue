@@ -1,7 +1,14 @@
 <script setup lang="ts">
 import { sweepTerminals, terminalTest } from '../../../../../core/expect'
-import { standingReadings, testKey, visitsInOrder } from '../../../../../core/record'
-import { must } from '../../../../../core/site'
+import {
+  jobsByVisit,
+  jobsInOrder,
+  peopleOf,
+  standingReadings,
+  testKey,
+  visitsInOrder,
+} from '../../../../../core/record'
+import { must, type ControllerId, type TerminalId } from '../../../../../core/site'
 import { useStates } from '../../../../composables/useConclusion'
 import { dayText, useSpeaker } from '../../../../composables/useSpeaker'
 import { useProperty } from '../../../../stores/property'
@@ -15,37 +22,64 @@ const states = useStates(
   () => property.site,
   () => property.facts,
 )
-/** Every sweep with how far it got and how many of its readings are faults or doubtful. */
-const sweeps = computed(() =>
-  visitsInOrder(property.facts!).flatMap((id) => {
-    const facts = property.facts!
-    const visit = facts.visits[id]!
-    const controller = property.site!.controllers[visit.controller]
-    if (!controller) return []
-    const scene = property.sceneAt(null)
-    const logged = standingReadings(facts, id)
-    const standing = logged.map((l) => l.reading)
-    const found = states.value && logged.map((l) => states.value![l.id])
-    const hanging = scene.hanging(visit.controller)
-    const terminals = sweepTerminals(property.site!, visit.controller, hanging).filter(
-      (t) => hanging.get(t)!.switchedBy.length === 0,
-    ) // behind a sequencer nothing is read here
-    const read = new Set(standing.map((r) => testKey(r.test)))
-    return [
-      {
-        id,
-        visit,
-        controller,
-        faults: found?.filter((s) => s === 'fault').length ?? null,
-        doubtful: found?.filter((s) => s === 'doubtful').length ?? 0,
-        done: terminals.filter((t) => read.has(testKey(terminalTest(property.site!, visit.controller, t)!))).length,
-        all: terminals.length,
-        closed: Object.values(facts.closings).some((c) => c.visit === id),
-      },
-    ]
-  }),
+const jobsOf = computed(() => jobsByVisit(property.facts!))
+/** Every visit with its jobs. */
+const visits = computed(() =>
+  visitsInOrder(property.facts!).map((id) => ({
+    id,
+    at: property.facts!.visits[id]!.at,
+    people: peopleOf(property.facts!, id).join(', '),
+    jobs: (jobsOf.value.get(id) ?? []).map(lineOf),
+  })),
 )
-const begun = (visit: string) => navigateTo(`/p/${String(route.params.id)}/test/${visit}`)
+const sweepCount = computed(() => jobsInOrder(property.facts!, 'sweep').length)
+
+/** A job with how far it got: of a sweep how many of its readings are faults or doubtful, of a hunt what was mended. */
+function lineOf(id: string) {
+  const facts = property.facts!
+  const job = facts.jobs[id]!
+  const logged = standingReadings(facts, id)
+  const found = states.value && logged.map((l) => states.value![l.id])
+  const terminals = terminalsReadAt(job.controller)
+  const read = new Set(logged.map((l) => testKey(l.reading.test)))
+  const controller = must(property.site!.controllers, job.controller)
+  return {
+    id,
+    kind: job.kind,
+    title: job.title || t('test.of', { name: controller.name }),
+    controller: controller.name,
+    readings: logged.length,
+    mended: Object.values(facts.findings).filter((f) => f.job === id).length,
+    faults: found?.filter((s) => s === 'fault').length ?? null,
+    doubtful: found?.filter((s) => s === 'doubtful').length ?? 0,
+    done: terminals.filter((at) => read.has(testKey(terminalTest(property.site!, job.controller, at)!))).length,
+    all: terminals.length,
+    closed: Object.values(facts.closings).some((c) => c.job === id),
+  }
+}
+type Line = ReturnType<typeof lineOf>
+
+/** Behind a sequencer nothing is read at the cabinet. */
+function terminalsReadAt(controller: ControllerId): TerminalId[] {
+  const hanging = property.sceneAt(null).hanging(controller)
+  return sweepTerminals(property.site!, controller, hanging).filter((at) => hanging.get(at)!.switchedBy.length === 0)
+}
+const stateOfLine = ({ done, faults, doubtful }: Line) => {
+  if (done === 0 || faults === null) return 'none'
+  return faults > 0 ? 'fault' : doubtful > 0 ? 'doubtful' : 'fits'
+}
+const textOfLine = (line: Line): string => {
+  if (line.kind === 'hunt')
+    return `${t('test.mended', line.mended)} · ${t('test.hunted', { count: line.readings }, line.readings)}`
+  const faults = line.faults === null ? '…' : t('test.faults', line.faults)
+  const doubtful = line.doubtful > 0 ? `, ${t('test.doubtful', { count: line.doubtful })}` : ''
+  return `${faults}${doubtful} · ${t('test.count', { done: line.done, all: line.all })}`
+}
+const addressOf = ({ kind, id }: Line): string => {
+  const place = `/p/${String(route.params.id)}`
+  return kind === 'hunt' ? `${place}/diagnose?job=${id}` : `${place}/test/${id}`
+}
+const begun = (job: string) => navigateTo(`/p/${String(route.params.id)}/test/${job}`)
 </script>
 
 <template>
@@ -53,7 +87,7 @@ const begun = (visit: string) => navigateTo(`/p/${String(route.params.id)}/test/
     <div class="row title">
       <h1>{{ t('test.sweeps') }}</h1>
       <span class="row">
-        <NuxtLink v-if="sweeps.length > 1" class="button" :to="`/p/${route.params.id}/test/compare`">
+        <NuxtLink v-if="sweepCount > 1" class="button" :to="`/p/${route.params.id}/test/compare`">
           {{ t('compare.choose') }}
         </NuxtLink>
         <button
@@ -67,45 +101,28 @@ const begun = (visit: string) => navigateTo(`/p/${String(route.params.id)}/test/
       </span>
     </div>
     <p class="quiet">{{ t('test.noneHow') }}</p>
-    <p v-if="sweeps.length === 0" class="sheet">{{ t('test.none') }}</p>
-    <ul class="stack list">
-      <li v-for="s in sweeps" :key="s.id">
-        <NuxtLink class="sheet sweep" :to="`/p/${route.params.id}/test/${s.id}`">
-          <span>
-            <strong>
-              {{ s.visit.title || t('test.of', { name: must(property.site!.controllers, s.visit.controller).name }) }}
-            </strong>
-            <span class="quiet">
-              · {{ s.controller.name }} · {{ dayText(s.visit.at) }}
-              <template v-if="s.visit.author">· {{ s.visit.author }}</template>
-            </span>
-          </span>
-          <span class="row">
-            <StateMark
-              :state="
-                s.done === 0 || s.faults === null
-                  ? 'none'
-                  : s.faults > 0
-                    ? 'fault'
-                    : s.doubtful > 0
-                      ? 'doubtful'
-                      : 'fits'
-              "
-              silent
-            />
-            <span>
-              {{ s.faults === null ? '…' : t('test.faults', s.faults)
-              }}{{ s.doubtful > 0 ? `, ${t('test.doubtful', { count: s.doubtful })}` : '' }} ·
-              {{ t('test.count', { done: s.done, all: s.all }) }}
-            </span>
-            <span class="go">{{ s.closed ? t('test.look') : t('test.resume') }}</span>
-          </span>
-        </NuxtLink>
-      </li>
-    </ul>
-    <LazyBeginVisit
+    <p v-if="visits.length === 0" class="sheet">{{ t('test.none') }}</p>
+    <section v-for="v in visits" :key="v.id" class="stack list">
+      <h2>
+        {{ dayText(v.at) }}
+        <span v-if="v.people" class="quiet">{{ v.people }}</span>
+      </h2>
+      <NuxtLink v-for="line in v.jobs" :key="line.id" class="sheet job" :to="addressOf(line)">
+        <span>
+          <strong>{{ line.title }}</strong>
+          <span class="quiet">· {{ line.controller }}</span>
+        </span>
+        <span class="row">
+          <StateMark v-if="line.kind === 'sweep'" :state="stateOfLine(line)" silent />
+          <span>{{ textOfLine(line) }}</span>
+          <span class="go">{{ line.closed ? t('test.look') : t('test.resume') }}</span>
+        </span>
+      </NuxtLink>
+    </section>
+    <LazyBeginJob
       v-if="starting"
       v-model:visible="starting"
+      kind="sweep"
       :heading="t('test.start')"
       :name-label="t('test.titleField')"
       :named="t('test.defaultTitle')"
@@ -124,7 +141,14 @@ const begun = (visit: string) => navigateTo(`/p/${String(route.params.id)}/test/
 .list {
   gap: 8px;
 }
-.sweep {
+h2 {
+  font-size: 17px;
+}
+h2 .quiet {
+  font-size: 15px;
+  font-weight: 400;
+}
+.job {
   display: flex;
   justify-content: space-between;
   gap: 8px 24px;
@@ -133,7 +157,7 @@ const begun = (visit: string) => navigateTo(`/p/${String(route.params.id)}/test/
   text-decoration: none;
   align-items: center;
 }
-.sweep:hover {
+.job:hover {
   border-color: var(--copper);
 }
 .go {

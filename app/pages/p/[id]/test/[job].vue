@@ -16,24 +16,24 @@ import { useProperty } from '../../../../stores/property'
 const route = useRoute()
 const property = useProperty()
 const { t, speaker } = useSpeaker(() => property.site!.settings.units)
-const visitId = computed(() => String(route.params.visit))
-const known = computed(() => property.facts!.visits[visitId.value] ?? null)
+const jobId = computed(() => String(route.params.job))
+const known = computed(() => property.facts!.jobs[jobId.value] ?? null)
 const controller = computed(() => known.value?.controller ?? null)
-const { visit, meter, scene, rows, log, observations, verdictOf } = useSweep(
+const { job, meter, scene, rows, log, observations, verdictOf } = useSweep(
   () => controller.value,
-  () => visitId.value,
+  () => jobId.value,
 )
 const conclusion = useConclusion(
   () => property.site,
-  () => visit.value,
+  () => job.value,
   () => observations.value,
 )
 const entry = useEntry(
-  () => visitId.value,
+  () => jobId.value,
   () => rows.value,
   () => log.value,
   () => meter.value,
-  () => visit.value?.ground_C ?? 20,
+  () => job.value?.ground_C ?? 20,
 )
 const { text, row, next, asShort, complaint, said } = entry
 
@@ -41,12 +41,12 @@ const ticked = computed(
   () =>
     new Set<CautionCode>(
       Object.values(property.facts!.cautions)
-        .filter((c) => c.visit === visitId.value)
+        .filter((c) => c.job === jobId.value)
         .map((c) => c.code),
     ),
 )
 const closed = computed(
-  () => Object.values(property.facts!.closings).find((c) => c.visit === visitId.value)?.dialBack ?? null,
+  () => Object.values(property.facts!.closings).find((c) => c.job === jobId.value)?.dialBack ?? null,
 )
 const ready = computed(() => CAUTIONS.every((code) => ticked.value.has(code)))
 const entering = computed(() => ready.value && closed.value === null)
@@ -97,12 +97,12 @@ const select = (tag: string) => {
 const tick = (code: CautionCode) =>
   property.record({
     kind: 'caution',
-    fact: { visit: visitId.value, at: new Date().toISOString(), author: visit.value!.author, code },
+    fact: { job: jobId.value, at: new Date().toISOString(), author: job.value!.author, code },
   })
 const end = (dialBack: boolean) =>
   property.record({
     kind: 'closing',
-    fact: { visit: visitId.value, at: new Date().toISOString(), author: visit.value!.author, dialBack },
+    fact: { job: jobId.value, at: new Date().toISOString(), author: job.value!.author, dialBack },
   })
 
 const live = computed(() =>
@@ -164,13 +164,13 @@ const miniScale = computed(() =>
 </script>
 
 <template>
-  <div v-if="visit && scene && controller" class="sweep" :class="{ entering }">
+  <div v-if="job && scene && controller" class="sweep" :class="{ entering }">
     <div class="picture stack">
       <header>
         <h1>{{ t('sweep.title', { name: must(property.site!.controllers, controller).name }) }}</h1>
         <p class="quiet">
-          {{ property.site!.about.name }} · {{ visit.title }} · {{ dayText(visit.at) }}, {{ timeText(visit.at) }} ·
-          {{ unbroken(temperatureText(visit.ground_C, units)) }}{{ meter.name ? ` · ${meter.name}` : '' }}, ±{{
+          {{ property.site!.about.name }} · {{ job.title }} · {{ dayText(job.at) }}, {{ timeText(job.at) }} ·
+          {{ unbroken(temperatureText(job.ground_C, units)) }}{{ meter.name ? ` · ${meter.name}` : '' }}, ±{{
             Math.round(meter.accuracy_ratio * 1000) / 10
           }}
           %
@@ -207,8 +207,8 @@ const miniScale = computed(() =>
       />
       <LazyCabinetChecks
         v-if="!phone"
-        :visit-id="visitId"
-        :visit="visit"
+        :job-id="jobId"
+        :job="job"
         :scene="scene"
         :meter="meter"
         :speaker="speaker"
@@ -216,8 +216,8 @@ const miniScale = computed(() =>
       />
       <LazySweepFiles
         v-if="!phone"
-        :visit-id="visitId"
-        :visit="visit"
+        :job-id="jobId"
+        :job="job"
         :rows="rows"
         :scene="scene"
         :speaker="speaker"
@@ -336,8 +336,8 @@ const miniScale = computed(() =>
       </p>
       <LazyCabinetChecks
         v-if="phone && (entering || closed !== null)"
-        :visit-id="visitId"
-        :visit="visit"
+        :job-id="jobId"
+        :job="job"
         :scene="scene"
         :meter="meter"
         :speaker="speaker"

@@ -1,23 +1,27 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import { parseOhms } from '../../core/quantity'
-import type { Meter } from '../../core/record'
+import type { JobKind, Meter } from '../../core/record'
 import { entries, type ControllerId } from '../../core/site'
 import { authorName, lastMeter, rememberAuthor, rememberMeter } from '../lib/device'
 import { figureIn, temperatureMeant, temperatureShown } from '../lib/figures'
+import { timeText } from '../composables/useSpeaker'
+import { useVisitToday } from '../composables/useVisitToday'
 import { useProperty } from '../stores/property'
 
 /** What a sweep or a hunt needs to know before its first reading: who, how warm the ground is, and the meter, once. */
-const props = defineProps<{ heading: string; nameLabel: string; named: string }>()
+const props = defineProps<{ kind: JobKind; heading: string; nameLabel: string; named: string }>()
 const visible = defineModel<boolean>('visible', { required: true })
-const emit = defineEmits<{ begun: [visit: string] }>()
+const emit = defineEmits<{ begun: [job: string] }>()
 const { t } = useI18n()
 const property = useProperty()
+const underWay = useVisitToday()
 
 const form = reactive({
   controller: '' as ControllerId,
   title: '',
   author: '',
+  others: '',
   ground: '',
   meterName: '',
   openMark: 'OL' as Meter['openMark'],
@@ -40,6 +44,7 @@ watch(
       controller: controllers.value[0]?.[0] ?? '',
       title: props.named,
       author: authorName(),
+      others: '',
       ground: temperatureShown(property.site.settings.ground_C, units.value),
       meterName: known.name,
       openMark: known.openMark,
@@ -57,6 +62,14 @@ watch(
   },
   { immediate: true },
 )
+
+/** Names written one after the other with commas between. */
+const namesIn = (text: string): string[] =>
+  text
+    .split(',')
+    .map((name) => name.trim().slice(0, 80))
+    .filter((name) => name !== '')
+    .slice(0, 20)
 
 async function begin(): Promise<void> {
   bad.value = {}
@@ -85,11 +98,16 @@ async function begin(): Promise<void> {
   if (Object.keys(bad.value).length > 0) return
   rememberAuthor(form.author.trim())
   rememberMeter(meter)
+  const [at, author] = [new Date().toISOString(), form.author.trim()]
+  const visit =
+    underWay.value?.id ?? (await property.record({ kind: 'visit', fact: { at, author, people: namesIn(form.others) } }))
   const id = await property.record({
-    kind: 'visit',
+    kind: 'job',
     fact: {
-      at: new Date().toISOString(),
-      author: form.author.trim(),
+      visit,
+      at,
+      author,
+      kind: props.kind,
       controller: form.controller,
       title: form.title.trim(),
       ground_C: temperatureMeant(ground, units.value),
@@ -120,6 +138,13 @@ async function begin(): Promise<void> {
           <label for="sweep-author">{{ t('test.author') }}</label>
           <TextField id="sweep-author" v-model="form.author" maxlength="80" autocomplete="name" autofocus />
         </div>
+      </div>
+      <p v-if="underWay" class="quiet">
+        {{ t('test.partOf', { at: timeText(underWay.at), people: underWay.people || '?' }) }}
+      </p>
+      <div v-else class="field">
+        <label for="sweep-others">{{ t('test.others') }}</label>
+        <TextField id="sweep-others" v-model="form.others" maxlength="400" />
       </div>
       <div class="field">
         <label for="sweep-ground">{{ t('test.ground', { unit: unitText }) }}</label>
