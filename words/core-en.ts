@@ -300,9 +300,15 @@ export const coreEn = {
       tester_coil: 'Tester on {at}',
       tester_power: '24 V lamp on {at}',
     },
-    heard: 'heard',
-    notHeard: 'not heard',
-    lamp: { good: 'good', open: 'open', short: 'short', lit: 'lit', dark: 'dark' },
+    answer: {
+      heard: 'heard',
+      not_heard: 'not heard',
+      lamp_good: 'good',
+      lamp_open: 'open',
+      lamp_short: 'short',
+      lamp_lit: 'lit',
+      lamp_dark: 'dark',
+    },
   },
   /** Checks at the cabinet other than ohms. */
   cabinet: {

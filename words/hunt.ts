@@ -1,15 +1,15 @@
 import type { Cause, HuntReport, NextReport, OutcomeReport } from '../core/hunt'
-import type { FieldTest, Part, ReadingValue } from '../core/record'
 import {
-  stopIndex,
-  type CoreId,
-  type DeviceId,
-  type End,
-  type Leaving,
-  type Site,
-  type SpliceId,
-  type TerminalId,
-} from '../core/site'
+  answerOf,
+  optionOf,
+  saysOf,
+  testKindOf,
+  type AnswerOption,
+  type FieldTest,
+  type Part,
+  type ReadingValue,
+} from '../core/record'
+import { stopIndex, type CoreId, type DeviceId, type End, type Leaving, type Site, type TerminalId } from '../core/site'
 import { say, type Speaker } from './say'
 
 /** Names by which people know the parts of a property. */
@@ -99,9 +99,8 @@ function testParams(test: FieldTest, site: Site, speaker: Speaker): Record<strin
   const names = namesOf(site, speaker)
   const end = (e: End) => (e.kind === 'terminal' ? names.terminal(e.controller, e.terminal) : e.kind)
   if (test.kind === 'ohms') return { from: end(test.from), to: end(test.to) }
-  if (test.kind === 'supply') return {}
-  if (test.kind === 'look' || test.kind === 'remake')
-    return { part: sayPart({ kind: 'joint', splice: test.splice as SpliceId }, site, speaker) }
+  if ('controller' in test) return {}
+  if ('splice' in test) return { part: sayPart({ kind: 'joint', splice: test.splice }, site, speaker) }
   if ('device' in test) {
     const station = Object.values(site.stations).find((s) => s.valves.includes(test.device))
     const point = Object.values(site.pointsOfConnection).find(
@@ -135,14 +134,17 @@ export function sayCare(
   atCabinet: boolean,
   speaker: Speaker,
 ): string {
+  const { danger } = testKindOf(test.kind)
+  const rod = danger === 'earth' || (test.kind === 'ohms' && test.to.kind === 'earth')
+  const power = needs.leads === 'on' || danger === 'on'
   const code =
-    test.kind === 'by_hand'
-      ? 'water'
+    danger === 'water'
+      ? danger
       : needs.undone !== null
         ? 'undone'
-        : (test.kind === 'ohms' && test.to.kind === 'earth') || test.kind === 'lead_through'
+        : rod
           ? 'earth'
-          : needs.leads === 'on' || test.kind === 'supply'
+          : power
             ? 'on'
             : atCabinet
               ? 'off'
@@ -158,7 +160,7 @@ export function sayAnswer(
 ): string {
   const word = (code: string, params: Record<string, string> = {}) =>
     say({ code: `huntAnswer.${code}`, params }, speaker)
-  const unit = test.kind === 'supply' || test.kind === 'volts' || test.kind === 'coil_volts' ? 'V' : 'Ω'
+  const unit = answerOf(test.kind).unit ?? 'Ω'
   const figure = (x: number) =>
     `${x >= 1000 ? `${(x / 1000).toPrecision(2)} k` : x >= 100 ? x.toFixed(0) : x.toFixed(x < 10 ? 1 : 0)}${x >= 1000 ? unit : ` ${unit}`}`
   switch (outcome.kind) {
@@ -172,28 +174,13 @@ export function sayAnswer(
         : outcome.high === null
           ? word('above', { low: figure(outcome.low) })
           : word('figure', { low: figure(outcome.low), high: figure(outcome.high) })
-    case 'lamp_good':
-      return word('good')
-    case 'lamp_open':
-    case 'lamp_short':
-      return word(outcome.kind)
+    case 'yes':
+    case 'no':
+      return word(saysOf(test.kind)?.[outcome.kind === 'yes' ? 0 : 1] ?? outcome.kind)
     default:
-      return word(YES_NO[test.kind]?.[outcome.kind === 'yes' ? 0 : 1] ?? outcome.kind)
+      return word(outcome.kind)
   }
 }
-const YES_NO: Partial<Record<FieldTest['kind'], readonly [string, string]>> = {
-  click: ['heard', 'not_heard'],
-  swap_test: ['heard', 'not_heard'],
-  energise: ['heard', 'not_heard'],
-  by_hand: ['flows', 'dry'],
-  look: ['sound', 'bad'],
-  remake: ['sound', 'bad'],
-  water: ['waters', 'waters_not'],
-  tester_power: ['lit', 'dark'],
-  tone: ['lost', 'through'],
-  lead_through: ['soil', 'open'],
-}
-
 /** A reading as it was kept. */
 export function sayValue(test: FieldTest, value: ReadingValue, site: Site, speaker: Speaker): string {
   const names = namesOf(site, speaker)
@@ -205,26 +192,18 @@ export function sayValue(test: FieldTest, value: ReadingValue, site: Site, speak
       return answer('open')
     case 'volt':
       return `${value.volt} V`
-    case 'heard':
-      return answer(value.heard ? 'yes' : 'no')
-    case 'flows':
-      return answer(value.flows ? 'yes' : 'no')
-    case 'looked':
-      return answer(value.sound ? 'yes' : 'no')
-    case 'lamp':
-      return say(
-        {
-          code: `huntAnswer.${value.lamp === 'open' ? 'lamp_open' : value.lamp === 'short' ? 'lamp_short' : value.lamp}`,
-          params: {},
-        },
-        speaker,
-      )
     case 'waters':
       return value.valves.length === 0 ? answer('no') : value.valves.map((v) => names.valve(v)).join(', ')
     case 'tone':
       return value.lost_m === null ? answer('no') : speaker.figure('lost_m', value.lost_m)
+    default:
+      return sayOption(optionOf(test.kind, value), speaker)
   }
 }
+
+/** One of the answers that are chosen from. */
+export const sayOption = ({ says }: Pick<AnswerOption, 'says'>, speaker: Speaker): string =>
+  say({ code: `huntAnswer.${says}`, params: {} }, speaker)
 
 const likely = (where: Part | null, p: number, site: Site, speaker: Speaker): string =>
   say(

@@ -1,7 +1,15 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import { readText, type Scene } from '../../core/expect'
-import type { CabinetTest, Meter, ReadingValue, TestKind, Job } from '../../core/record'
+import {
+  answerOf,
+  offFor,
+  type CabinetTest,
+  type Job,
+  type Meter,
+  type ReadingValue,
+  type TestKind,
+} from '../../core/record'
 import { must, terminalEnd, terminalsInOrder, type End, type PlaceId, type TerminalId } from '../../core/site'
 import type { Speaker } from '../../words'
 import { useCabinetChecks } from '../composables/useCabinetChecks'
@@ -30,15 +38,8 @@ const { rows, supply_V } = useCabinetChecks(
 
 type Choice = Exclude<TestKind, 'ohms'> | 'between' | 'earth'
 const CHOICES: readonly Choice[] = ['between', 'earth', 'supply', 'volts', 'click', 'tester_coil', 'tester_power']
-const POWER_ON: ReadonlySet<Choice> = new Set(['supply', 'volts', 'click', 'tester_power'])
-const ANSWERS: Partial<Record<Choice, readonly ReadingValue[]>> = {
-  click: [
-    { kind: 'heard', heard: true },
-    { kind: 'heard', heard: false },
-  ],
-  tester_coil: (['good', 'open', 'short'] as const).map((lamp) => ({ kind: 'lamp', lamp })),
-  tester_power: (['lit', 'dark'] as const).map((lamp) => ({ kind: 'lamp', lamp })),
-}
+/** Its kind: between two terminals and to earth are ohms. */
+const kindOfChoice = (choice: Choice): TestKind => (choice === 'between' || choice === 'earth' ? 'ohms' : choice)
 
 const controller = computed(() => props.job.controller)
 const terminals = computed(() =>
@@ -65,8 +66,8 @@ function toggled(event: Event): void {
   unfolded.value = (event.target as HTMLDetailsElement).open
   emit('unfold', unfolded.value)
 }
-const answers = computed(() => ANSWERS[form.choice] ?? null)
-const isVolts = computed(() => form.choice === 'supply' || form.choice === 'volts')
+const answers = computed(() => answerOf(kindOfChoice(form.choice)).options)
+const isVolts = computed(() => answerOf(kindOfChoice(form.choice)).unit === 'V')
 
 function testNow(): CabinetTest {
   const at = (id: TerminalId) => terminalEnd(controller.value, id) as Extract<End, { kind: 'terminal' }>
@@ -120,7 +121,7 @@ async function keep(value: ReadingValue | null): Promise<void> {
       author: props.job.author,
       revision: property.held!.revision,
       test: testNow(),
-      off: POWER_ON.has(form.choice) ? 'none' : 'all_leads',
+      off: offFor(kindOfChoice(form.choice)),
       meter: props.meter,
       ground_C: props.job.ground_C,
       value: given,
@@ -185,7 +186,7 @@ const strike = (reading: string) =>
           <option v-for="x in outputs" :key="x.id" :value="x.id">{{ x.tag }}</option>
         </select>
       </div>
-      <div v-if="answers === null" class="field">
+      <div v-if="answers.length === 0" class="field">
         <label for="check-value">{{ t(isVolts ? 'checks.volts' : 'checks.ohms') }}</label>
         <TextField
           id="check-value"
@@ -195,23 +196,17 @@ const strike = (reading: string) =>
           :aria-invalid="bad !== ''"
         />
       </div>
-      <button v-if="answers === null" class="button primary">{{ t('checks.keep') }}</button>
+      <button v-if="answers.length === 0" class="button primary">{{ t('checks.keep') }}</button>
       <div v-else class="row answers" role="group" :aria-label="t('checks.answer')">
-        <button v-for="a in answers" :key="JSON.stringify(a)" type="button" class="button" @click="keep(a)">
-          {{
-            a.kind === 'heard'
-              ? t(a.heard ? 'check.heard' : 'check.notHeard')
-              : a.kind === 'lamp'
-                ? t(`check.lamp.${a.lamp}`)
-                : ''
-          }}
+        <button v-for="a in answers" :key="a.says" type="button" class="button" @click="keep(a.value)">
+          {{ t(`check.answer.${a.says}`) }}
         </button>
       </div>
       <p v-if="bad" class="bad fault" role="alert">{{ bad }}</p>
       <p class="caution wide">
         {{
           t(
-            POWER_ON.has(form.choice)
+            offFor(kindOfChoice(form.choice)) === 'none'
               ? 'checks.powerOn'
               : form.choice === 'earth'
                 ? 'checks.earthHow'

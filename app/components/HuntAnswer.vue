@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { readText } from '../../core/expect'
-import { testKey, type FieldTest, type Meter, type ReadingValue } from '../../core/record'
+import { answerOf, testKey, testKindOf, type FieldTest, type Meter, type ReadingValue } from '../../core/record'
 import type { DeviceId, Site } from '../../core/site'
 import type { Speaker } from '../../words'
-import { sayAnswer, sayTest } from '../../words/hunt'
+import { sayAnswer, sayOption, sayTest } from '../../words/hunt'
 import { useHuntWords } from '../composables/useHuntWords'
 import { figureIn } from '../lib/figures'
 
@@ -17,27 +17,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ value: [value: ReadingValue] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
-const IN_VOLTS: readonly FieldTest['kind'][] = ['supply', 'volts', 'coil_volts']
-const kind = computed((): 'ohms' | 'volts' | 'words' | 'lamps' | 'waters' | 'tone' => {
-  switch (props.test.kind) {
-    case 'ohms':
-    case 'coil_ohms':
-    case 'loop_lead':
-    case 'loop_common':
-    case 'lead_earth':
-    case 'lead_through':
-    case 'common_earth':
-      return 'ohms'
-    case 'water':
-      return 'waters'
-    case 'tone':
-      return 'tone'
-    case 'tester_coil':
-      return 'lamps'
-    default:
-      return IN_VOLTS.includes(props.test.kind) ? 'volts' : 'words'
-  }
-})
+const kind = computed(() => testKindOf(props.test.kind).answer)
+const options = computed(() => answerOf(props.test.kind).options)
+const isFigure = computed(() => answerOf(props.test.kind).unit !== null)
 /** Two of these stand on the page: each has its own field. */
 const id = useId()
 const [text, bad] = [ref(''), ref('')]
@@ -50,30 +32,6 @@ watch(
     watered.value = []
   },
 )
-const words = computed((): readonly { says: string; value: ReadingValue }[] => {
-  const says = (yes: boolean) =>
-    sayAnswer(props.test, { kind: yes ? 'yes' : 'no', low: null, high: null }, props.speaker)
-  switch (props.test.kind) {
-    case 'click':
-    case 'swap_test':
-    case 'energise':
-      return [true, false].map((heard) => ({ says: says(heard), value: { kind: 'heard', heard } }))
-    case 'by_hand':
-      return [true, false].map((flows) => ({ says: says(flows), value: { kind: 'flows', flows } }))
-    case 'look':
-    case 'remake':
-      return [true, false].map((sound) => ({ says: says(sound), value: { kind: 'looked', sound } }))
-    case 'tester_power':
-      return [true, false].map((lit) => ({ says: says(lit), value: { kind: 'lamp', lamp: lit ? 'lit' : 'dark' } }))
-    case 'tester_coil':
-      return (['good', 'open', 'short'] as const).map((lamp) => ({
-        says: sayAnswer(props.test, { kind: `lamp_${lamp}`, low: null, high: null }, props.speaker),
-        value: { kind: 'lamp', lamp },
-      }))
-    default:
-      return []
-  }
-})
 function keep(): void {
   bad.value = ''
   if (kind.value === 'ohms') {
@@ -94,7 +52,7 @@ function keep(): void {
 
 <template>
   <div class="stack answer" role="group" :aria-label="sayTest(test, site, speaker)">
-    <form v-if="kind === 'ohms' || kind === 'volts' || kind === 'tone'" class="row figures" @submit.prevent="keep">
+    <form v-if="isFigure" class="row figures" @submit.prevent="keep">
       <div class="field">
         <label :for="`${id}-figure`">
           {{ t(kind === 'ohms' ? 'diagnose.ohms' : kind === 'volts' ? 'diagnose.volts' : 'diagnose.metres') }}
@@ -134,8 +92,8 @@ function keep(): void {
       </button>
     </div>
     <div v-else class="row">
-      <button v-for="w in words" :key="w.says" type="button" class="button word" @click="emit('value', w.value)">
-        {{ w.says }}
+      <button v-for="o in options" :key="o.says" type="button" class="button word" @click="emit('value', o.value)">
+        {{ sayOption(o, speaker) }}
       </button>
     </div>
     <p v-if="bad" :id="`${id}-bad`" class="bad fault" role="alert">{{ bad }}</p>

@@ -1,13 +1,20 @@
 <script setup lang="ts">
 import { jointKeys } from '../lib/hunt-joints'
-import type { FieldTest, Meter, ReadingValue } from '../../core/record'
+import {
+  fieldTest,
+  testKindOf,
+  testKinds,
+  type FieldTest,
+  type FieldTestKind,
+  type Meter,
+  type ReadingValue,
+} from '../../core/record'
 import {
   must,
   terminalEnd,
   terminalsInOrder,
   type ControllerId,
   type DeviceId,
-  type End,
   type Site,
   type SpliceId,
   type TerminalId,
@@ -26,30 +33,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ value: [test: FieldTest, value: ReadingValue] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
-const AT_TERMINAL = [
-  'ohms',
-  'ohms_earth',
-  'volts',
-  'click',
-  'water',
-  'swap_test',
-  'tone',
-  'tester_coil',
-  'tester_power',
-] as const
-const AT_COIL = [
-  'coil_ohms',
-  'coil_volts',
-  'loop_lead',
-  'loop_common',
-  'lead_earth',
-  'lead_through',
-  'common_earth',
-  'energise',
-  'by_hand',
-] as const
-type Kind = (typeof AT_TERMINAL)[number] | (typeof AT_COIL)[number] | 'supply' | 'look' | 'remake'
-const KINDS: readonly Kind[] = ['supply', ...AT_TERMINAL, ...AT_COIL, 'look', 'remake']
+/** The kinds to choose from: to earth is a choice of its own. */
+type Kind = FieldTestKind | 'ohms_earth'
+const KINDS = testKinds.flatMap((kind): Kind[] => (kind === 'ohms' ? ['ohms', 'ohms_earth'] : [kind]))
 const terminals = computed(() =>
   terminalsInOrder(props.site, props.controller).map((id) => ({
     id,
@@ -74,36 +60,13 @@ watch(
   },
   { immediate: true },
 )
-const isAt = (kinds: readonly string[]) => kinds.includes(form.kind)
+const on = computed(() => testKindOf(form.kind === 'ohms_earth' ? 'ohms' : form.kind).on)
+const asksTo = computed(() => form.kind !== 'ohms_earth' && (on.value === 'points' || on.value === 'moved'))
+/** What the fields say, as a test; null where they do not make one. */
 const test = computed((): FieldTest | null => {
-  const at = (id: TerminalId) => terminalEnd(props.controller, id) as Extract<End, { kind: 'terminal' }>
-  const { kind } = form
-  switch (kind) {
-    case 'supply':
-      return { kind, controller: props.controller }
-    case 'ohms':
-      return form.from === form.to ? null : { kind, from: at(form.from), to: at(form.to) }
-    case 'ohms_earth':
-      return {
-        kind: 'ohms',
-        from: at(form.from),
-        to: { kind: 'earth', place: must(props.site.controllers, props.controller).place },
-      }
-    case 'swap_test':
-      return form.from === form.to ? null : { kind, at: at(form.from), onto: at(form.to) }
-    case 'look':
-    case 'remake':
-      return form.splice ? { kind, splice: form.splice } : null
-    case 'volts':
-    case 'click':
-    case 'water':
-    case 'tone':
-    case 'tester_coil':
-    case 'tester_power':
-      return { kind, at: at(form.from) }
-    default:
-      return form.device ? { kind, device: form.device } : null
-  }
+  if (asksTo.value && form.from === form.to) return null
+  const read = fieldTest.safeParse(sample(form.kind))
+  return read.success ? read.data : null
 })
 const answered = (value: ReadingValue) => {
   if (test.value) emit('value', test.value, value)
@@ -111,21 +74,18 @@ const answered = (value: ReadingValue) => {
 /** What a test is called without its place. */
 const title = (kind: Kind) => sayTest(sample(kind), props.site, props.speaker)
 function sample(kind: Kind): FieldTest {
-  const end = terminalEnd(props.controller, form.from) as Extract<End, { kind: 'terminal' }>
-  const to = terminalEnd(props.controller, form.to) as Extract<End, { kind: 'terminal' }>
-  if (kind === 'supply') return { kind, controller: props.controller }
-  if (kind === 'ohms') return { kind, from: end, to }
-  if (kind === 'ohms_earth')
-    return {
-      kind: 'ohms',
-      from: end,
-      to: { kind: 'earth', place: must(props.site.controllers, props.controller).place },
-    }
-  if (kind === 'swap_test') return { kind, at: end, onto: to }
-  if (kind === 'look' || kind === 'remake') return { kind, splice: form.splice }
-  return (AT_COIL as readonly string[]).includes(kind)
-    ? ({ kind, device: form.device } as FieldTest)
-    : ({ kind, at: end } as FieldTest)
+  const [at, to] = [form.from, form.to].map((id) => terminalEnd(props.controller, id))
+  const earth = { kind: 'earth', place: must(props.site.controllers, props.controller).place }
+  if (kind === 'ohms_earth') return { kind: 'ohms', from: at, to: earth } as FieldTest
+  const fields = {
+    points: { from: at, to },
+    controller: { controller: props.controller },
+    terminal: { at },
+    moved: { at, onto: to },
+    coil: { device: form.device },
+    joint: { splice: form.splice },
+  }[testKindOf(kind).on]
+  return { kind, ...fields } as FieldTest
 }
 </script>
 
@@ -141,19 +101,19 @@ function sample(kind: Kind): FieldTest {
           <option v-for="k in KINDS" :key="k" :value="k">{{ title(k) }}</option>
         </select>
       </div>
-      <div v-if="isAt(AT_TERMINAL)" class="field">
+      <div v-if="on === 'points' || on === 'terminal' || on === 'moved'" class="field">
         <label for="hunt-from">{{ t('checks.terminal') }}</label>
         <select id="hunt-from" v-model="form.from" class="input">
           <option v-for="x in terminals" :key="x.id" :value="x.id">{{ x.tag }}</option>
         </select>
       </div>
-      <div v-if="form.kind === 'ohms' || form.kind === 'swap_test'" class="field">
+      <div v-if="asksTo" class="field">
         <label for="hunt-to">{{ t('checks.other') }}</label>
         <select id="hunt-to" v-model="form.to" class="input">
           <option v-for="x in terminals" :key="x.id" :value="x.id">{{ x.tag }}</option>
         </select>
       </div>
-      <div v-if="isAt(AT_COIL)" class="field">
+      <div v-if="on === 'coil'" class="field">
         <label for="hunt-device">{{ t('diagnose.part') }}</label>
         <select id="hunt-device" v-model="form.device" class="input">
           <option v-for="z in zones" :key="z.device" :value="z.device">{{ z.name }}</option>

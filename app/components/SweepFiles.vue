@@ -3,7 +3,7 @@ import { judge, judgeCabinet, stateOf, type Scene, type State } from '../../core
 import { readReadingsCsv, writeReadingsCsv, type CsvReading } from '../../core/formats'
 import { MOST_BYTES } from '../../core/formats/limits'
 import { ohmsWithUnit } from '../../core/quantity'
-import { controllerOf, isHuntTest, standingReadings, testKey, type Job } from '../../core/record'
+import { controllerOf, isHuntTest, offFor, standingReadings, testKey, type Job } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 import { sayRefusal, type Speaker } from '../../words'
 import { sayValue } from '../../words/hunt'
@@ -39,21 +39,11 @@ const standing = computed(
   () => new Map(standingReadings(property.facts!, props.jobId).map((l) => [testKey(l.reading.test), l])),
 )
 const valueText = ({ test, value }: CsvReading): string =>
-  isHuntTest(test) ||
-  value.kind === 'waters' ||
-  value.kind === 'flows' ||
-  value.kind === 'looked' ||
-  value.kind === 'tone'
-    ? sayValue(test, value, property.site!, props.speaker)
-    : value.kind === 'ohm'
-      ? ohmsWithUnit(value.ohm)
-      : value.kind === 'open'
-        ? props.job.meter.openMark
-        : value.kind === 'volt'
-          ? `${value.volt} V`
-          : value.kind === 'heard'
-            ? t(value.heard ? 'check.heard' : 'check.notHeard')
-            : t(`check.lamp.${value.lamp}`)
+  value.kind === 'ohm'
+    ? ohmsWithUnit(value.ohm)
+    : value.kind === 'open'
+      ? props.job.meter.openMark
+      : sayValue(test, value, property.site!, props.speaker)
 
 async function chosen(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
@@ -99,7 +89,7 @@ async function keepAll(): Promise<void> {
         author: props.job.author,
         revision: property.held!.revision,
         test: csv.test,
-        off: csv.test.kind === 'ohms' || csv.test.kind === 'tester_coil' ? 'all_leads' : 'none',
+        off: offFor(csv.test.kind),
         meter: props.job.meter,
         ground_C: props.job.ground_C,
         value: csv.value,

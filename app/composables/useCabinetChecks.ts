@@ -1,7 +1,15 @@
 import { judge, judgeCabinet, stateOf, type Scene, type State } from '../../core/expect'
 import { baselineOf, pastOfTest } from '../../core/history'
 import { ohmsWithUnit } from '../../core/quantity'
-import { isHuntTest, isOhms, standingReadings, type CabinetTest, type Reading, type Job } from '../../core/record'
+import {
+  isHuntTest,
+  isOhms,
+  optionOf,
+  standingReadings,
+  type CabinetTest,
+  type Reading,
+  type Job,
+} from '../../core/record'
 import { commonOf, must, type End } from '../../core/site'
 import { say, type Speaker } from '../../words'
 import { sayVerdict } from '../../words/reading'
@@ -52,7 +60,7 @@ export function useCabinetChecks(
     if (test.kind === 'ohms') return t('check.from_to', { from: tagOf(test.from), to: tagOf(test.to) })
     return test.kind === 'supply' ? t('check.what.supply') : t(`check.what.${test.kind}`, { at: tagOf(test.at) })
   }
-  const valueOf = ({ value, meter }: Reading): string => {
+  const valueOf = ({ test, value, meter }: Reading): string => {
     switch (value.kind) {
       case 'ohm':
         return ohmsWithUnit(value.ohm)
@@ -60,12 +68,8 @@ export function useCabinetChecks(
         return meter.openMark
       case 'volt':
         return `${value.volt} V`
-      case 'heard':
-        return t(value.heard ? 'check.heard' : 'check.notHeard')
-      case 'lamp':
-        return t(`check.lamp.${value.lamp}`)
       default:
-        throw new Error(`useCabinetChecks: a check at the cabinet gives no ${value.kind}`)
+        return t(`check.answer.${optionOf(test.kind, value).says}`)
     }
   }
   const rows = computed((): CheckRow[] =>

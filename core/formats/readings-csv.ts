@@ -1,7 +1,11 @@
 import { readText } from '../expect'
 import {
+  answerOf,
   fieldTest,
   instant,
+  optionOf,
+  testKindOf,
+  testKinds,
   type FieldTest,
   type FieldTestKind,
   type Meter,
@@ -9,7 +13,7 @@ import {
   type ReadingValue,
 } from '../record'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
-import { commonOf, entries, lookUp, must, terminalEnd, type DeviceId, type End, type Site } from '../site'
+import { commonOf, entries, must, terminalEnd, type DeviceId, type End, type Site } from '../site'
 import { readCsvRecords, writeCsv } from './csv'
 import { deviceAt, endWritten, jointAt } from './written-end'
 
@@ -23,29 +27,6 @@ export interface CsvReading {
 }
 
 const COLUMNS = ['terminal', 'reading', 'to', 'test', 'at']
-const KINDS = fieldTest.options.map((o) => o.shape.kind.value)
-const AT_A_COIL: readonly FieldTestKind[] = [
-  'coil_ohms',
-  'coil_volts',
-  'loop_lead',
-  'loop_common',
-  'lead_earth',
-  'lead_through',
-  'common_earth',
-  'energise',
-  'by_hand',
-]
-const IN_OHMS: readonly FieldTestKind[] = [
-  'ohms',
-  'coil_ohms',
-  'loop_lead',
-  'loop_common',
-  'lead_earth',
-  'lead_through',
-  'common_earth',
-]
-const IN_VOLTS: readonly FieldTestKind[] = ['supply', 'volts', 'coil_volts']
-
 type Row = Readonly<Record<string, string | undefined>>
 
 /**
@@ -76,8 +57,8 @@ export function readReadingsCsv(text: string, site: Site, meter: Meter): Outcome
 
 function readRow(row: Row, site: Site, meter: Meter): Outcome<Omit<CsvReading, 'line'>> {
   const cell = (name: string) => (row[name] ?? '').trim()
-  const kind = cell('test') === '' ? 'ohms' : KINDS.find((k) => k === cell('test').toLowerCase())
-  if (!kind) return refused(refusal('not_one_of', ['test'], { options: KINDS.join(', ') }))
+  const kind = cell('test') === '' ? 'ohms' : testKinds.find((k) => k === cell('test').toLowerCase())
+  if (!kind) return refused(refusal('not_one_of', ['test'], { options: testKinds.join(', ') }))
   const [test, value] = [testOf(kind, site, cell('terminal'), cell('to')), valueOf(kind, site, cell('reading'), meter)]
   const moment =
     cell('at') === '' || instant.safeParse(cell('at')).success
@@ -94,98 +75,82 @@ function readRow(row: Row, site: Site, meter: Meter): Outcome<Omit<CsvReading, '
 }
 
 function testOf(kind: FieldTestKind, site: Site, terminal: string, to: string): Outcome<FieldTest> {
-  if (kind === 'supply') {
-    const controller = entries(site.controllers).find(
-      ([, c]) => c.tag.toLowerCase() === terminal.split(':')[0]!.toLowerCase(),
-    )
-    return controller
-      ? accepted({ kind, controller: controller[0] })
-      : refused(
-          refusal('no_such_controller', ['terminal'], {
-            tag: terminal,
-            options: Object.values(site.controllers)
-              .map((c) => c.tag)
-              .join(', '),
-          }),
-        )
-  }
-  if (kind === 'look' || kind === 'remake') {
-    const splice = jointAt(site, terminal)
-    return splice ? accepted({ kind, splice }) : refused(refusal('no_such_joint', ['terminal'], { written: terminal }))
-  }
-  if (AT_A_COIL.includes(kind)) {
-    const device = deviceAt(site, terminal)
-    return device
-      ? accepted(fieldTest.parse({ kind, device }))
-      : refused(refusal('no_such_valve', ['terminal'], { written: terminal }))
+  const made = (on: object): Outcome<FieldTest> => accepted(fieldTest.parse({ kind, ...on }))
+  switch (testKindOf(kind).on) {
+    case 'controller': {
+      const tag = terminal.split(':')[0]!.toLowerCase()
+      const controller = entries(site.controllers).find(([, c]) => c.tag.toLowerCase() === tag)
+      const options = Object.values(site.controllers).map((c) => c.tag)
+      return controller
+        ? made({ controller: controller[0] })
+        : refused(refusal('no_such_controller', ['terminal'], { tag: terminal, options: options.join(', ') }))
+    }
+    case 'joint': {
+      const splice = jointAt(site, terminal)
+      return splice ? made({ splice }) : refused(refusal('no_such_joint', ['terminal'], { written: terminal }))
+    }
+    case 'coil': {
+      const device = deviceAt(site, terminal)
+      return device ? made({ device }) : refused(refusal('no_such_valve', ['terminal'], { written: terminal }))
+    }
+    default:
   }
   const from = probeAt(site, terminal)
   if (!from) return refused(refusal('no_such_terminal', ['terminal'], { terminal }))
-  if (kind === 'swap_test') {
-    const onto = probeAt(site, to)
-    return onto ? accepted({ kind, at: from, onto }) : refused(refusal('no_such_terminal', ['to'], { terminal: to }))
+  switch (testKindOf(kind).on) {
+    case 'moved': {
+      const onto = probeAt(site, to)
+      return onto ? made({ at: from, onto }) : refused(refusal('no_such_terminal', ['to'], { terminal: to }))
+    }
+    case 'points': {
+      const far =
+        to === '' ? homeOf(site, from) : to.toLowerCase() === 'earth' ? earthBy(site, from) : probeAt(site, to)
+      return far ? made({ from, to: far }) : refused(refusal('no_such_terminal', ['to'], { terminal: to || 'C' }))
+    }
+    default:
+      return made({ at: from })
   }
-  if (kind !== 'ohms') return accepted(fieldTest.parse({ kind, at: from }))
-  const far = to === '' ? homeOf(site, from) : to.toLowerCase() === 'earth' ? earthBy(site, from) : probeAt(site, to)
-  return far ? accepted({ kind, from, to: far }) : refused(refusal('no_such_terminal', ['to'], { terminal: to || 'C' }))
 }
 
 function valueOf(kind: FieldTestKind, site: Site, text: string, meter: Meter): Outcome<ReadingValue> {
-  if (IN_OHMS.includes(kind)) {
-    const read = readText(text, meter)
-    return read.ok
-      ? accepted(read.value)
-      : refused(refusal(`reading_${read.code}`, ['reading'], { text, highest: meter.highest_ohm }))
+  switch (testKindOf(kind).answer) {
+    case 'ohms': {
+      const read = readText(text, meter)
+      return read.ok
+        ? accepted(read.value)
+        : refused(refusal(`reading_${read.code}`, ['reading'], { text, highest: meter.highest_ohm }))
+    }
+    case 'volts': {
+      const volt = figure(text, 'V')
+      return volt <= 300
+        ? accepted({ kind: 'volt', volt })
+        : refused(refusal('reading_not_volts', ['reading'], { text }))
+    }
+    case 'tone': {
+      const lost_m = text.toLowerCase() === 'through' ? null : figure(text, 'm')
+      return lost_m === null || lost_m <= 20_000
+        ? accepted({ kind: 'tone', lost_m })
+        : refused(refusal('not_one_of', ['reading'], { options: 'metres, through' }))
+    }
+    case 'waters': {
+      const valves = text.toLowerCase() === 'none' ? [] : text.split(/[\s+]+/).map((written) => deviceAt(site, written))
+      return valves.every((v): v is DeviceId => v !== null)
+        ? accepted({ kind: 'waters', valves })
+        : refused(refusal('no_such_valve', ['reading'], { written: text }))
+    }
+    default: {
+      const { options } = answerOf(kind)
+      const chosen = options.find((o) => o.written === text.toLowerCase())
+      return chosen
+        ? accepted(chosen.value)
+        : refused(refusal('not_one_of', ['reading'], { options: options.map((o) => o.written).join(', ') }))
+    }
   }
-  if (IN_VOLTS.includes(kind)) {
-    const volt = figure(text, 'V')
-    return volt <= 300 ? accepted({ kind: 'volt', volt }) : refused(refusal('reading_not_volts', ['reading'], { text }))
-  }
-  if (kind === 'tone') {
-    const lost_m = text.toLowerCase() === 'through' ? null : figure(text, 'm')
-    return lost_m === null || lost_m <= 20_000
-      ? accepted({ kind: 'tone', lost_m })
-      : refused(refusal('not_one_of', ['reading'], { options: 'metres, through' }))
-  }
-  if (kind === 'water') {
-    const valves = text.toLowerCase() === 'none' ? [] : text.split(/[\s+]+/).map((written) => deviceAt(site, written))
-    return valves.every((v): v is DeviceId => v !== null)
-      ? accepted({ kind: 'waters', valves })
-      : refused(refusal('no_such_valve', ['reading'], { written: text }))
-  }
-  const words = lookUp(WORDS, kind) ?? {}
-  const value = lookUp(words, text.toLowerCase())
-  return value
-    ? accepted(value)
-    : refused(refusal('not_one_of', ['reading'], { options: Object.keys(words).join(', ') }))
 }
 
 /** A figure with or without its unit; not a number for anything else. */
 const figure = (text: string, unit: string): number =>
   new RegExp(`^\\d+([.,]\\d+)?\\s*${unit}?$`, 'i').test(text) ? parseFloat(text.replace(',', '.')) : NaN
-
-const SEEN: Readonly<Record<string, ReadingValue>> = {
-  sound: { kind: 'looked', sound: true },
-  bad: { kind: 'looked', sound: false },
-}
-const EAR: Readonly<Record<string, ReadingValue>> = {
-  heard: { kind: 'heard', heard: true },
-  'not heard': { kind: 'heard', heard: false },
-}
-const WORDS: Readonly<Record<string, Readonly<Record<string, ReadingValue>>>> = {
-  click: EAR,
-  swap_test: EAR,
-  energise: EAR,
-  by_hand: { flows: { kind: 'flows', flows: true }, dry: { kind: 'flows', flows: false } },
-  look: SEEN,
-  remake: SEEN,
-  tester_coil: {
-    good: { kind: 'lamp', lamp: 'good' },
-    open: { kind: 'lamp', lamp: 'open' },
-    short: { kind: 'lamp', lamp: 'short' },
-  },
-  tester_power: { lit: { kind: 'lamp', lamp: 'lit' }, dark: { kind: 'lamp', lamp: 'dark' } },
-}
 
 /** The log of some readings in the columns that `readReadingsCsv` takes; figures keep all their digits. */
 export function writeReadingsCsv(site: Site, readings: readonly Reading[]): string {
@@ -193,7 +158,7 @@ export function writeReadingsCsv(site: Site, readings: readonly Reading[]): stri
     placeText(site, test),
     test.kind === 'ohms' ? tagOf(site, test.to) : test.kind === 'swap_test' ? tagOf(site, test.onto) : '',
     test.kind,
-    valueText(site, value, meter),
+    valueText(site, test, value, meter),
     at,
   ])
   return writeCsv([['terminal', 'to', 'test', 'reading', 'at'], ...rows])
@@ -202,13 +167,13 @@ export function writeReadingsCsv(site: Site, readings: readonly Reading[]): stri
 function placeText(site: Site, test: FieldTest): string {
   if (test.kind === 'ohms') return tagOf(site, test.from)
   if (test.kind === 'supply') return must(site.controllers, test.controller).tag
-  if (test.kind === 'look' || test.kind === 'remake') return endWritten(site, test.splice)
+  if ('splice' in test) return endWritten(site, test.splice)
   return 'device' in test ? valveText(site, test.device) : tagOf(site, test.at)
 }
 
 const valveText = (site: Site, device: DeviceId): string => must(site.devices, device).tag ?? device
 
-function valueText(site: Site, value: ReadingValue, meter: Meter): string {
+function valueText(site: Site, test: FieldTest, value: ReadingValue, meter: Meter): string {
   switch (value.kind) {
     case 'ohm':
       return Number.isInteger(value.ohm) && meter.openMark === '1'
@@ -220,18 +185,12 @@ function valueText(site: Site, value: ReadingValue, meter: Meter): string {
       return 'OL'
     case 'volt':
       return String(value.volt)
-    case 'heard':
-      return value.heard ? 'heard' : 'not heard'
-    case 'lamp':
-      return value.lamp
     case 'waters':
       return value.valves.length === 0 ? 'none' : value.valves.map((v) => valveText(site, v)).join(' ')
-    case 'flows':
-      return value.flows ? 'flows' : 'dry'
-    case 'looked':
-      return value.sound ? 'sound' : 'bad'
     case 'tone':
       return value.lost_m === null ? 'through' : String(value.lost_m)
+    default:
+      return optionOf(test.kind, value).written
   }
 }
 

@@ -1,6 +1,6 @@
 import type { Across, Join } from '../circuit'
-import type { FieldTest } from '../record'
-import type { DeviceId, WirePoint } from '../site'
+import { testKindOf, type Clip, type TestOn } from '../record'
+import type { WirePoint } from '../site'
 import { coilJoints } from './coil-joints'
 import type { Ground } from './ground'
 import type { Alter } from './variants'
@@ -13,7 +13,7 @@ export interface Setting {
 }
 
 /** The set-up of a test at a coil, worked out once; null where its joints or its terminal are not on record. */
-export function settingsOf(ground: Ground): (test: Extract<FieldTest, { device: DeviceId }>) => Setting | null {
+export function settingsOf(ground: Ground): (test: TestOn<'coil'>) => Setting | null {
   const {
     common,
     meterState: { powered },
@@ -29,28 +29,27 @@ export function settingsOf(ground: Ground): (test: Extract<FieldTest, { device: 
     if (!settings.has(key)) settings.set(key, makeSetting(test))
     return settings.get(key)!
   }
-  function makeSetting(test: Extract<FieldTest, { device: DeviceId }>): Setting | null {
+  function makeSetting(test: TestOn<'coil'>): Setting | null {
     const { lead, home } = coilJoints(ground, test.device)
     const terminal = ground.terminalOf(test.device)
     if (!lead || !home || terminal === null || lead.core === null || home.core === null) return null
+    const { clips, setup } = testKindOf(test.kind)
+    if (!clips || setup.undone === null) return null
     const node = (p: WirePoint) => ground.node(p)!
-    const jumper: Join = { p: { node: ground.wire(terminal) }, q: { node: commonNode }, ohm: 1e-3 }
-    switch (test.kind) {
-      case 'coil_ohms':
-      case 'energise':
-        return { across: { a: node(lead.port), b: node(home.port) }, alters: legsOf(lead.splice), joins: [] }
-      case 'loop_lead':
-        return { across: { a: node(lead.core), b: node(home.port) }, alters: legsOf(lead.splice), joins: [jumper] }
-      case 'loop_common':
-        return { across: { a: node(home.core), b: node(lead.middle) }, alters: legsOf(home.splice), joins: [jumper] }
-      case 'lead_earth':
-        return { across: { a: node(lead.core), b: ground.wire(terminal) }, alters: legsOf(lead.splice), joins: [] }
-      case 'lead_through':
-        return { across: { a: node(lead.core), b: ground.wire(terminal) }, alters: legsOf(lead.splice), joins: [] }
-      case 'common_earth':
-        return { across: { a: node(home.core), b: commonNode }, alters: legsOf(home.splice), joins: [] }
-      default:
-        return null
+    const at: Readonly<Record<Clip, number>> = {
+      'lead port': node(lead.port),
+      'lead core': node(lead.core),
+      'lead middle': node(lead.middle),
+      'common port': node(home.port),
+      'common core': node(home.core),
+      screw: ground.wire(terminal),
+      C: commonNode,
+    }
+    const jumper: Join = { p: { node: at.screw }, q: { node: at.C }, ohm: 1e-3 }
+    return {
+      across: { a: at[clips[0]], b: at[clips[1]] },
+      alters: legsOf((setup.undone === 'common' ? home : lead).splice),
+      joins: setup.set === 'jumper' ? [jumper] : [],
     }
   }
 }

@@ -1,13 +1,13 @@
-import type { FieldTest } from '../record'
-import { must, terminalEnd, type End, type PlaceId, type SpliceId, type TerminalId } from '../site'
+import { testKindOf, testKinds, type FieldTest, type Setup, type TestOn } from '../record'
+import { entries, must, terminalEnd, type End, type PlaceId, type SpliceId, type TerminalId } from '../site'
 import { apart_m, whereIs } from '../map'
 import { coilJoints } from './coil-joints'
 import type { Ground } from './ground'
 
 /** What must be so before a test is made: a terminal on, a jumper from a lead to C, a joint undone; leads on or off. */
 export interface Needs {
-  readonly leads: 'on' | 'off' | 'any'
-  readonly set: { readonly kind: 'on' | 'jumper'; readonly terminal: TerminalId } | null
+  readonly leads: Setup['leads']
+  readonly set: { readonly kind: NonNullable<Setup['set']>; readonly terminal: TerminalId } | null
   readonly undone: SpliceId | null
 }
 
@@ -55,8 +55,6 @@ export const arriving = (place: PlaceId, helper = false): Crew => ({
   helper,
 })
 
-const FREE: Needs = { leads: 'any', set: null, undone: null }
-
 /** Every test of a controller's wiring that a crew with a meter can make, at the cabinet and in the boxes. */
 export function candidatesOf(
   ground: Ground,
@@ -69,66 +67,53 @@ export function candidatesOf(
   const { site, controller, common, terminals } = ground
   const cabinet = must(site.controllers, controller).place
   const end = (t: TerminalId) => terminalEnd(controller, t) as Extract<End, { kind: 'terminal' }>
-  const off: Needs = { ...FREE, leads: 'off' }
-  const on = (terminal: TerminalId): Needs => ({ ...FREE, leads: 'on', set: { kind: 'on', terminal } })
   const found: Candidate[] = []
-  const here = (test: FieldTest, needs: Needs) => found.push({ test, place: cabinet, needs })
-  if (tools.meter) {
-    here({ kind: 'supply', controller }, FREE)
-    for (const t of terminals) {
-      here({ kind: 'ohms', from: end(t), to: end(common) }, off)
-      here({ kind: 'volts', at: end(t) }, { ...FREE, leads: 'on' })
-    }
-    // Two leads against each other, round the run to C: neighbours on the door are enough to tell a common from its leads.
-    terminals.forEach((t, i) => {
-      const next = terminals[i + 1]
-      if (next) here({ kind: 'ohms', from: end(t), to: end(next) }, off)
-    })
-    for (const t of [common, ...terminals])
-      here({ kind: 'ohms', from: end(t), to: { kind: 'earth', place: cabinet } }, off)
+  const offer = (place: PlaceId, test: FieldTest, terminal: TerminalId | null, undone: SpliceId | null = null) => {
+    const { tool, setup } = testKindOf(test.kind)
+    const set = setup.set && terminal !== null ? { kind: setup.set, terminal } : null
+    if (tool === null || tools[tool]) found.push({ test, place, needs: { leads: setup.leads, set, undone } })
   }
-  if (tools.tester)
-    for (const t of terminals) {
-      here({ kind: 'tester_coil', at: end(t) }, off)
-      here({ kind: 'tester_power', at: end(t) }, { ...FREE, leads: 'on' })
-    }
+  const here = (test: FieldTest) => offer(cabinet, test, null)
+  here({ kind: 'supply', controller })
+  for (const t of terminals) {
+    here({ kind: 'ohms', from: end(t), to: end(common) })
+    here({ kind: 'volts', at: end(t) })
+  }
+  // Two leads against each other, round the run to C: neighbours on the door are enough to tell a common from its leads.
+  terminals.forEach((t, i) => {
+    const next = terminals[i + 1]
+    if (next) here({ kind: 'ohms', from: end(t), to: end(next) })
+  })
+  for (const t of [common, ...terminals]) here({ kind: 'ohms', from: end(t), to: { kind: 'earth', place: cabinet } })
+  for (const t of terminals) {
+    here({ kind: 'tester_coil', at: end(t) })
+    here({ kind: 'tester_power', at: end(t) })
+  }
   terminals.forEach((t, i) => {
     const other = terminals[i === 0 ? 1 : i - 1]
-    if (other) here({ kind: 'swap_test', at: end(t), onto: end(other) }, { ...FREE, leads: 'on' })
-    if (tools.tracer) here({ kind: 'tone', at: end(t) }, off)
+    if (other) here({ kind: 'swap_test', at: end(t), onto: end(other) })
+    here({ kind: 'tone', at: end(t) })
   })
-  const box = (place: PlaceId, test: FieldTest, needs: Needs = FREE) => found.push({ test, place, needs })
-  for (const [id, splice] of Object.entries(site.splices) as [SpliceId, (typeof site.splices)[SpliceId]][]) {
+  for (const [id, splice] of entries(site.splices)) {
     if (splice.connector === 'terminal' || splice.ends.length < 2) continue
     const node = ground.node(`joint ${id}`)
     const element =
       node === null ? -1 : ground.meterState.powered.parts.findIndex(({ of }) => of.kind === 'leg' && of.splice === id)
-    if (element >= 0 && ground.within(element)) {
-      box(splice.place, { kind: 'look', splice: id })
-      box(splice.place, { kind: 'remake', splice: id }, { ...FREE, undone: id })
-    }
+    if (element >= 0 && ground.within(element))
+      for (const kind of testKinds.filter((k) => testKindOf(k).on === 'joint'))
+        offer(splice.place, { kind, splice: id } as TestOn<'joint'>, null, testKindOf(kind).setup.undone && id)
   }
   for (const [device, element] of ground.coilElement) {
     const terminal = ground.terminalOf(device)
     if (terminal === null || !ground.within(element)) continue
-    const { place, kind } = must(site.devices, device)
-    if (kind === 'relay') continue
+    const { place, kind: deviceKind } = must(site.devices, device)
+    if (deviceKind === 'relay') continue
     const joints = coilJoints(ground, device)
-    const [lead, home] = [joints.lead?.splice, joints.home?.splice]
-    if (tools.meter) {
-      box(place, { kind: 'coil_volts', device }, on(terminal))
-      if (lead) box(place, { kind: 'coil_ohms', device }, { ...FREE, undone: lead })
-      if (lead)
-        box(place, { kind: 'loop_lead', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: lead })
-      if (home)
-        box(place, { kind: 'loop_common', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: home })
-      if (lead) box(place, { kind: 'lead_earth', device }, { ...off, undone: lead })
-      if (lead)
-        box(place, { kind: 'lead_through', device }, { leads: 'off', set: { kind: 'jumper', terminal }, undone: lead })
-      if (home) box(place, { kind: 'common_earth', device }, { ...off, undone: home })
+    for (const kind of testKinds.filter((k) => testKindOf(k).on === 'coil')) {
+      const { undone } = testKindOf(kind).setup
+      const splice = undone && joints[undone === 'common' ? 'home' : 'lead']?.splice
+      if (undone === null || splice) offer(place, { kind, device } as TestOn<'coil'>, terminal, splice ?? null)
     }
-    if (tools.tester && lead) box(place, { kind: 'energise', device }, { ...FREE, undone: lead })
-    box(place, { kind: 'by_hand', device })
   }
   return found
 }

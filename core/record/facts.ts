@@ -2,7 +2,7 @@ import { accepted, refusal, refused, type Outcome } from '../refusal'
 import { endKey } from '../site/end-key'
 import type { ControllerId, Site } from '../site'
 import { lookUp } from '../site/look-up'
-import type { FieldTest } from './field-test'
+import { testKindOf, type FieldTest, type FieldTestKind } from './tests'
 import type { JobKind } from './kinds/job'
 import { kindOf, ownerIdOf, type FactBody, type Facts } from './kinds'
 import type { Reading } from './kinds/reading'
@@ -48,20 +48,15 @@ export const readingsOf = (facts: Facts, job: string): readonly Logged[] => byJo
 
 /** A text that is equal for the same test: the two points of an ohms reading may be exchanged. */
 export function testKey(test: FieldTest): string {
-  switch (test.kind) {
-    case 'ohms':
-      return ['ohms', ...[endKey(test.from), endKey(test.to)].sort()].join(' ')
-    case 'supply':
-      return `supply ${test.controller}`
-    case 'look':
-    case 'remake':
-      return `${test.kind} ${test.splice}`
-    case 'swap_test':
-      return `swap_test ${endKey(test.at)} ${endKey(test.onto)}`
-    default:
-      return 'at' in test ? `${test.kind} ${endKey(test.at)}` : `${test.kind} ${test.device}`
-  }
+  if (test.kind === 'ohms') return ['ohms', ...[endKey(test.from), endKey(test.to)].sort()].join(' ')
+  if (test.kind === 'swap_test') return `swap_test ${endKey(test.at)} ${endKey(test.onto)}`
+  if ('at' in test) return `${test.kind} ${endKey(test.at)}`
+  return `${test.kind} ${'device' in test ? test.device : 'splice' in test ? test.splice : test.controller}`
 }
+
+/** Which conductors are off the terminals while a test is made. */
+export const offFor = (kind: FieldTestKind): Reading['off'] =>
+  testKindOf(kind).setup.leads === 'off' ? 'all_leads' : 'none'
 
 /** Whose wiring a test belongs to; null where that cannot be said, as of a coil that nobody's station runs. */
 export function controllerOf(site: Site, test: FieldTest): ControllerId | null {

@@ -1,5 +1,18 @@
 export { factId, instant, revisionNumber, uuid } from './basics'
-export { answers, cabinetTest, fieldTest, huntTest, isHuntTest, readingValue } from './field-test'
+export {
+  answerOf,
+  answers,
+  cabinetTest,
+  fieldTest,
+  isHuntTest,
+  optionOf,
+  readingValue,
+  saysOf,
+  testKindOf,
+  testKinds,
+} from './tests'
+export type { AnswerOption } from './tests'
+export type { Clip, Setup } from './tests/kind'
 export type {
   CabinetTest,
   FieldTest,
@@ -9,7 +22,8 @@ export type {
   OhmsValue,
   ReadingValue,
   TestKind,
-} from './field-test'
+  TestOn,
+} from './tests'
 export { factKinds, factsSchema, kindOf, noFacts, ownerIdOf } from './kinds'
 export type { AnyFact, FactBody, FactKind, FactOf, Facts } from './kinds'
 export type { FactContext } from './kinds/kind'
@@ -28,6 +42,7 @@ export {
   controllerOf,
   jobsByVisit,
   jobsInOrder,
+  offFor,
   peopleOf,
   readingsOf,
   standingReadings,

@@ -1,10 +1,11 @@
+import type { TestOn } from '../../core/record'
 import { commonOf, endKey, entries, must, walkFrom, type DeviceId, type End, type SpliceId } from '../../core/site'
 import type { Done, Network } from './network'
 import { EARTH } from './parts'
 import { terminalOf, type Real, type Screw } from './real'
 
 /** Tests in ohms for which a joint is undone in a box. */
-export type BoxTest = 'coil_ohms' | 'loop_lead' | 'loop_common' | 'lead_earth' | 'lead_through' | 'common_earth'
+export type BoxTest = Exclude<TestOn<'coil'>, { kind: 'coil_volts' | 'energise' | 'by_hand' }>
 
 /** What a crew has in hand once a joint is undone: the coil's own end, the core that comes from the cabinet, the joint's middle. */
 interface Undone {
@@ -41,7 +42,7 @@ function jointOf(real: Real, network: Network, device: DeviceId, own: Screw, sid
 }
 
 /** What a test in a box reads, Ω; Infinity where nothing conducts or nothing can be undone. */
-export function atBox(real: Real, network: Network, kind: BoxTest, device: DeviceId): number {
+export function atBox(real: Real, network: Network, { kind, device }: BoxTest): number {
   const own = terminalOf(real, device)
   const [lead, home] = own
     ? [jointOf(real, network, device, own, 'lead'), jointOf(real, network, device, own, 'common')]

@@ -70,13 +70,6 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
         network.ohms(network.pointOf(test.from), network.pointOf(test.to), asIs()),
         test.to.kind === 'earth' || test.from.kind === 'earth',
       )
-    case 'coil_ohms':
-    case 'loop_lead':
-    case 'loop_common':
-    case 'lead_earth':
-    case 'lead_through':
-    case 'common_earth':
-      return shown(atBox(real, network, test.kind, test.device), test.kind.endsWith('_earth'))
     case 'supply':
       return volt(wrongAt(real, test.controller, ['supply']) ? 0 : real.site.settings.V_open_V * real.drawn.mains)
     case 'volts':
@@ -125,6 +118,8 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
       return { kind: 'looked', sound: noise() >= SHOWS[test.kind][isBad(real, test.splice) ? 'bad' : 'sound'] }
     case 'tone':
       return { kind: 'tone', lost_m: toneEnds(real, test.at, noise) }
+    default:
+      return shown(atBox(real, network, test), test.kind.endsWith('_earth'))
   }
 }
 

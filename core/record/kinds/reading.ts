@@ -2,7 +2,7 @@ import * as z from 'zod'
 import { refusal } from '../../refusal'
 import { words } from '../../site/ids'
 import { celsius, factId, instant, revisionNumber } from '../basics'
-import { answers, fieldTest, readingValue, type OhmsTest, type OhmsValue } from '../field-test'
+import { answers, fieldTest, readingValue, type OhmsTest, type OhmsValue } from '../tests'
 import { meter } from '../meter'
 import { factKind } from './kind'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Circumstances } from '../../../../core/hunt'
-import { standingReadings, jobsInOrder, type FieldTest, type ReadingValue } from '../../../../core/record'
+import { jobsInOrder, offFor, standingReadings, type FieldTest, type ReadingValue } from '../../../../core/record'
 import {
   byTag,
   commonOf,
@@ -158,16 +158,6 @@ const practice = computed(() =>
   }),
 )
 
-const OFF: ReadonlySet<FieldTest['kind']> = new Set([
-  'ohms',
-  'tester_coil',
-  'tone',
-  'loop_lead',
-  'loop_common',
-  'lead_earth',
-  'lead_through',
-  'common_earth',
-])
 async function keep(test: FieldTest, value: ReadingValue): Promise<void> {
   const v = job.value!
   await property.record({
@@ -178,7 +168,7 @@ async function keep(test: FieldTest, value: ReadingValue): Promise<void> {
       author: v.author,
       revision: property.held!.revision,
       test,
-      off: OFF.has(test.kind) ? 'all_leads' : 'none',
+      off: offFor(test.kind),
       meter: v.meter,
       ground_C: v.ground_C,
       value,
@@ -284,6 +274,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
               {{
                 t('diagnose.look', {
                   title: property.facts!.jobs[id]!.title,
+                  controller: must(site.controllers, property.facts!.jobs[id]!.controller).name,
                   day: dayText(property.facts!.jobs[id]!.at),
                 })
               }}

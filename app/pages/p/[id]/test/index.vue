@@ -110,7 +110,7 @@ const begun = (job: string) => navigateTo(`/p/${String(route.params.id)}/test/${
       <NuxtLink v-for="line in v.jobs" :key="line.id" class="sheet job" :to="addressOf(line)">
         <span>
           <strong>{{ line.title }}</strong>
-          <span class="quiet">· {{ line.controller }}</span>
+          <span class="quiet">{{ ` · ${line.controller}` }}</span>
         </span>
         <span class="row">
           <StateMark v-if="line.kind === 'sweep'" :state="stateOfLine(line)" silent />
