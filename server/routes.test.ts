@@ -9,7 +9,7 @@ import { v7 } from 'uuid'
 import { WebSocket } from 'ws'
 import { readProperty, type Property } from '../core/formats'
 import { SCHEMA_VERSION, type MessageBody } from '../core/record'
-import type { Command } from '../core/site'
+import { looseCommand, type Command } from '../core/site'
 import { actingAs, DEFAULT_ACTOR, type Actor } from './db/actor'
 import { openDatabase } from './db/database'
 import { storeProperty } from './db/intake'
@@ -150,7 +150,7 @@ test('settings of sizing and material are refused whole where one figure is wron
     ['material', { ...material, stock: [{ gauge: { awg: 14 }, cents_per_m: -1 }] }],
     ['material', { ...material, spools_m: [0] }],
   ] as const)
-    expect(await send(id, messageFor(id, batch(0, { do: 'setSetting', field, value })))).toMatchObject({
+    expect(await send(id, messageFor(id, batch(0, looseCommand({ do: 'setSetting', field, value }))))).toMatchObject({
       replies: [{ status: 'refused' }],
     })
   expect(read(await fileOf(id)).site.settings).toMatchObject({ sizing, material })

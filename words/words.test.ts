@@ -6,7 +6,7 @@ import { climateOf } from '../core/circuit'
 import { gaugeText, printFigure } from '../core/quantity'
 import { isOhms } from '../core/record'
 import { controllerRules, modulesOf } from '../core/cabinet'
-import { applyBatch, terminalAt, type Command, type ControllerId } from '../core/site'
+import { applyBatch, looseCommand, terminalAt, type Command, type ControllerId } from '../core/site'
 import { boxJoints, brokenRules, connectorCommands } from '../core/splice'
 import { appEn } from './app-en'
 import { sayBreach } from './breach'
@@ -129,7 +129,7 @@ test('every broken rule of boxes and controllers comes out as a whole sentence, 
     id: string,
     field: string,
     value: unknown,
-  ): Command => ({ do: 'set', in: collection, id, field, value })
+  ): Command => looseCommand({ do: 'set', in: collection, id, field, value })
   const core = site.cables['K1' as never] as { cores: Record<string, object> }
   const joint = (box: string, kind: string) =>
     boxJoints(site, box as never).find((j) => j.holds[0]!.record.connector === kind)!.id

@@ -1,6 +1,17 @@
 <script setup lang="ts">
 import { inUnit, parseLength } from '../../core/quantity'
-import { bounded, must, type Command, type DeviceId, type PlaceId, type Site } from '../../core/site'
+import {
+  bounded,
+  must,
+  setField,
+  type Command,
+  type DeviceId,
+  type FieldOf,
+  type Place,
+  type PlaceId,
+  type Site,
+  type ValueOf,
+} from '../../core/site'
 import { refusal, refused, type Outcome } from '../../core/refusal'
 import { leadColourCommands } from '../../core/splice'
 import { useWiringWords } from '../composables/useWiringWords'
@@ -15,8 +26,8 @@ const depth = computed(() => {
   const d = bounded(record.value.depth_m)
   return d ? String(Math.round(inUnit(d.value, unit.value) * 100) / 100) : ''
 })
-const set = (field: string, value: unknown) =>
-  emit('keep', { ok: true, value: [{ do: 'set', in: 'places', id: props.place, field, value }] })
+const set = <F extends FieldOf<'places'>>(field: F, value: ValueOf<'places', F>) =>
+  emit('keep', { ok: true, value: [setField('places', props.place, field, value)] })
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 function setDepth(event: Event): void {
   const text = valueOf(event).trim()
@@ -54,7 +65,7 @@ const coils = computed(
           class="input"
           :value="record.found"
           :disabled="fixed"
-          @change="set('found', valueOf($event))"
+          @change="set('found', valueOf($event) as Place['found'])"
         >
           <option v-for="f in ['found', 'expected', 'lost']" :key="f" :value="f">{{ t(`boxes.found.${f}`) }}</option>
         </select>

@@ -1,5 +1,15 @@
 <script setup lang="ts">
-import { must, type Command, type ControllerId, type Site } from '../../core/site'
+import {
+  must,
+  setField,
+  type Bay,
+  type Command,
+  type Controller,
+  type ControllerId,
+  type FieldOf,
+  type Site,
+  type ValueOf,
+} from '../../core/site'
 import { modulesOf, terminalsToCount } from '../../core/cabinet'
 import { refusal, refused, type Outcome } from '../../core/refusal'
 import { useWiringWords } from '../composables/useWiringWords'
@@ -10,8 +20,8 @@ const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>] }>()
 const { t } = useWiringWords(() => props.site.settings.units)
 const record = computed(() => must(props.site.controllers, props.controller))
 const count = computed(() => modulesOf(props.site, props.controller))
-const set = (field: string, value: unknown) =>
-  emit('keep', { ok: true, value: [{ do: 'set', in: 'controllers', id: props.controller, field, value }] })
+const set = <F extends FieldOf<'controllers'>>(field: F, value: ValueOf<'controllers', F>) =>
+  emit('keep', { ok: true, value: [setField('controllers', props.controller, field, value)] })
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 /** A figure as typed, or a refusal that names its limits; nothing typed means that it is not known. */
 function figure(event: Event, low: number, high: number, whole: boolean, then: (value: number | null) => void): void {
@@ -26,7 +36,7 @@ function figure(event: Event, low: number, high: number, whole: boolean, then: (
     )
   else then(value)
 }
-const setBay = (index: number, module: unknown) =>
+const setBay = (index: number, module: Bay['module']) =>
   set(
     'bays',
     record.value.bays.map((b, i) => (i === index ? { ...b, module } : b)),
@@ -37,7 +47,7 @@ const kindOf = (index: number, kind: string) =>
     kind === 'empty'
       ? null
       : {
-          kind,
+          kind: kind as NonNullable<Bay['module']>['kind'],
           stations: record.value.bays[index]!.module?.stations ?? 4,
           label: record.value.bays[index]!.module?.label ?? '',
         },
@@ -55,7 +65,13 @@ const told = (event: Event) => {
     <div class="fields">
       <div class="field">
         <label for="c-kind">{{ t('door.kind') }}</label>
-        <select id="c-kind" class="input" :value="record.kind" :disabled="fixed" @change="set('kind', valueOf($event))">
+        <select
+          id="c-kind"
+          class="input"
+          :value="record.kind"
+          :disabled="fixed"
+          @change="set('kind', valueOf($event) as Controller['kind'])"
+        >
           <option v-for="k in ['conventional', 'hybrid', 'two_wire']" :key="k" :value="k">
             {{ t(`door.kinds.${k}`) }}
           </option>
@@ -148,7 +164,7 @@ const told = (event: Event) => {
           :model-value="String(b.stations)"
           :aria-label="`${t('door.bay', { tag: b.tag })}: ${t('door.stations')}`"
           :readonly="fixed"
-          @change="figure($event, 1, 400, true, (v) => setBay(i, { ...record.bays[i]!.module, stations: v ?? 1 }))"
+          @change="figure($event, 1, 400, true, (v) => setBay(i, { ...record.bays[i]!.module!, stations: v ?? 1 }))"
         />
         <span class="quiet">
           {{ b.kind === 'empty' ? '' : b.seen ? t('door.seen', { from: b.from!, to: b.to! }) : t('door.notSeen') }}

@@ -2,12 +2,15 @@
 import {
   entries,
   must,
+  setField,
   terminalsInOrder,
   type Command,
   type ControllerId,
+  type FieldOf,
   type PointOfConnection,
   type PointOfConnectionId,
   type Site,
+  type ValueOf,
 } from '../../core/site'
 import { masterSums, newPointCommands, pointsOf } from '../../core/cabinet'
 import { refusal, refused, type Outcome } from '../../core/refusal'
@@ -30,8 +33,9 @@ const stations = computed(() =>
     entries(props.site.stations).filter(([, s]) => s.controller === props.controller && s.terminal === terminal),
   ),
 )
-const set = (id: PointOfConnectionId, field: string, value: unknown) =>
-  emit('keep', { ok: true, value: [{ do: 'set', in: 'pointsOfConnection', id, field, value }] })
+type Field = FieldOf<'pointsOfConnection'>
+const set = <F extends Field>(id: PointOfConnectionId, field: F, value: ValueOf<'pointsOfConnection', F>) =>
+  emit('keep', { ok: true, value: [setField('pointsOfConnection', id, field, value)] })
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const ROLES = [
   ['masterValve', 'coil'],
@@ -95,7 +99,7 @@ const amps = (x: number) => `${x.toFixed(2)} A`
             class="input"
             :value="p.masterRest"
             :disabled="fixed"
-            @change="set(id, 'masterRest', valueOf($event))"
+            @change="set(id, 'masterRest', valueOf($event) as PointOfConnection['masterRest'])"
           >
             <option value="closed">{{ t('door.closed') }}</option>
             <option value="open">{{ t('door.openRest') }}</option>

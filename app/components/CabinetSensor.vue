@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { must, type Command, type ControllerId, type Site } from '../../core/site'
+import { must, setField, type Command, type ControllerId, type FieldOf, type Site, type ValueOf } from '../../core/site'
 import type { Outcome } from '../../core/refusal'
 import { useWiringWords } from '../composables/useWiringWords'
 
@@ -8,8 +8,8 @@ const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>] }>()
 const { t } = useWiringWords(() => props.site.settings.units)
 const record = computed(() => must(props.site.controllers, props.controller))
-const set = (field: string, value: unknown) =>
-  emit('keep', { ok: true, value: [{ do: 'set', in: 'controllers', id: props.controller, field, value }] })
+const set = <F extends FieldOf<'controllers'>>(field: F, value: ValueOf<'controllers', F>) =>
+  emit('keep', { ok: true, value: [setField('controllers', props.controller, field, value)] })
 const sensor = (field: string, value: string) => set('sensor', { ...record.value.sensor, [field]: value })
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 </script>

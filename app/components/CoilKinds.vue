@@ -2,7 +2,7 @@
 import { useI18n } from 'vue-i18n'
 import { refusal } from '../../core/refusal'
 import { rated_A } from '../../core/circuit'
-import { entries, type CoilKind, type Site } from '../../core/site'
+import { entries, looseCommand, type CoilKind, type Site } from '../../core/site'
 import { usePlan } from '../composables/usePlan'
 import { useSpeaker } from '../composables/useSpeaker'
 import { figureIn } from '../lib/figures'
@@ -43,7 +43,7 @@ function store(id: string, field: Figure | 'name', text: string, low = 0, high =
     field === 'name' ? text.trim() : text.trim() === '' && MAY_BE_OPEN.has(field) ? null : figureIn(text, low, high)
   if (field !== 'name' && value === null && !(text.trim() === '' && MAY_BE_OPEN.has(field)))
     return keep({ ok: false, refusals: [refusal('not_within', [t(`coils.${field}`)], { low, high })] })
-  return keep({ ok: true, value: [{ do: 'set', in: 'coilKinds', id, field, value }] })
+  return keep({ ok: true, value: [looseCommand({ do: 'set', in: 'coilKinds', id, field, value })] })
 }
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 </script>

@@ -1,7 +1,17 @@
 <script setup lang="ts">
 import { gaugeText, inUnit, lengthText, parseLength } from '../../core/quantity'
 import { drawnDistances_m, lengthsFromDrawing, markCommands, removeCableCommands } from '../../core/map'
-import { bounded, must, type CableId, type Command, type Site } from '../../core/site'
+import {
+  bounded,
+  must,
+  setField,
+  type Cable,
+  type CableId,
+  type Command,
+  type FieldOf,
+  type Site,
+  type ValueOf,
+} from '../../core/site'
 import { coreCountCommands } from '../../core/splice'
 import { sizeCommands } from '../../core/plan'
 import { refusal, refused, type Outcome } from '../../core/refusal'
@@ -23,8 +33,8 @@ const rows = computed(() =>
     recorded_m: bounded(s.at_m)?.value ?? null,
   })),
 )
-const set = (field: string, value: unknown) =>
-  emit('keep', { ok: true, value: [{ do: 'set', in: 'cables', id: props.cable, field, value }] })
+const set = <F extends FieldOf<'cables'>>(field: F, value: ValueOf<'cables', F>) =>
+  emit('keep', { ok: true, value: [setField('cables', props.cable, field, value)] })
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const next = reactive({ kind: 'sleeve' as 'sleeve' | 'hazard', from: '', to: '', note: '' })
 function add(): void {
@@ -76,7 +86,7 @@ function add(): void {
           class="input"
           :value="record.kind"
           :disabled="fixed"
-          @change="set('kind', valueOf($event))"
+          @change="set('kind', valueOf($event) as Cable['kind'])"
         >
           <option v-for="k in ['multicore', 'single', 'twisted_pair']" :key="k" :value="k">
             {{ t(`plan.kinds.${k}`) }}

@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import { inUnit, lengthText } from '../../core/quantity'
 import { placeCommands, removePlaceCommands, stray_m } from '../../core/map'
-import { must, type Command, type PlaceId, type Site } from '../../core/site'
+import {
+  must,
+  setField,
+  type Command,
+  type FieldOf,
+  type Place,
+  type PlaceId,
+  type Site,
+  type ValueOf,
+} from '../../core/site'
 import { refusal, refused, type Outcome } from '../../core/refusal'
 import { unbroken } from '../composables/useSpeaker'
 import { useWiringWords } from '../composables/useWiringWords'
@@ -42,8 +51,8 @@ function put(as: 'drawn' | 'found', at: { x_m: number; y_m: number } | null): vo
   for (const k of Object.keys(typed)) delete typed[k]
 }
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
-const set = (field: string, value: string) =>
-  emit('keep', { ok: true, value: [{ do: 'set', in: 'places', id: props.place, field, value }] })
+const set = <F extends FieldOf<'places'>>(field: F, value: ValueOf<'places', F>) =>
+  emit('keep', { ok: true, value: [setField('places', props.place, field, value)] })
 </script>
 
 <template>
@@ -74,7 +83,7 @@ const set = (field: string, value: string) =>
           class="input"
           :value="record.kind"
           :disabled="fixed"
-          @change="set('kind', valueOf($event))"
+          @change="set('kind', valueOf($event) as Place['kind'])"
         >
           <option v-for="k in ['valve_box', 'junction_box', 'cabinet', 'other']" :key="k" :value="k">
             {{ t(`boxes.kind.${k}`) }}
@@ -88,7 +97,7 @@ const set = (field: string, value: string) =>
           class="input"
           :value="record.found"
           :disabled="fixed"
-          @change="set('found', valueOf($event))"
+          @change="set('found', valueOf($event) as Place['found'])"
         >
           <option v-for="f in ['found', 'expected', 'lost']" :key="f" :value="f">{{ t(`boxes.found.${f}`) }}</option>
         </select>

@@ -1,5 +1,14 @@
 <script setup lang="ts">
-import { must, type Command, type Point, type Site, type UnderlayId } from '../../core/site'
+import {
+  must,
+  setField,
+  type Command,
+  type FieldOf,
+  type Point,
+  type Site,
+  type UnderlayId,
+  type ValueOf,
+} from '../../core/site'
 import { whereIs } from '../../core/map'
 import { refusal, refused, type Outcome } from '../../core/refusal'
 import { inUnit, parseLength } from '../../core/quantity'
@@ -20,8 +29,8 @@ const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>]; tie: []; tied: [
 const { t } = useWiringWords(() => props.site.settings.units)
 const record = computed(() => must(props.site.underlays, props.id))
 const unit = computed(() => props.site.settings.units.length)
-const set = (field: string, value: unknown) =>
-  emit('keep', { ok: true, value: [{ do: 'set', in: 'underlays', id: props.id, field, value }] })
+const set = <F extends FieldOf<'underlays'>>(field: F, value: ValueOf<'underlays', F>) =>
+  emit('keep', { ok: true, value: [setField('underlays', props.id, field, value)] })
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const placed = computed(() =>
   Object.entries(props.site.places).flatMap(([id, p]) => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import { entries, type Command, type Settings, type Site } from '../../core/site'
+import { entries, setSetting, type Command, type Settings, type Site } from '../../core/site'
 import { figureIn, temperatureMeant, temperatureShown } from '../lib/figures'
 import { useProperty } from '../stores/property'
 
@@ -24,7 +24,6 @@ interface Field {
   high: number
   save: (value: number) => Command | null
 }
-const setting = (field: string, value: unknown): Command => ({ do: 'setSetting', field, value })
 const fields = computed((): Field[] => {
   const { mainsLow_ratio, hottest_C, allowedDrop, school, together } = sizing.value
   const F = units.value.temperature === 'F'
@@ -40,7 +39,7 @@ const fields = computed((): Field[] => {
             low: 0.1,
             high: drop ? 20 : 50,
             save: (v: number) =>
-              setting('sizing', { ...sizing.value, allowedDrop: { ...allowedDrop, value: drop ? v : v / 100 } }),
+              setSetting('sizing', { ...sizing.value, allowedDrop: { ...allowedDrop, value: drop ? v : v / 100 } }),
           },
         ]
       : []),
@@ -51,7 +50,7 @@ const fields = computed((): Field[] => {
       shown: String(props.site.settings.V_open_V),
       low: 24.1,
       high: 60,
-      save: (v) => setting('V_open_V', v),
+      save: (v) => setSetting('V_open_V', v),
     },
     {
       key: 'mains',
@@ -60,7 +59,7 @@ const fields = computed((): Field[] => {
       shown: String(Math.round(mainsLow_ratio * 1000) / 10),
       low: 0,
       high: 30,
-      save: (v) => setting('sizing', { ...sizing.value, mainsLow_ratio: v / 100 }),
+      save: (v) => setSetting('sizing', { ...sizing.value, mainsLow_ratio: v / 100 }),
     },
     {
       key: 'hottest',
@@ -69,7 +68,7 @@ const fields = computed((): Field[] => {
       shown: temperatureShown(hottest_C, units.value),
       low: -40,
       high: F ? 194 : 90,
-      save: (v) => setting('sizing', { ...sizing.value, hottest_C: temperatureMeant(v, units.value) }),
+      save: (v) => setSetting('sizing', { ...sizing.value, hottest_C: temperatureMeant(v, units.value) }),
     },
     {
       key: 'together',
@@ -78,7 +77,7 @@ const fields = computed((): Field[] => {
       shown: String(together),
       low: 1,
       high: 4,
-      save: (v) => (Number.isInteger(v) ? setting('sizing', { ...sizing.value, together: v }) : null),
+      save: (v) => (Number.isInteger(v) ? setSetting('sizing', { ...sizing.value, together: v }) : null),
     },
     ...controllers.value.map(([id, c]): Field => ({
       key: `va-${id}`,

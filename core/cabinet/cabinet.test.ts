@@ -1,7 +1,17 @@
 import { demoProperty } from '../../demo/quarry-lake'
 import { runningOf } from '../circuit'
 import { listCommands, stationRow } from '../plan'
-import { applyBatch, Draft, type Command, type ControllerId, type Site, type TerminalId } from '../site'
+import {
+  applyBatch,
+  Draft,
+  setField,
+  type Command,
+  type ControllerId,
+  type FieldOf,
+  type Site,
+  type TerminalId,
+  type ValueOf,
+} from '../site'
 import {
   controllerRules,
   doorOf,
@@ -19,7 +29,8 @@ const after = (site: Site, commands: readonly Command[]): Site => {
   return applied.value.site
 }
 const A = 'A' as ControllerId
-const set = (field: string, value: unknown): Command => ({ do: 'set', in: 'controllers', id: 'A', field, value })
+const set = <F extends FieldOf<'controllers'>>(field: F, value: ValueOf<'controllers', F>) =>
+  setField('controllers', 'A', field, value)
 const demo = demoProperty().site
 const bay = (tag: string, stations: number | null, kind: 'stations' | 'decoders' = 'stations') => ({
   tag,

@@ -3,7 +3,6 @@ import { accepted, refusal, refused, type Outcome } from '../refusal'
 import {
   entries,
   must,
-  type Cable,
   type CableId,
   type Command,
   type Place,
@@ -97,7 +96,7 @@ export function drawCable(
   const records = stops.map((place, i) => ({
     id: i === 0 ? 'home' : `s${i}`,
     place,
-    at_m: i === 0 ? { value: 0, how: 'assumed' } : null,
+    at_m: i === 0 ? { value: 0, how: 'assumed' as const } : null,
   }))
   create(work, 'cables', id, {
     tag,
@@ -105,7 +104,7 @@ export function drawCable(
     stops: records,
     cores: {},
     bends: Object.fromEntries(bends.flatMap((b, i) => (b.length > 0 ? [[records[i]!.id, b.map(rounded)]] : []))),
-  } satisfies Record<keyof Pick<Cable, 'tag' | 'kind' | 'stops' | 'cores' | 'bends'>, unknown>)
+  })
   return id
 }
 

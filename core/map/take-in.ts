@@ -36,7 +36,7 @@ export function takeIn(site: Site, drawn: Drawn): TakenIn {
   const left: string[] = []
   let [moved, added, routed, newCables] = [0, 0, 0, 0]
   for (const { name, at } of drawn.points) {
-    const value = { value: rounded(toLocal(origin, at)), how: 'reported', on: null }
+    const value = { value: rounded(toLocal(origin, at)), how: 'reported' as const, on: null }
     const found = entries(work.site.places).find(([id, p]) => p.tag.toLowerCase() === name.toLowerCase() || id === name)
     if (found) {
       if (

@@ -1,4 +1,13 @@
-import { COLLECTIONS, entries, lookUp, sameJson, type CollectionName, type Command, type Site } from '../site'
+import {
+  COLLECTIONS,
+  entries,
+  looseCommand,
+  lookUp,
+  sameJson,
+  type CollectionName,
+  type Command,
+  type Site,
+} from '../site'
 
 /** The fewest commands that make one site's records into another's: what is new, what is gone, the fields that differ. */
 export function commandsBetween(before: Site, after: Site): Command[] {
@@ -8,11 +17,11 @@ export function commandsBetween(before: Site, after: Site): Command[] {
     for (const [id, record] of entries(is)) {
       const old = lookUp(was, id) as Record<string, unknown> | undefined
       if (!old) {
-        commands.push({ do: 'create', in: name, id, record })
+        commands.push(looseCommand({ do: 'create', in: name, id, record }))
         continue
       }
       for (const [field, value] of Object.entries(record))
-        if (!sameJson(old[field], value)) commands.push({ do: 'set', in: name, id, field, value })
+        if (!sameJson(old[field], value)) commands.push(looseCommand({ do: 'set', in: name, id, field, value }))
     }
     for (const id of Object.keys(was)) if (lookUp(is, id) === undefined) commands.push({ do: 'remove', in: name, id })
   }

@@ -1,10 +1,12 @@
 import {
   apply,
+  createRecord,
   end,
   endKey,
   entries,
   lookUp,
   must,
+  setField,
   type CableId,
   type Command,
   type CoreId,
@@ -13,7 +15,7 @@ import {
   type Site,
   type SpliceId,
 } from '../site'
-import type { CollectionName } from '../site'
+import type { CollectionName, FieldOf, RecordOf, ValueOf } from '../site'
 
 /** A plan being changed: the site so far. */
 export interface Work {
@@ -27,10 +29,15 @@ export function act(work: Work, command: Command): void {
   work.site = next.value
 }
 
-export const create = (work: Work, into: CollectionName, id: string, record: unknown) =>
-  act(work, { do: 'create', in: into, id, record })
-export const set = (work: Work, collection: CollectionName, id: string, field: string, value: unknown) =>
-  act(work, { do: 'set', in: collection, id, field, value })
+export const create = <K extends CollectionName>(work: Work, into: K, id: string, record: RecordOf<K>) =>
+  act(work, createRecord(into, id, record))
+export const set = <K extends CollectionName, F extends FieldOf<K>>(
+  work: Work,
+  collection: K,
+  id: string,
+  field: F,
+  value: ValueOf<K, F>,
+) => act(work, setField(collection, id, field, value))
 export const remove = (work: Work, collection: CollectionName, id: string) =>
   act(work, { do: 'remove', in: collection, id })
 
@@ -69,7 +76,7 @@ export function join(work: Work, place: PlaceId, ends: readonly End[]): void {
     create(work, 'splices', freeId(work.site, 'splices', `${must(work.site.places, place).tag}-j`), {
       place,
       connector: landing ? 'terminal' : 'unknown',
-      ends,
+      ends: [...ends],
     })
     return
   }

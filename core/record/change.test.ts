@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { quarryLake } from '../../demo/quarry-lake'
-import { applyBatch, brokenInvariants, sameJson, valueAt, type Command, type Site } from '../site'
+import { applyBatch, brokenInvariants, looseCommand, sameJson, valueAt, type Command, type Site } from '../site'
 import { footprintOf, rebase, takeBack, type Accepted } from './change'
 import { ChangedFields } from './changed-fields'
 
@@ -20,7 +20,7 @@ const zone = (station: string, value: string): Command => ({
   value,
 })
 const remove = (station: string): Command => ({ do: 'remove', in: 'stations', id: station })
-const setting = (field: string, value: unknown): Command => ({ do: 'setSetting', field, value })
+const setting = (field: string, value: unknown) => looseCommand({ do: 'setSetting', field, value })
 
 const changedByOthers = (journal: readonly Accepted[], base: number, own: readonly string[]) => {
   const fields = new ChangedFields(journal.map(footprintOf))

@@ -5,14 +5,20 @@ import {
   applyBatch,
   brokenInvariants,
   COLLECTIONS,
+  createRecord,
   Draft,
   emptySite,
+  fieldsOf,
+  looseCommand,
   MOST_RECORDS,
+  must,
+  portsOf,
   sameJson,
   siteSchema,
   undoCommands,
   type CollectionName,
   type Command,
+  type RecordOf,
   type Site,
 } from './index'
 
@@ -30,9 +36,9 @@ const anyCommand: fc.Arbitrary<Command> = fc.constantFrom(...names).chain((name)
     { weight: 6, arbitrary: fc.constantFrom(...ids) },
     fc.constantFrom('nobody', 'constructor', '__proto__', ''),
   )
-  const fields = Object.keys(COLLECTIONS[name].record.shape)
+  const fields = Object.keys(fieldsOf(name))
   const values = ids.flatMap((i) => Object.values((site[name] as Record<string, object>)[i]!))
-  return fc.oneof(
+  const loose: fc.Arbitrary<unknown> = fc.oneof(
     fc.record({ do: fc.constant('remove' as const), in: fc.constant(name), id }),
     fc.record({
       do: fc.constant('set' as const),
@@ -58,6 +64,7 @@ const anyCommand: fc.Arbitrary<Command> = fc.constantFrom(...names).chain((name)
       value: fc.oneof(fc.string(), fc.jsonValue()),
     }),
   )
+  return loose as fc.Arbitrary<Command>
 })
 
 test('an accepted batch keeps schema and invariants, and its undo restores the site; a refused one changes nothing', () => {
@@ -179,7 +186,7 @@ describe('each invariant is refused by its own code', () => {
       [{ do: 'set', in: 'cables', id: 'K', field: 'cores', value: { red: { cutAt: ['B'] }, white: {} } }],
     ],
     ['no_such_record', [{ do: 'set', in: 'devices', id: 'constructor', field: 'name', value: 'x' }]],
-    ['unknown_field', [{ do: 'set', in: 'devices', id: 'V', field: 'hasOwnProperty', value: 'x' }]],
+    ['unknown_field', [looseCommand({ do: 'set', in: 'devices', id: 'V', field: 'hasOwnProperty', value: 'x' })]],
     ['bad_key', [{ do: 'create', in: 'places', id: '__proto__', record: { tag: 'Z', kind: 'other' } }]],
     [
       'bad_value',
@@ -249,7 +256,7 @@ test('a batch costs what it writes: thousands of commands read each collection o
 })
 
 test('fields that are tied together may be set one after the other; what does not fit at the end is refused with its command', () => {
-  const set = (field: string, value: unknown): Command => ({ do: 'set', in: 'coilKinds', id: coil, field, value })
+  const set = (field: string, value: unknown) => looseCommand({ do: 'set', in: 'coilKinds', id: coil, field, value })
   expect(applyBatch(site, [set('resistance_ohm', 900), set('inrush_A', 0.01), set('holding_A', 0.01)]).ok).toBe(true)
   expect(applyBatch(site, [set('name', 'x'), set('resistance_ohm', 900)])).toMatchObject({
     ok: false,
@@ -268,4 +275,24 @@ test('a site of more records than can be read is refused with the number', () =>
     ok: false,
     refusals: [{ code: 'site_too_large', params: { records: MOST_RECORDS + 1 } }],
   })
+})
+
+test('a device has the ports of its kind, and as many outputs as it is said to have; what a kind lacks cannot be set', () => {
+  const made = (device: RecordOf<'devices'>) => applyBatch(site, [createRecord('devices', 'd', device)])
+  const ports = (device: RecordOf<'devices'>) => {
+    const applied = made(device)
+    return applied.ok ? portsOf(must(applied.value.site.devices, 'd')).filter((p) => p.startsWith('out_')).length : null
+  }
+  const place = Object.keys(site.places)[0]!
+  expect([ports({ kind: 'decoder', place }), ports({ kind: 'decoder', place, outputs: 6 })]).toEqual([2, 6])
+  expect([ports({ kind: 'sequencer', place }), ports({ kind: 'coil', place })]).toEqual([4, 0])
+  const set = (field: string, value: unknown) => looseCommand({ do: 'set', in: 'devices', id: 'd', field, value })
+  const refused = (device: RecordOf<'devices'>, field: string, value: unknown) => {
+    const applied = applyBatch(site, [createRecord('devices', 'd', device), set(field, value)])
+    return applied.ok ? null : applied.refusals[0]!.code
+  }
+  expect(refused({ kind: 'decoder', place }, 'outputs', 3)).toBeNull()
+  expect(refused({ kind: 'coil', place }, 'outputs', 3)).toBe('unknown_field')
+  expect(refused({ kind: 'coil', place }, 'kind', 'relay')).toBeNull()
+  expect(refused({ kind: 'decoder', place }, 'outputs', 99)).toBe('too_big')
 })

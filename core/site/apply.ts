@@ -1,7 +1,7 @@
 import { accepted, refusal, refused, type Outcome } from '../refusal'
 import type { Command, Write } from './command'
 import { brokenInvariants } from './invariants'
-import { COLLECTIONS, type CollectionName, type Site } from './site'
+import { COLLECTIONS, fieldsOf, type CollectionName, type Site } from './site'
 import { WorkingSite } from './working'
 
 /**
@@ -62,7 +62,7 @@ function writesBetween(before: Site, after: Site, commands: readonly Command[]):
       const [was, is] = [valueAt(before, [command.in, command.id]), valueAt(after, [command.in, command.id])]
       if (was === null || is === null) note([command.in, command.id])
       else if (command.do === 'set') note([command.in, command.id, command.field])
-      else for (const field of Object.keys(COLLECTIONS[command.in].record.shape)) note([command.in, command.id, field])
+      else for (const field of Object.keys(fieldsOf(command.in))) note([command.in, command.id, field])
     }
   }
   return [...writes.values()]

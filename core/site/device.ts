@@ -2,13 +2,9 @@ import * as z from 'zod'
 import { conditionField } from './condition'
 import { coilKindId, placeId, tag, words } from './ids'
 import { known } from './known'
-import { PORTS } from './ports'
 
-export const deviceKind = z.enum(Object.keys(PORTS) as [keyof typeof PORTS, ...(keyof typeof PORTS)[]])
-
-/** Something wires end on. A valve is its `coil`; which coil is a master valve, its point of connection says. */
-export const device = z.strictObject({
-  kind: deviceKind,
+/** What there is to say of any device. */
+const shared = {
   place: placeId,
   tag: tag.nullable().default(null),
   name: words(80).default(''),
@@ -18,8 +14,24 @@ export const device = z.strictObject({
   leads: z.record(z.string().regex(/^[a-z0-9_]{1,12}$/), words(40)).default({}),
   installed: known(z.iso.date()).default(null),
   condition: conditionField(),
-})
+}
+const plain = <K extends string>(kind: K) => z.strictObject({ kind: z.literal(kind), ...shared })
+/** One that switches its outputs, of which its kind has so many where nothing else is said. */
+const switching = <K extends string>(kind: K, outputs: number) =>
+  z.strictObject({ kind: z.literal(kind), ...shared, outputs: z.int().min(1).max(16).default(outputs) })
+
+/** Something wires end on. A valve is its `coil`; which coil is a master valve, its point of connection says. */
+export const device = z.discriminatedUnion('kind', [
+  plain('coil'),
+  plain('relay'),
+  plain('sensor'),
+  plain('flow_sensor'),
+  switching('decoder', 2),
+  switching('sequencer', 4),
+  plain('arrestor'),
+])
 export type Device = z.infer<typeof device>
+export type DeviceKind = Device['kind']
 
 /** The figures of a coil's data sheet. `resistance_ohm` is DC at 20 °C; currents are at `rated_V` and `rated_Hz`. */
 export const coilKind = z

@@ -1,8 +1,8 @@
 import type { Gauge } from '../quantity'
 import type { Outcome } from '../refusal'
 import { applyBatch } from './apply'
-import type { Command } from './command'
-import type { portsOf } from './ports'
+import { looseCommand, type Command } from './command'
+import type { DeviceKind } from './device'
 import { emptySite, type CollectionName, type Site } from './site'
 
 interface CableDraft {
@@ -44,12 +44,12 @@ export class Draft {
   }
 
   setting(field: string, value: unknown): this {
-    this.changes.push({ do: 'setSetting', field, value })
+    this.changes.push(looseCommand({ do: 'setSetting', field, value }))
     return this
   }
 
   about(field: string, value: unknown): this {
-    this.changes.push({ do: 'setAbout', field, value })
+    this.changes.push(looseCommand({ do: 'setAbout', field, value }))
     return this
   }
 
@@ -107,7 +107,7 @@ export class Draft {
 
   device(
     tag: string,
-    kind: Parameters<typeof portsOf>[0],
+    kind: DeviceKind,
     place: string,
     coilKind: string | null = null,
     more: Record<string, unknown> = {},
@@ -178,7 +178,7 @@ export class Draft {
   commands(): Command[] {
     return [
       ...this.changes,
-      ...this.drafted.map((d): Command => ({ do: 'create', in: d.in, id: d.id, record: d.record })),
+      ...this.drafted.map((d) => looseCommand({ do: 'create', in: d.in, id: d.id, record: d.record })),
     ]
   }
 

@@ -1,5 +1,5 @@
 import { quarryLake } from '../../demo/quarry-lake'
-import { applyBatch, type Command } from './index'
+import { applyBatch, looseCommand, type Command } from './index'
 
 const demo = quarryLake()
 const set = (
@@ -7,7 +7,7 @@ const set = (
   id: string,
   field: string,
   value: unknown,
-): Command => ({ do: 'set', in: collection, id, field, value })
+): Command => looseCommand({ do: 'set', in: collection, id, field, value })
 const told = (...commands: Command[]): string[] => {
   const applied = applyBatch(demo, commands)
   return applied.ok ? [] : applied.refusals.map((r) => `${r.code} ${r.path.join('/')}`)

@@ -174,7 +174,7 @@ export function placeOfEnd(site: Site, end: End): PlaceId | null {
     }
     case 'port': {
       const of = lookUp(site.devices, end.device)
-      return of && (portsOf(of.kind) as readonly string[]).includes(end.port) ? of.place : null
+      return of && portsOf(of).includes(end.port) ? of.place : null
     }
     case 'core': {
       const cable = lookUp(site.cables, end.cable)

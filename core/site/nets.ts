@@ -92,7 +92,7 @@ function readHanging(site: Site, wiring: Wiring, controller: ControllerId): Read
   }
   for (const [id, device] of entries(site.devices)) {
     if (device.kind !== 'decoder' && device.kind !== 'sequencer') continue
-    for (const port of portsOf(device.kind)) {
+    for (const port of portsOf(device)) {
       if (port !== 'common') netAt(wiring.pointOf({ kind: 'port', device: id, port })).switchedBy.push(id)
     }
   }

@@ -1,16 +1,20 @@
-/** Kinds of device and the ports each has. */
-export const PORTS = {
-  coil: ['a', 'b'],
-  relay: ['a', 'b'],
-  sensor: ['a', 'b'],
-  flow_sensor: ['a', 'b'],
-  decoder: ['path_1', 'path_2', 'common', 'out_1', 'out_2'],
-  sequencer: ['in', 'common', 'out_1', 'out_2', 'out_3', 'out_4'],
-  arrestor: ['path_1', 'path_2', 'earth'],
-} as const
+import type { Device } from './device'
 
-export type DeviceKind = keyof typeof PORTS
-export type Port = (typeof PORTS)[DeviceKind][number]
+const numbered = (count: number) => Array.from({ length: count }, (_, i) => `out_${i + 1}`)
 
-/** The named ports of a kind of device. */
-export const portsOf = (kind: DeviceKind): readonly Port[] => PORTS[kind]
+/** The named ports of a device: what a wire can end on. Those that switch have as many outputs as they have. */
+export function portsOf(device: Device): readonly string[] {
+  switch (device.kind) {
+    case 'coil':
+    case 'relay':
+    case 'sensor':
+    case 'flow_sensor':
+      return ['a', 'b']
+    case 'decoder':
+      return ['path_1', 'path_2', 'common', ...numbered(device.outputs)]
+    case 'sequencer':
+      return ['in', 'common', ...numbered(device.outputs)]
+    case 'arrestor':
+      return ['path_1', 'path_2', 'earth']
+  }
+}

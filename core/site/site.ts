@@ -48,6 +48,20 @@ export const COLLECTIONS = {
 export type CollectionName = keyof typeof COLLECTIONS
 
 /**
+ * The fields of a record by name, each with its schema. Where a collection holds several kinds, those of the record's
+ * own kind, which itself may become any of them; without a record, the fields of all kinds.
+ */
+export function fieldsOf(name: CollectionName, record?: unknown): Readonly<Record<string, z.ZodType>> {
+  const schema = COLLECTIONS[name].record
+  if (!(schema instanceof z.ZodDiscriminatedUnion)) return schema.shape
+  const kinds = schema.options.map((o) => o.shape.kind.value)
+  const own = schema.options.filter(
+    (o) => record === undefined || (record as { kind: unknown }).kind === o.shape.kind.value,
+  )
+  return Object.assign({}, ...own.map((o) => o.shape), { kind: z.enum(kinds) })
+}
+
+/**
  * One property: intent (stations, points of connection), wiring (cables, splices, devices), and with each figure how
  * it is known and in what condition the part is. Everything else the product shows is computed from this.
  */

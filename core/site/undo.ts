@@ -1,6 +1,6 @@
 import { accepted, refusal, refused, type Outcome } from '../refusal'
 import { sameJson, valueAt } from './apply'
-import type { Command, Write } from './command'
+import { looseCommand, type Command, type Write } from './command'
 import type { CollectionName, Site } from './site'
 
 /**
@@ -15,11 +15,11 @@ export function undoCommands(site: Site, writes: readonly Write[]): Outcome<Comm
 
 function restoring({ path, before, after }: Write): Command {
   const [first, second, third] = path as [string, string, string | undefined]
-  if (first === 'about') return { do: 'setAbout', field: second, value: before }
-  if (first === 'settings') return { do: 'setSetting', field: second, value: before }
+  if (first === 'about') return looseCommand({ do: 'setAbout', field: second, value: before })
+  if (first === 'settings') return looseCommand({ do: 'setSetting', field: second, value: before })
   const collection = first as CollectionName
-  if (third !== undefined) return { do: 'set', in: collection, id: second, field: third, value: before }
+  if (third !== undefined) return looseCommand({ do: 'set', in: collection, id: second, field: third, value: before })
   if (before === null) return { do: 'remove', in: collection, id: second }
-  if (after === null) return { do: 'create', in: collection, id: second, record: before }
+  if (after === null) return looseCommand({ do: 'create', in: collection, id: second, record: before })
   throw new Error(`restoring: a write of the whole record ${path.join('/')} has both a before and an after`)
 }

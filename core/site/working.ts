@@ -2,7 +2,7 @@ import { accepted, parseWith, refusal, refused, type Outcome, type Refusal } fro
 import type { Command } from './command'
 import { lookUp } from './look-up'
 import { settings } from './settings'
-import { about, COLLECTIONS, type CollectionName, type Site } from './site'
+import { about, COLLECTIONS, fieldsOf, type CollectionName, type Site } from './site'
 
 type Records = Record<string, Record<string, unknown>>
 
@@ -82,9 +82,9 @@ export class WorkingSite {
   ): readonly Refusal[] | null {
     const old = lookUp(this.next[name], id) as Record<string, unknown> | undefined
     if (!old) return [refusal('no_such_record', [name, id])]
-    const { shape } = COLLECTIONS[name].record
-    if (!Object.hasOwn(shape, field)) return [refusal('unknown_field', [name, id, field], { field })]
-    const parsed = parseWith(shape[field as keyof typeof shape], value, [name, id, field])
+    const fields = fieldsOf(name, old)
+    if (!Object.hasOwn(fields, field)) return [refusal('unknown_field', [name, id, field], { field })]
+    const parsed = parseWith(fields[field]!, value, [name, id, field])
     if (!parsed.ok) return parsed.refusals
     const key = keyOf(name, id)
     const records = this.own(name)

@@ -70,9 +70,9 @@ function piece(
   site: Site,
   cable: Cable,
   core: CoreId,
-  run: { from: number; to: number; gauge: unknown },
+  run: { from: number; to: number; gauge: Cable['gauge'] },
   index: number,
-): unknown {
+): Cable {
   const stops = cable.stops.slice(run.from, run.to + 1)
   const inner = new Set<string>(stops.slice(1, -1).map((s) => s.id))
   const record = must(cable.cores, core)

@@ -64,7 +64,9 @@ function turns(powered: Powered, devices: readonly DeviceId[]): Edit[] {
   for (const [device, record] of entries(site.devices)) {
     if (record.kind !== 'sequencer') continue
     const point = (port: string) => wiring.pointOf({ kind: 'port', device, port } as End)
-    const turn = [2, 3, 4].find((n) => coilNets.includes(nets.of(point(`out_${n}`))))
+    const turn = Array.from({ length: record.outputs - 1 }, (_, i) => i + 2).find((n) =>
+      coilNets.includes(nets.of(point(`out_${n}`))),
+    )
     const contact = parts.findIndex(({ of }) => of.kind === 'contact' && of.device === device)
     const [a, b] = [
       powered.nodeOf.get(point('in')),

@@ -29,7 +29,7 @@ export function waysOf(
   for (const [device, record] of entries(powered.site.devices)) {
     if (record.kind !== 'sequencer') continue
     const node = (port: string) => powered.nodeOf.get(powered.wiring.pointOf({ kind: 'port', device, port } as End))
-    for (let n = 2; n <= 4; n++) {
+    for (let n = 2; n <= record.outputs; n++) {
       const [a, b] = [node('in'), node(`out_${n}`)]
       if (a !== undefined && b !== undefined) {
         elements.push({ a, b, ohm: LEAST_ohm, link: null })

@@ -6,6 +6,7 @@ import {
   emptySite,
   endKey,
   entries,
+  looseCommand,
   must,
   type Command,
   type ControllerId,
@@ -309,13 +310,8 @@ test('a pinned core serves the station it is kept for, colours follow the number
 test('broken rules are named: overfilled, dry or bare in a box, two reds, unlike ends, unlike leads of a coil, a spare open at one end', () => {
   const draft = laid(1).core('K1', 'yellow', { colour: { value: 'Red', how: 'seen' }, colourAt: { B2: 'orange' } })
   const site = draft.site()
-  const set = (collection: 'splices' | 'devices', id: string, field: string, value: unknown): Command => ({
-    do: 'set',
-    in: collection,
-    id,
-    field,
-    value,
-  })
+  const set = (collection: 'splices' | 'devices', id: string, field: string, value: unknown) =>
+    looseCommand({ do: 'set', in: collection, id, field, value })
   const joint = (box: string, i: number) => boxJoints(site, at(box))[i]!.id
   const spare = entries(site.splices).find(
     ([, s]) => s.place === at('B2') && s.ends.some((e) => e.kind === 'core' && e.core === 'brown'),

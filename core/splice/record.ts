@@ -49,7 +49,7 @@ export function endsAt(site: Site, place: PlaceId): EndHere[] {
         }
       })
   for (const [device, d] of entries(site.devices))
-    if (d.place === place) for (const port of portsOf(d.kind)) ends.push({ kind: 'port', device, port })
+    if (d.place === place) for (const port of portsOf(d)) ends.push({ kind: 'port', device, port })
   for (const [controller, c] of entries(site.controllers))
     if (c.place === place)
       for (const [terminal] of entries(c.terminals).sort(([, a], [, b]) => a.order - b.order))
@@ -109,7 +109,7 @@ export function joinCommands(
     create(work, 'splices', freeId(work.site, 'splices', `${must(site.places, place).tag}-j`), {
       place,
       connector: kind,
-      ends,
+      ends: [...ends],
     })
   }
   return accepted(commandsBetween(site, work.site))

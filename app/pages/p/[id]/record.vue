@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { checkSite, type Command, type Settings } from '../../../../core/site'
+import { checkSite, setSetting, type Command } from '../../../../core/site'
 import { say } from '../../../../words'
 import { dayText, timeText, useSpeaker } from '../../../composables/useSpeaker'
 import { fileAddress, type Step } from '../../../lib/api'
@@ -30,7 +30,6 @@ interface Field {
   high: number
   store: (shown: number) => Command
 }
-const setting = (field: keyof Settings, value: unknown): Command => ({ do: 'setSetting', field, value })
 const fields = computed((): Field[] => {
   const s = settings.value
   const F = s.units.temperature === 'F'
@@ -42,7 +41,7 @@ const fields = computed((): Field[] => {
       shown: temperatureShown(s.ground_C, s.units),
       low: -40,
       high: F ? 194 : 90,
-      store: (v) => setting('ground_C', temperatureMeant(v, s.units)),
+      store: (v) => setSetting('ground_C', temperatureMeant(v, s.units)),
     },
     {
       key: 'soundSplice_ohm',
@@ -51,7 +50,7 @@ const fields = computed((): Field[] => {
       shown: String(s.soundSplice_ohm),
       low: 0,
       high: 1,
-      store: (v) => setting('soundSplice_ohm', v),
+      store: (v) => setSetting('soundSplice_ohm', v),
     },
     {
       key: 'coilTolerance_ratio',
@@ -60,7 +59,7 @@ const fields = computed((): Field[] => {
       shown: String(Math.round(s.coilTolerance_ratio * 1000) / 10),
       low: 0,
       high: 50,
-      store: (v) => setting('coilTolerance_ratio', v / 100),
+      store: (v) => setSetting('coilTolerance_ratio', v / 100),
     },
     {
       key: 'lengthTolerance_ratio',
@@ -69,7 +68,7 @@ const fields = computed((): Field[] => {
       shown: String(Math.round(s.lengthTolerance_ratio * 1000) / 10),
       low: 0,
       high: 50,
-      store: (v) => setting('lengthTolerance_ratio', v / 100),
+      store: (v) => setSetting('lengthTolerance_ratio', v / 100),
     },
     {
       key: 'ruleLow',
@@ -78,7 +77,7 @@ const fields = computed((): Field[] => {
       shown: String(s.ruleOfThumb_ohm.low),
       low: 0,
       high: s.ruleOfThumb_ohm.high - 1,
-      store: (v) => setting('ruleOfThumb_ohm', { ...s.ruleOfThumb_ohm, low: v }),
+      store: (v) => setSetting('ruleOfThumb_ohm', { ...s.ruleOfThumb_ohm, low: v }),
     },
     {
       key: 'ruleHigh',
@@ -87,7 +86,7 @@ const fields = computed((): Field[] => {
       shown: String(s.ruleOfThumb_ohm.high),
       low: s.ruleOfThumb_ohm.low + 1,
       high: 1000,
-      store: (v) => setting('ruleOfThumb_ohm', { ...s.ruleOfThumb_ohm, high: v }),
+      store: (v) => setSetting('ruleOfThumb_ohm', { ...s.ruleOfThumb_ohm, high: v }),
     },
   ]
 })
@@ -116,7 +115,7 @@ async function storeAbout(field: 'name' | 'contractor', text: string, input: HTM
 const unitsChoice = computed(() => (settings.value.units.length === 'ft' ? 'imperial' : 'metric'))
 const storeUnits = (choice: string) =>
   property.change([
-    setting('units', choice === 'imperial' ? { length: 'ft', temperature: 'F' } : { length: 'm', temperature: 'C' }),
+    setSetting('units', choice === 'imperial' ? { length: 'ft', temperature: 'F' } : { length: 'm', temperature: 'C' }),
   ])
 
 /** What a change touched, in the words of its fields. */
