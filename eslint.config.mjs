@@ -14,6 +14,8 @@ export default ts.config(
       '@typescript-eslint/unified-signatures': 'off',
       'vue/multi-word-component-names': 'off',
       'no-console': 'off',
+      'max-statements-per-line': ['error', { max: 1 }],
+      'no-duplicate-imports': ['error', { allowSeparateTypeImports: true }],
       eqeqeq: ['error', 'always', { null: 'ignore' }],
     },
   },

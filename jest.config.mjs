@@ -1,7 +1,9 @@
 const transform = { '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2023', parser: { syntax: 'typescript' } } }] }
 const common = { transform, testEnvironment: 'node', transformIgnorePatterns: ['/node_modules/'] }
 
-/** `unit` needs nothing but the sources; `routes` needs the built server and a database (scripts/test.mjs gives both). */
+/**
+ * `unit` needs nothing but the sources; `routes` needs the built server and a database (scripts/test.mjs gives both).
+ */
 export default {
   projects: [
     {

@@ -16,9 +16,9 @@ import type { ControllerId, TerminalId } from '../core/site'
 import { readRaw, simulate } from '../tests/simulator'
 import { manyStations } from './property'
 
-// The engine against Debian's circuit simulator: a property of 256 stations, every station on in turn while its master valve is live,
-// every node's complex volts each time. Then how an update compares with a plain pass over the same numbers, and how factor
-// and update grow. Only ratios count; seconds are printed.
+// The engine against Debian's circuit simulator: a property of 256 stations, every station on in turn while its
+// master valve is live, every node's complex volts each time. Then how an update compares with a plain pass over the
+// same numbers, and how factor and update grow. Only ratios count; seconds are printed.
 
 const STATIONS = 256
 const RUNS = 5

@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { buildSync } from 'esbuild'
 import { FAMILIES, oddsBasis, USUAL_ODDS } from '../core/hunt'
 import type { FieldTest, ReadingValue } from '../core/record'
-import { must, stopIndex, type PlaceId } from '../core/site'
+import { getOrThrow, stopIndex, type PlaceId } from '../core/site'
 import { calibration, type Believed } from './hunt/calibration'
 import { Clock, WRONG_min } from './hunt/crew'
 import { A, caseOf, KINDS, METER, sweepTests, type Case } from './hunt/draw'
@@ -16,8 +16,9 @@ import { outward, type Ended } from './hunt/outward'
 import { pruningHeld } from './hunt/pruning'
 import { rescore } from './hunt/rescore'
 
-// Diagnosis: made-up properties with faults in them, answered by the stand-in's plain solver; the engine in processes of its
-// own is told the record and the readings only. Accuracy, calibration and minutes against the procedure of docs/outward.md.
+// Diagnosis: made-up properties with faults in them, answered by the stand-in's plain solver; the engine in processes
+// of its own is told the record and the readings only. Accuracy, calibration and minutes against the procedure of
+// docs/outward.md.
 
 const flag = (name: string, usual: number) => {
   const at = process.argv.indexOf(name)
@@ -80,20 +81,20 @@ function placesOf(c: Case, key: string): PlaceId[] {
   const [kind, id = ''] = key.split(' ')
   switch (kind) {
     case 'joint':
-      return [must(c.site.splices, id).place]
+      return [getOrThrow(c.site.splices, id).place]
     case 'coil':
     case 'valve':
-      return [must(c.site.devices, id).place]
+      return [getOrThrow(c.site.devices, id).place]
     case 'run':
     case 'touch': {
-      const cable = must(c.site.cables, id)
+      const cable = getOrThrow(c.site.cables, id)
       return key
         .split(' ')
         .slice(-2)
         .map((stop) => cable.stops[stopIndex(cable, stop)]!.place)
     }
     default:
-      return [must(c.site.controllers, A).place]
+      return [getOrThrow(c.site.controllers, A).place]
   }
 }
 
@@ -112,7 +113,10 @@ interface Hunted extends Outcome {
   size: Said['size']
 }
 
-/** A case to its end: what is named is mended and retested until nothing is left; a wrong name or none is searched to the end. */
+/**
+ * A case to its end: what is named is mended and retested until nothing is left; a wrong name or none is searched to
+ * the end.
+ */
 async function hunted(c: Case, engine: Engine): Promise<Hunted> {
   const clock = new Clock(c.site)
   let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
@@ -275,7 +279,10 @@ const largest = {
 engines.forEach((e) => e.end())
 rmSync(dirname(engineFile), { recursive: true })
 
-/** Small cases of one fault, solved outright: expected minutes of the best order of tests, of ours, of one step ahead, and what the procedure took. */
+/**
+ * Small cases of one fault, solved outright: expected minutes of the best order of tests, of ours, of one step ahead,
+ * and what the procedure took.
+ */
 function smallCases(wanted: number) {
   const [MOST_STATES, sums] = [20_000, { cases: 0, passedOver: 0, optimum: 0, ours: 0, greedy: 0, procedure: 0 }]
   for (let n = 0; sums.cases < wanted && n < 4 * wanted; n++) {

@@ -13,8 +13,9 @@ import { storeProperty } from '../server/db/intake'
 import { listProperties } from '../server/db/listing'
 import { presentSite } from '../server/db/sites'
 
-// How the lists grow: properties from 200 to 10 000, readings of one property from 500 to 5000. The reference of the list is
-// the plainest query that gives a row a property; of a whole property, parsing its file's JSON. Seconds gate nothing.
+// How the lists grow: properties from 200 to 10 000, readings of one property from 500 to 5000. The reference of the
+// list is the plainest query that gives a row a property; of a whole property, parsing its file's JSON. Seconds gate
+// nothing.
 
 const db = openDatabase(process.env.DATABASE_URL ?? '')
 const RUNS = 7

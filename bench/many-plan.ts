@@ -1,7 +1,10 @@
 import { Draft, type Site } from '../core/site'
 import { seeded } from '../tests/random-site'
 
-/** A plan of many stations with every size open: four trunks of single conductors, unlike coils, a master valve, boxes of up to four valves. */
+/**
+ * A plan of many stations with every size open: four trunks of single conductors, unlike coils, a master valve, boxes
+ * of up to four valves.
+ */
 export function manyPlanned(count: number, seed = 1): Site {
   const random = seeded(seed)
   const draft = new Draft(`${count} planned`)

@@ -1,6 +1,9 @@
 import { Draft, type Site } from '../core/site'
 
-/** A property of one trunk per 128 stations: single conductors, a box every 12 m with four valves, a master valve in the first. */
+/**
+ * A property of one trunk per 128 stations: single conductors, a box every 12 m with four valves, a master valve in
+ * the first.
+ */
 export function manyStations(count: number): Site {
   const draft = new Draft(`${count} stations`)
     .place('A', 'cabinet')

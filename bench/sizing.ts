@@ -4,7 +4,8 @@ import { randomPlan, searchAll, siteOf } from '../tests/random-plan'
 import { manyPlanned } from './many-plan'
 
 // Sizing: plans of 200 stations with the proven gap and the saving against the best single size, and small random plans
-// against trying everything. Seconds are printed beside one evaluation of all demands of the same plan and gate nothing.
+// against trying everything. Seconds are printed beside one evaluation of all demands of the same plan and gate
+// nothing.
 
 const [cases, seed] = ['--cases', '--seed'].map((flag) => {
   const at = process.argv.indexOf(flag)

@@ -6,7 +6,7 @@ import { goodReadings, pastOf } from '../core/history'
 import { huntOf, reportOf } from '../core/hunt'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { controllerOf, partKey, testKey } from '../core/record'
-import { must, type ControllerId, type PlaceId } from '../core/site'
+import { getOrThrow, type ControllerId, type PlaceId } from '../core/site'
 import type { Speaker } from '../words'
 import { sayCare, sayHow, sayOutcome, sayPart, sayStand, sayTelling, sayTest } from '../words/hunt'
 import type { Arguments } from './flags'
@@ -43,20 +43,20 @@ export function huntIn(
     helper: flags.helper,
     known: knownOf({ site, facts }, controller, flags).good,
   })
-  if (!hunt) return refused(refusal('nothing_to_hunt', [], { tag: must(site.controllers, controller).tag }))
+  if (!hunt) return refused(refusal('nothing_to_hunt', [], { tag: getOrThrow(site.controllers, controller).tag }))
   const lines = new Map(read.value.map((r) => [testKey(r.test), r.line]))
   const left = read.value
-    .filter((r) => hunt.foresight.base(r.test) === null || ![controller, null].includes(controllerOf(site, r.test)))
+    .filter((r) => hunt.predictor.base(r.test) === null || ![controller, null].includes(controllerOf(site, r.test)))
     .map((r) => r.line)
   for (const r of read.value) if (!left.includes(r.line)) hunt.take(r)
   const report = reportOf(hunt)
-  const place = (p: PlaceId) => must(site.places, p).tag
-  const cabinet = must(site.controllers, controller).place
+  const place = (p: PlaceId) => getOrThrow(site.places, p).tag
+  const cabinet = getOrThrow(site.controllers, controller).place
   const { next, telling } = report
   return accepted({
     verb: 'hunt',
     property: site.about.name,
-    controller: must(site.controllers, controller).tag,
+    controller: getOrThrow(site.controllers, controller).tag,
     end: report.end,
     strained: report.strained,
     nothing: report.nothing,

@@ -5,7 +5,7 @@ import { listCommands, runsOf } from '../core/plan'
 import { gaugeText } from '../core/quantity'
 import { accepted, refused, type Outcome } from '../core/refusal'
 import { choiceSolver, marginsOf, size, type SizingAnswer, type ThreadMargin } from '../core/sizing'
-import { applyBatch, byTag, entries, must, type Site } from '../core/site'
+import { applyBatch, byTag, entries, getOrThrow, type Site } from '../core/site'
 import { boxJoints, censusCounts, censusOf, isMade, planRun } from '../core/splice'
 import { cableLengths, connectorCounts, spoolPlans } from '../core/takeoff'
 import type { Speaker } from '../words'
@@ -32,16 +32,16 @@ export async function sizes(
     mains_ratio: 1 - sizing.mainsLow_ratio,
     together: sizing.together,
     margins: threads.map((t) => marginOut(site, t)),
-    unwired: unwired.map((s) => must(site.stations, s).name),
+    unwired: unwired.map((s) => getOrThrow(site.stations, s).name),
     ...answerOut(site, answer, speaker),
   })
 }
 
 const marginOut = (site: Site, t: ThreadMargin) => ({
-  station: t.station === null ? null : must(site.stations, t.station).name,
-  device: must(site.devices, t.device).tag ?? t.device,
+  station: t.station === null ? null : getOrThrow(site.stations, t.station).name,
+  device: getOrThrow(site.devices, t.device).tag ?? t.device,
   part: t.part,
-  starter: must(site.stations, t.starter).name,
+  starter: getOrThrow(site.stations, t.starter).name,
   terminal_V: t.terminal_V,
   needed_V: t.needed_V,
   volt_V: t.volt_V,
@@ -50,10 +50,10 @@ const marginOut = (site: Site, t: ThreadMargin) => ({
   model_V: t.model_V,
   stretches: t.stretches.map((s) => ({
     side: s.side,
-    cable: must(site.cables, s.cable).tag ?? s.cable,
+    cable: getOrThrow(site.cables, s.cable).tag ?? s.cable,
     core: s.core,
-    from: must(site.places, s.from).tag,
-    to: must(site.places, s.to).tag,
+    from: getOrThrow(site.places, s.from).tag,
+    to: getOrThrow(site.places, s.to).tag,
     size: s.gauge && gaugeText(s.gauge),
     length_m: s.length_m,
     current_A: s.current_A,
@@ -74,11 +74,11 @@ function answerOut(site: Site, answer: SizingAnswer, speaker: Speaker) {
           cost_cents: answer.uniform.cost_cents,
         },
         sizes: answer.groups.map((g, i) => {
-          const cable = must(site.cables, g.cable)
+          const cable = getOrThrow(site.cables, g.cable)
           return {
             cable: cable.tag ?? g.cable,
-            from: must(site.places, cable.stops[g.from]!.place).tag,
-            to: must(site.places, cable.stops[g.to]!.place).tag,
+            from: getOrThrow(site.places, cable.stops[g.from]!.place).tag,
+            to: getOrThrow(site.places, cable.stops[g.to]!.place).tag,
             length_m: g.length_m,
             size: gaugeText(answer.stock[answer.chosen[i]!]!.gauge),
           }
@@ -99,7 +99,7 @@ function answerOut(site: Site, answer: SizingAnswer, speaker: Speaker) {
 
 /** Cable lengths, spools and connectors; as lines, the CSV of all sheets. */
 export function material({ site }: Property): Outcome<z.infer<typeof materialOutput>> {
-  const tag = (id: string) => must(site.cables, id).tag ?? id
+  const tag = (id: string) => getOrThrow(site.cables, id).tag ?? id
   return accepted({
     verb: 'material',
     property: site.about.name,
@@ -128,8 +128,8 @@ export function material({ site }: Property): Outcome<z.infer<typeof materialOut
         left_m: s.left_m,
         pulls: s.pulls.map((pull) => ({
           cable: tag(pull.cable),
-          from: must(site.places, pull.from).tag,
-          to: must(site.places, pull.to).tag,
+          from: getOrThrow(site.places, pull.from).tag,
+          to: getOrThrow(site.places, pull.to).tag,
           length_m: pull.length_m,
         })),
       })),
@@ -154,9 +154,11 @@ export function stations(property: Property, csv: string | null): Outcome<z.infe
     : refused(...applied.refusals)
 }
 
-/** What every run needs and every core serves, and the joints of every box with the ways in which they could be made. */
+/**
+ * What every run needs and every core serves, and the joints of every box with the ways in which they could be made.
+ */
 export function wiring({ site }: Property): z.infer<typeof wiringOutput> {
-  const tag = (place: string) => must(site.places, place).tag
+  const tag = (place: string) => getOrThrow(site.places, place).tag
   return {
     verb: 'wiring',
     property: site.about.name,
@@ -164,7 +166,7 @@ export function wiring({ site }: Property): z.infer<typeof wiringOutput> {
       .flatMap(([c]) => runsOf(site, c))
       .map((run) => planRun(site, run))
       .map(({ run, laid, needs, has, jacket, advised, cores }) => ({
-        cable: must(site.cables, run.cable).tag ?? run.cable,
+        cable: getOrThrow(site.cables, run.cable).tag ?? run.cable,
         laid,
         needs,
         has,

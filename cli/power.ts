@@ -16,7 +16,7 @@ import {
 } from '../core/circuit'
 import { probeAt, writeDeck, type Property } from '../core/formats'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
-import { must, type DeviceId, type Site } from '../core/site'
+import { getOrThrow, type DeviceId, type Site } from '../core/site'
 import type { Arguments } from './flags'
 import type { deckOutput, solveOutput } from './output'
 
@@ -24,7 +24,7 @@ type Flags = Arguments['flags']
 type Solve = z.infer<typeof solveOutput>
 type Deck = z.infer<typeof deckOutput>
 
-const TOLD = ['inrush', 'holding', 'off'] as const
+const STATES_TOLD = ['inrush', 'holding', 'off'] as const
 
 /** Volts, currents and what pulls in and holds, with the given stations on. */
 export function solve({ site }: Property, flags: Flags): Outcome<Solve> {
@@ -36,7 +36,7 @@ export function solve({ site }: Property, flags: Flags): Outcome<Solve> {
   const answer = answerOf(engine, solution)
   const worst = safely(powered, edits)
   const { conditions, names, parts } = powered
-  const tag = (id: string, of: Record<string, { tag: string | null }>) => must(of, id).tag ?? id
+  const tag = (id: string, of: Record<string, { tag: string | null }>) => getOrThrow(of, id).tag ?? id
   const home = powered.sources[0]?.common
   const nodes = names.map((name, node): Solve['nodes'][number] => {
     const floating = solution.floating(node)
@@ -86,12 +86,12 @@ export function solve({ site }: Property, flags: Flags): Outcome<Solve> {
     }),
     joints: answer.joints.map((j) => ({
       splice: j.splice,
-      place: must(site.places, must(site.splices, j.splice).place).tag,
+      place: getOrThrow(site.places, getOrThrow(site.splices, j.splice).place).tag,
       volt_V: j.volt_V,
       current_A: j.current_A,
     })),
     supplies: answer.supplies.map((s) => ({
-      controller: must(site.controllers, s.controller).tag,
+      controller: getOrThrow(site.controllers, s.controller).tag,
       terminal_V: s.terminal_V,
       current_A: s.current_A,
       load_VA: s.load_VA,
@@ -130,8 +130,8 @@ function setUp(site: Site, flags: Flags): Outcome<{ powered: Powered; edits: Edi
   const on = list(flags.on).flatMap((written) => at(written, '--on') ?? [])
   const told = list(flags.state).flatMap((written) => {
     const [where = '', as = ''] = written.split('=')
-    if (!(TOLD as readonly string[]).includes(as)) {
-      wrong.push(refusal('not_one_of', ['--state'], { options: TOLD.map((t) => `A:3=${t}`).join(', ') }))
+    if (!(STATES_TOLD as readonly string[]).includes(as)) {
+      wrong.push(refusal('not_one_of', ['--state'], { options: STATES_TOLD.map((t) => `A:3=${t}`).join(', ') }))
       return []
     }
     const t = at(where, '--state')
@@ -161,6 +161,6 @@ function setUp(site: Site, flags: Flags): Outcome<{ powered: Powered; edits: Edi
 }
 
 const tagOf = (site: Site, t: TerminalAt): string => {
-  const controller = must(site.controllers, t.controller)
-  return `${controller.tag}:${must(controller.terminals, t.terminal).tag}`
+  const controller = getOrThrow(site.controllers, t.controller)
+  return `${controller.tag}:${getOrThrow(controller.terminals, t.terminal).tag}`
 }

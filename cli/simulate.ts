@@ -2,7 +2,7 @@ import type * as z from 'zod'
 import { writeReadingsCsv, type Property } from '../core/formats'
 import type { FieldTest, Meter, Reading } from '../core/record'
 import { accepted, refused, type Outcome } from '../core/refusal'
-import { candidatesOf, groundOf } from '../core/hunt'
+import { candidatesOf, huntContextOf } from '../core/hunt'
 import { coilsAsRead } from '../core/history'
 import { entries, type ControllerId } from '../core/site'
 import { chance, fieldOf, readFault, sweepOf } from '../standins'
@@ -10,7 +10,10 @@ import type { Arguments } from './flags'
 import { knownOf } from './hunt'
 import type { simulateOutput } from './output'
 
-/** What a meter would read on a property with these faults in it: a sweep, under power and in the boxes where that is asked for. */
+/**
+ * What a meter would read on a property with these faults in it: a sweep, under power and in the boxes where that is
+ * asked for.
+ */
 export function simulate(
   { site, facts }: Property,
   flags: Arguments['flags'],
@@ -48,12 +51,12 @@ export function simulate(
           ]
         : [],
     )
-    const ground = flags.boxes ? groundOf(site, controller) : null
+    const context = flags.boxes ? huntContextOf(site, controller) : null
     return [
       ...sweep,
       ...(flags.power ? [{ kind: 'supply' as const, controller }, ...stations] : []),
-      ...(ground
-        ? candidatesOf(ground)
+      ...(context
+        ? candidatesOf(context)
             .filter((c) => c.place !== site.controllers[controller]!.place)
             .map((c) => c.test)
         : []),

@@ -17,7 +17,16 @@ import { probeAt, readReadingsCsv, type Property } from '../core/formats'
 import { baselineOf, pastOf, pastOfTest, type SceneAt } from '../core/history'
 import { isHuntTest, type Meter, type OhmsTest } from '../core/record'
 import { accepted, pathText, refusal, refused, type Outcome } from '../core/refusal'
-import { checkSite, commonOf, entries, must, terminalEnd, type ControllerId, type End, type Site } from '../core/site'
+import {
+  checkSite,
+  commonOf,
+  entries,
+  getOrThrow,
+  terminalEnd,
+  type ControllerId,
+  type End,
+  type Site,
+} from '../core/site'
 import { brokenRules } from '../core/splice'
 import { say, sayRefusal, type Speaker } from '../words'
 import { sayBreach } from '../words/breach'
@@ -142,7 +151,7 @@ export function judge({ site, facts }: Property, csv: string, flags: Flags, spea
     }),
     conclusions: joints.flatMap(({ id, of, joint }) =>
       describe(scene, id, of, joint).map((d) => ({
-        controller: must(site.controllers, id).tag,
+        controller: getOrThrow(site.controllers, id).tag,
         kind: d.conclusion.kind,
         doubtful: d.conclusion.doubtful,
         says: say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker),
@@ -152,12 +161,12 @@ export function judge({ site, facts }: Property, csv: string, flags: Flags, spea
           says: say({ ...other, code: `conclusion.${other.code}` }, speaker),
         })),
         terminals: d.terminals.map((t) => tagOf(site, terminalEnd(id, t))),
-        between: [...new Set(d.between?.map((p) => must(site.places, p).tag) ?? [])],
+        between: [...new Set(d.between?.map((p) => getOrThrow(site.places, p).tag) ?? [])],
         suspects:
           'suspects' in d.conclusion
             ? d.conclusion.suspects.map((s) => ({
                 kind: s.kind,
-                places: (s.kind === 'stretch' ? [s.from, s.to] : [s.place]).map((p) => must(site.places, p).tag),
+                places: (s.kind === 'stretch' ? [s.from, s.to] : [s.place]).map((p) => getOrThrow(site.places, p).tag),
                 id: s.kind === 'stretch' ? `${s.cable}/${s.core}` : s.kind === 'joint' ? s.splice : s.device,
               }))
             : [],
@@ -208,8 +217,8 @@ export function chosenControllers(site: Site, tag: string | undefined): Outcome<
 
 function tagOf(site: Site, end: End): string {
   if (end.kind !== 'terminal') return end.kind
-  const controller = must(site.controllers, end.controller)
-  return `${controller.tag}:${must(controller.terminals, end.terminal).tag}`
+  const controller = getOrThrow(site.controllers, end.controller)
+  return `${controller.tag}:${getOrThrow(controller.terminals, end.terminal).tag}`
 }
 
 function labels(site: Site, test: OhmsTest): { terminal: string; to: string; station: string | null } {

@@ -2,7 +2,10 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { dirname, join, relative, resolve, sep } from 'node:path'
 
 const ROOT = resolve(__dirname, '..')
-/** What each room of the core may read besides itself. An arrow that is not here is a mistake or a decision to write down. */
+/**
+ * What each room of the core may read besides itself. An arrow that is not here is a mistake or a decision to write
+ * down.
+ */
 const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   refusal: [],
   quantity: [],

@@ -99,7 +99,10 @@ const bent = (cable: string) => ({
 
 const SPARES = ['brown/white', 'violet/white', 'grey/white']
 
-/** Quarry Lake Observatory's gatehouse: 18 stations, a master valve with a pump relay, a multi-core run and a run of singles. */
+/**
+ * Quarry Lake Observatory's gatehouse: 18 stations, a master valve with a pump relay, a multi-core run and a run of
+ * singles.
+ */
 export function quarryLake(): Site {
   const draft = new Draft('Quarry Lake Observatory')
     .about('contractor', 'Lantern Grounds')
@@ -202,7 +205,9 @@ export function quarryLake(): Site {
   return dated(boathouse(draft).site())
 }
 
-/** The last box of the main run was opened this spring and is to be made anew; every other joint is as old as its run. */
+/**
+ * The last box of the main run was opened this spring and is to be made anew; every other joint is as old as its run.
+ */
 function dated(site: Site): Site {
   const made = (place: string) => ({
     value: place.startsWith('S') ? '2017-04-03' : '2009-05-12',
@@ -218,7 +223,10 @@ function dated(site: Site): Site {
   return { ...site, splices }
 }
 
-/** The boathouse: six stations on one multi-core, the last two jumpered onto one lead that feeds a two-output sequencer. */
+/**
+ * The boathouse: six stations on one multi-core, the last two jumpered onto one lead that feeds a two-output
+ * sequencer.
+ */
 function boathouse(draft: Draft): Draft {
   draft
     .place('S', 'cabinet', { name: 'Boathouse, back wall', ...drawn('S') })
@@ -299,7 +307,10 @@ interface Check {
 const METER: Meter = { ...COMMON_METER, name: 'Bench meter' }
 const AUTHOR = 'Demo crew'
 
-/** What a meter would have shown: the recorded property with each coil a little off its sheet, the faults, and rounding. */
+/**
+ * What a meter would have shown: the recorded property with each coil a little off its sheet, the faults, and
+ * rounding.
+ */
 function swept(site: Site, sweep: Sweep, revision: number): Facts {
   const facts = noFacts()
   const { controller, ground_C } = sweep

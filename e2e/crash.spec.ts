@@ -145,12 +145,15 @@ test('a device that keeps nothing: said so while anything waits, and sent all th
   expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(1)
 })
 
-test('two hundred readings with server, database and browser killed at random moments: what was acknowledged exists, once', async ({
+/** How long the storm is; a thousand readings (`STORM=1000`) bring some fifty kills. */
+const READINGS = Number(process.env.STORM ?? 200)
+
+test('hundreds of readings with server, database and browser killed at random moments: what was acknowledged exists, once', async ({
   browser,
   request,
   baseURL,
 }) => {
-  test.setTimeout(180_000)
+  test.setTimeout(900 * READINGS)
   const id = await ownProperty(request, 'Long storm')
   const folder = mkdtempSync(join(tmpdir(), 'storm-'))
   const open = () =>
@@ -172,7 +175,7 @@ test('two hundred readings with server, database and browser killed at random mo
   const acknowledged: number[] = []
   const sent: number[] = []
   let kills = 0
-  for (let i = 0; i < 200; i++) {
+  for (let i = 0; i < READINGS; i++) {
     const ohm = 1000 + i
     await page.locator('#reading').fill(String(ohm))
     await page.keyboard.press('Enter')
@@ -188,7 +191,6 @@ test('two hundred readings with server, database and browser killed at random mo
     else if (luck < 0.05) {
       // What the page has not called kept or saved yet may be lost; a moment later the browser dies as in a crash.
       await expect(page.getByRole('status')).toContainText(/All saved|kept on this device|sending/)
-      await page.waitForTimeout(60)
       const gone = new Promise((done) => context.once('close', done))
       killBrowser(folder)
       await gone
@@ -215,9 +217,10 @@ test('two hundred readings with server, database and browser killed at random mo
     .map((r) => (r.value as { ohm: number }).ohm)
   expect(new Set(ohms).size).toBe(ohms.length)
   expect(acknowledged.filter((ohm) => !ohms.includes(ohm))).toEqual([])
-  expect(acknowledged.length).toBeGreaterThan(100)
-  expect(ohms.length).toBeGreaterThan(190)
-  expect(kills).toBeGreaterThan(1)
+  expect(acknowledged.length).toBeGreaterThan(READINGS / 2)
+  expect(ohms.length).toBeGreaterThan(0.95 * READINGS)
+  expect(kills).toBeGreaterThan(READINGS / 200)
+  console.log(`${kills} kills, ${ohms.length} of ${READINGS} readings kept, ${acknowledged.length} acknowledged`)
   await context.close()
   rmSync(folder, { recursive: true, force: true })
 })

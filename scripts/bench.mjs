@@ -4,7 +4,8 @@ import { giveUp, openly } from './lib/plain.mjs'
 import { startCluster } from './lib/postgres.mjs'
 import { prepareDatabase } from './lib/server.mjs'
 
-// A benchmark: node scripts/bench.mjs NAME [--json]. Answers on standard output only; one that needs a database gets an empty one.
+// A benchmark: node scripts/bench.mjs NAME [--json]. Answers on standard output only; one that needs a database gets
+// an empty one.
 const NEEDS = { lists: ['postgresql'], circuit: ['ngspice'], sizing: [], hunt: [] }
 const [name, ...rest] = process.argv.slice(2)
 if (!Object.hasOwn(NEEDS, name ?? '')) giveUp(`Name a benchmark: ${Object.keys(NEEDS).join(', ')}.`)

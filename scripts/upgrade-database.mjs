@@ -6,7 +6,8 @@ import { giveUp, say } from './lib/plain.mjs'
 import { dataVersionOf, renewCluster, startCluster } from './lib/postgres.mjs'
 import { newestPostgres } from './lib/packages.mjs'
 
-// npm run upgrade-database: the data taken over into the newest PostgreSQL that is installed. The former cluster is kept.
+// npm run upgrade-database: the data taken over into the newest PostgreSQL that is installed. The former cluster is
+// kept.
 
 const [before, newest] = [dataVersionOf('main'), newestPostgres()]
 if (before === null) giveUp('There is no data here yet.', 0)

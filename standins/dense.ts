@@ -1,4 +1,6 @@
-/** A complex number of its own: this room answers by the plainest arithmetic and borrows none from the circuit engine. */
+/**
+ * A complex number of its own: this room answers by the plainest arithmetic and borrows none from the circuit engine.
+ */
 export interface Z {
   readonly re: number
   readonly im: number
@@ -16,12 +18,16 @@ export interface Current {
 
 /** Conductance that holds down whatever is joined to nothing, S: a thousandth of what the best insulation leaks. */
 const HAIR = 1e-11
-/** A branch without resistance, Ω: a thousandth of a meter's last digit. The hair is still seen beside it in double precision. */
+/**
+ * A branch without resistance, Ω: a thousandth of a meter's last digit. The hair is still seen beside it in double
+ * precision.
+ */
 const CONTACT = 1e-4
 
 /**
- * Solves for any currents once the whole admittance matrix is taken apart, L·U over full rows. Every branch adds as much to the
- * diagonal as it takes beside it, so that no pivot is sought; what is filled in a row right of the diagonal is filled below it.
+ * Solves for any currents once the whole admittance matrix is taken apart, L·U over full rows. Every branch adds as
+ * much to the diagonal as it takes beside it, so that no pivot is sought; what is filled in a row right of the
+ * diagonal is filled below it.
  */
 export function denseSolver(nodes: number, branches: readonly Branch[]): (currents: readonly Current[]) => Z[] {
   const slot = fewestFirst(nodes, branches)

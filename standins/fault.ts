@@ -54,10 +54,11 @@ const FIGURE = /^\d+(\.\d+)?$/
 
 /**
  * Reads a fault as it is written for the shell: `open K1/white@B4`, `series K1/red@A 12`, `leak K1/red@B2 5000`,
- * `touch K1/red/white@B2 0`, `joint-open V3.a`, `joint-series V5.a 1.8`, `joint-series K1/white@B4< 30`, `joint-leak V3.a 4000`,
- * `joint-loose V3.b`, `coil-open V3`, `coil-short V3`, `coil-part V18 0.45`, `coil-dc V3`, `coil-kind V3 52`, `stuck-shut V3`,
- * `stuck-open V3`, `swap A:2 A:3`, `doubled A:2 A:3`, `terminal A:3`, `supply A`, `sensor A`, `water A`. A stretch is the one that
- * leaves the box; a joint is named by a coil's port or by a core that arrives (`<`) or leaves (`>`) there.
+ * `touch K1/red/white@B2 0`, `joint-open V3.a`, `joint-series V5.a 1.8`, `joint-series K1/white@B4< 30`, `joint-leak
+ * V3.a 4000`, `joint-loose V3.b`, `coil-open V3`, `coil-short V3`, `coil-part V18 0.45`, `coil-dc V3`, `coil-kind V3
+ * 52`, `stuck-shut V3`, `stuck-open V3`, `swap A:2 A:3`, `doubled A:2 A:3`, `terminal A:3`, `supply A`, `sensor A`,
+ * `water A`. A stretch is the one that leaves the box; a joint is named by a coil's port or by a core that arrives
+ * (`<`) or leaves (`>`) there.
  */
 export function readFault(site: Site, written: string): Outcome<FieldFault> {
   const [kind = '', where = '', figure, more] = written.trim().split(/\s+/)

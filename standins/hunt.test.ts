@@ -2,7 +2,7 @@ import { huntOf, type Hunt, type HuntOptions } from '../core/hunt'
 import { COMMON_METER, type FieldTest } from '../core/record'
 import {
   Draft,
-  must,
+  getOrThrow,
   terminalEnd,
   type ControllerId,
   type End,
@@ -102,7 +102,7 @@ function truthOf(on: Site, written: string): string {
   if (f.kind === 'swap' || f.kind === 'doubled') return `pair A ${[f.one, f.two].sort().join(' ')}`
   if ('device' in f) return `${f.kind.startsWith('stuck') ? 'valve' : 'coil'} ${f.device}`
   if (!('core' in f)) return f.kind === 'terminal' ? `terminal A ${f.terminal}` : `${f.kind} A`
-  const stop = (at: number) => must(on.cables, 'K').stops[at]!.id
+  const stop = (at: number) => getOrThrow(on.cables, 'K').stops[at]!.id
   return f.core === 'white'
     ? `run K white ${stop(f.from)} ${stop(f.from + 1)}`
     : `run K ${f.core} ${stop(0)} ${stop(Number(f.core.slice(1)) <= 2 ? 1 : 2)}`

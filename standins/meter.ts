@@ -10,9 +10,9 @@ export interface MeterSession {
 }
 
 /**
- * A meter on a simulated property that speaks plain SCPI: `*IDN?`, `*RST`, `SYST:ERR?`, `DISP:TEXT "…"`, `MEAS:RES?`, `MEAS:VOLT:AC?`,
- * `READ?`. Whoever holds the clips does what the display says, a test in JSON; without one the clips hang free. `READ?` gives
- * the figure, or what was seen or heard as a quoted word.
+ * A meter on a simulated property that speaks plain SCPI: `*IDN?`, `*RST`, `SYST:ERR?`, `DISP:TEXT "…"`, `MEAS:RES?`,
+ * `MEAS:VOLT:AC?`, `READ?`. Whoever holds the clips does what the display says, a test in JSON; without one the clips
+ * hang free. `READ?` gives the figure, or what was seen or heard as a quoted word.
  */
 export function meterOn(field: Field, meter: Meter): MeterSession {
   let test: FieldTest | null = null

@@ -1,5 +1,5 @@
 import type { Scored } from '../core/hunt/pair-bounds'
-import type { Variant } from '../core/hunt/variants'
+import type { FaultHypothesis } from '../core/hunt/variants'
 import { seeded } from './random-site'
 
 export const UNITS = 40
@@ -14,7 +14,7 @@ export function cells(seed: number, count: number): { list: Scored[]; best: Floa
       best[u] = Math.max(best[u]!, gains[k]!)
     })
     const odds = -3 - 6 * random()
-    const variant = { index, fault: index } as Variant
+    const variant = { index, fault: index } as FaultHypothesis
     return {
       variant,
       units,

@@ -24,7 +24,10 @@ function* treeDegrees(n: number): Generator<number[]> {
   }
 }
 
-/** The fewest connectors that join the conductors, by trying every split, every tree and every kind; null up to `most`. */
+/**
+ * The fewest connectors that join the conductors, by trying every split, every tree and every kind; null up to
+ * `most`.
+ */
 export function fewestByTrying(
   conductors: readonly Conductor[],
   connectors: readonly Connector[],

@@ -3,8 +3,9 @@ import { endKey, type Site } from '../core/site'
 const COPPER_OHM_MM2_PER_M = 0.017241
 
 /**
- * Ohms between two terminals worked out the plain way, from the records alone and with nothing of the product's network or
- * solver: one node for every end, conductance matrix in full, Gauss with partial pivoting. Sound parts of known size only.
+ * Ohms between two terminals worked out the plain way, from the records alone and with nothing of the product's
+ * network or solver: one node for every end, conductance matrix in full, Gauss with partial pivoting. Sound parts of
+ * known size only.
  * @returns Infinity where the matrix shows no way
  */
 export function plainOhms(site: Site, from: string, to: string): number {

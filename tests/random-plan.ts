@@ -154,8 +154,8 @@ export interface Searched {
 }
 
 /**
- * The cheapest sizes by trying them all, with the model written out from the plan alone: constant currents, drops added,
- * every coil at every start. Null where none holds. `holds` may refuse sizes for a reason of its own.
+ * The cheapest sizes by trying them all, with the model written out from the plan alone: constant currents, drops
+ * added, every coil at every start. Null where none holds. `holds` may refuse sizes for a reason of its own.
  */
 export function searchAll(plan: Plan): Searched {
   const warm = 1 + 0.00393 * (plan.hottest_C - 20)

@@ -21,7 +21,10 @@ export interface PoweredCase {
   readonly title: string
 }
 
-/** A made-up property under power: some stations on, alternating or direct current, and none to three faults of any kind. */
+/**
+ * A made-up property under power: some stations on, alternating or direct current, and none to three faults of any
+ * kind.
+ */
 export function poweredCase(seed: number): PoweredCase {
   const random = seeded(seed * 7919 + 13)
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!

@@ -21,8 +21,9 @@ export interface RandomSite {
 const GAUGES = [{ awg: 18 }, { awg: 16 }, { awg: 14 }, { area_mm2: 0.75 }, { area_mm2: 1.5 }] as const
 
 /**
- * A made-up property with one controller `A`: one or two runs of boxes on multi-core cables of unlike size, a station or two
- * in each box, at times a common of two cores side by side, a second way home from the last box, a lead with two valves.
+ * A made-up property with one controller `A`: one or two runs of boxes on multi-core cables of unlike size, a station
+ * or two in each box, at times a common of two cores side by side, a second way home from the last box, a lead with
+ * two valves.
  */
 export function randomSite(seed: number, { loops = true } = {}): RandomSite {
   const random = seeded(seed)

@@ -8,7 +8,10 @@ export interface Phasor {
   readonly im: number
 }
 
-/** Runs a deck through Debian's circuit simulator, with more commands of its own where wanted; every output file by its name. */
+/**
+ * Runs a deck through Debian's circuit simulator, with more commands of its own where wanted; every output file by
+ * its name.
+ */
 export function simulate(
   deck: string,
   commands: readonly string[],

@@ -32,6 +32,7 @@ export const appEn = {
     cancel: 'Cancel',
     retry: 'Try again',
     kept: 'kept on this device, {count} to send',
+    keeping: 'keeping {count}',
     sending: 'sending {count}',
     unkept: 'this device keeps nothing: {count} only in this page, leave it open',
     otherVersion: 'This page and the server are of different versions. Reload the page.',

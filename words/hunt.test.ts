@@ -1,5 +1,5 @@
 import { demoProperty, quarryLake } from '../demo/quarry-lake'
-import { candidatesOf, CAUSES, groundOf, huntOf, reportOf, type HuntReport } from '../core/hunt'
+import { candidatesOf, CAUSES, huntContextOf, huntOf, reportOf, type HuntReport } from '../core/hunt'
 import { gaugeText, printFigure } from '../core/quantity'
 import { COMMON_METER, testKinds, type FieldTest, type Part, type ReadingValue } from '../core/record'
 import {
@@ -48,9 +48,9 @@ const isWhole = (text: string) => {
 test('every test that a crew can make has its title, how it is clipped and its caution, in whole words', () => {
   const kinds = new Set<string>()
   for (const [controller] of entries(site.controllers)) {
-    const ground = groundOf(site, controller)
-    if (!ground) continue
-    for (const { test, needs } of candidatesOf(ground, { tester: true, tracer: true, meter: true })) {
+    const context = huntContextOf(site, controller)
+    if (!context) continue
+    for (const { test, needs } of candidatesOf(context, { tester: true, tracer: true, meter: true })) {
       kinds.add(test.kind)
       for (const text of [
         sayTest(test, site, speaker),
@@ -91,9 +91,9 @@ test('the caution fits the work: power on, joints undone, rods, water behind a c
 })
 
 test('parts go by the names people know them by', () => {
-  const ground = huntOf(site, A, { meter: COMMON_METER })!
+  const context = huntOf(site, A, { meter: COMMON_METER })!
   const seen = new Map<Part['kind'], string>()
-  for (const f of ground.catalogue.faults) {
+  for (const f of context.catalogue.faults) {
     const text = sayPart(f.where, site, speaker)
     isWhole(text)
     if (!seen.has(f.where.kind)) seen.set(f.where.kind, text)

@@ -231,7 +231,7 @@ export const sayOutcome = (test: FieldTest, outcome: OutcomeReport, site: Site, 
   )
 
 /** A part that rounds to 0 % is not told of. */
-const TOLD = 0.005
+const WORTH_SAYING = 0.005
 
 /** Where the hunt stands, verdict first. */
 export function sayStand(report: HuntReport, site: Site, speaker: Speaker): string {
@@ -251,7 +251,7 @@ export function sayStand(report: HuntReport, site: Site, speaker: Speaker): stri
   }
   if (report.end === 'nothing') return say({ code: 'hunt.nothing', params: { p_ratio: report.nothing } }, speaker)
   const nothing = report.nothing > (report.parts[0]?.p ?? 0) ? [{ where: null, p: report.nothing }] : []
-  const likeliest = [...nothing, ...report.parts].slice(0, 3).filter((x, n) => n === 0 || x.p >= TOLD)
+  const likeliest = [...nothing, ...report.parts].slice(0, 3).filter((x, n) => n === 0 || x.p >= WORTH_SAYING)
   return say(
     {
       code: `hunt.${report.end}`,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { must, type Command, type PlaceId, type Site } from '../../core/site'
+import { getOrThrow, type Command, type PlaceId, type Site } from '../../core/site'
 import {
   censusCounts,
   censusOf,
@@ -20,16 +20,16 @@ const census = computed(() => censusOf(props.site, props.place))
 const cables = computed(() =>
   [...new Set(census.value.map((c) => c.cable))].map((cable) => ({
     cable,
-    record: must(props.site.cables, cable),
+    record: getOrThrow(props.site.cables, cable),
     cores: census.value.filter((c) => c.cable === cable),
   })),
 )
 const keyOf = (c: CensusCore) => `${c.cable} ${c.core}`
 const chosen = ref<string | null>(null)
 const core = computed(() => census.value.find((c) => keyOf(c) === chosen.value) ?? null)
-const stopOf = (c: CensusCore) => must(props.site.cables, c.cable).stops.find((s) => s.place === props.place)!.id
+const stopOf = (c: CensusCore) => getOrThrow(props.site.cables, c.cable).stops.find((s) => s.place === props.place)!.id
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
-const own = (c: CensusCore) => must(must(props.site.cables, c.cable).cores, c.core)
+const own = (c: CensusCore) => getOrThrow(getOrThrow(props.site.cables, c.cable).cores, c.core)
 const short = (c: CensusCore) =>
   c.use === 'common' ? 'C' : c.use === 'in_use' ? c.terminal!.split(':')[1]! : c.use === 'spare' ? '–' : '?'
 </script>
@@ -115,13 +115,13 @@ const short = (c: CensusCore) =>
         </button>
         <div class="field few">
           <label :for="`count-${place}`">
-            {{ t('boxes.count', { have: Object.keys(must(site.cables, core.cable).cores).length }) }}
+            {{ t('boxes.count', { have: Object.keys(getOrThrow(site.cables, core.cable).cores).length }) }}
           </label>
           <input
             :id="`count-${place}`"
             class="input figure"
             inputmode="numeric"
-            :placeholder="String(Object.keys(must(site.cables, core.cable).cores).length)"
+            :placeholder="String(Object.keys(getOrThrow(site.cables, core.cable).cores).length)"
             @change="emit('keep', coreCountCommands(site, core.cable, Number(valueOf($event))))"
           />
         </div>
@@ -130,7 +130,7 @@ const short = (c: CensusCore) =>
           <TextField
             :id="`filler-${place}`"
             class="input"
-            :model-value="must(site.cables, core.cable).filler"
+            :model-value="getOrThrow(site.cables, core.cable).filler"
             @change="
               emit('keep', {
                 ok: true,

@@ -2,7 +2,7 @@
 import { inUnit, parseLength } from '../../core/quantity'
 import {
   bounded,
-  must,
+  getOrThrow,
   setField,
   type Command,
   type DeviceId,
@@ -20,7 +20,7 @@ import { useWiringWords } from '../composables/useWiringWords'
 const props = defineProps<{ site: Site; place: PlaceId; fixed: boolean }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>] }>()
 const { t } = useWiringWords(() => props.site.settings.units)
-const record = computed(() => must(props.site.places, props.place))
+const record = computed(() => getOrThrow(props.site.places, props.place))
 const unit = computed(() => props.site.settings.units.length)
 const depth = computed(() => {
   const d = bounded(record.value.depth_m)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { jointTicks, must, type Command, type Site, type Splice, type SpliceId } from '../../core/site'
+import { jointTicks, getOrThrow, type Command, type Site, type Splice, type SpliceId } from '../../core/site'
 import {
   connectorCommands,
   isMade,
@@ -36,7 +36,7 @@ const KINDS = [
 const names = computed(() =>
   props.joint.devices
     .map((d) => {
-      const r = must(props.site.devices, d)
+      const r = getOrThrow(props.site.devices, d)
       return r.name || (r.tag ?? d)
     })
     .join(', '),
@@ -45,8 +45,8 @@ const station = computed(() => {
   const [controller, terminal] = (props.joint.terminal ?? ':').split(':')
   return (
     Object.values(props.site.stations).find((s) => {
-      const c = must(props.site.controllers, s.controller)
-      return c.tag === controller && must(c.terminals, s.terminal).tag === terminal
+      const c = getOrThrow(props.site.controllers, s.controller)
+      return c.tag === controller && getOrThrow(c.terminals, s.terminal).tag === terminal
     })?.name ?? ''
   )
 })
@@ -91,7 +91,7 @@ const isNow = (way: Way) => signature(way.plan.made.map((m) => m.connector.kind)
 const changeKind = (splice: SpliceId, event: Event) => {
   const select = event.target as HTMLSelectElement
   const kind = select.value as ConnectorKind
-  select.value = must(props.site.splices, splice).connector
+  select.value = getOrThrow(props.site.splices, splice).connector
   emit('keep', connectorCommands(props.site, splice, kind))
 }
 const tick = (splice: SpliceId, which: Splice['ticks'][number], event: Event) =>

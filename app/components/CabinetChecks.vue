@@ -10,7 +10,7 @@ import {
   type ReadingValue,
   type TestKind,
 } from '../../core/record'
-import { must, terminalEnd, terminalsInOrder, type End, type PlaceId, type TerminalId } from '../../core/site'
+import { getOrThrow, terminalEnd, terminalsInOrder, type End, type PlaceId, type TerminalId } from '../../core/site'
 import type { Speaker } from '../../words'
 import { useCabinetChecks } from '../composables/useCabinetChecks'
 import { figureIn } from '../lib/figures'
@@ -45,7 +45,7 @@ const controller = computed(() => props.job.controller)
 const terminals = computed(() =>
   terminalsInOrder(property.site!, controller.value).map((id) => ({
     id,
-    ...must(must(property.site!.controllers, controller.value).terminals, id),
+    ...getOrThrow(getOrThrow(property.site!.controllers, controller.value).terminals, id),
   })),
 )
 const outputs = computed(() => terminals.value.filter((x) => x.role === 'station' || x.role === 'master'))
@@ -78,7 +78,7 @@ function testNow(): CabinetTest {
       return {
         kind: 'ohms',
         from: at(form.from),
-        to: { kind: 'earth', place: must(property.site!.controllers, controller.value).place as PlaceId },
+        to: { kind: 'earth', place: getOrThrow(property.site!.controllers, controller.value).place as PlaceId },
       }
     case 'supply':
       return { kind: 'supply', controller: controller.value }

@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { endKey, must, terminalEnd, type Command, type ControllerId, type Site, type TerminalId } from '../../core/site'
+import {
+  endKey,
+  getOrThrow,
+  terminalEnd,
+  type Command,
+  type ControllerId,
+  type Site,
+  type TerminalId,
+} from '../../core/site'
 import { doorOf, inventoryOf, unlandedAt, type Unlanded } from '../../core/cabinet'
 import { joinCommands, looseCommands, newTroubles } from '../../core/splice'
 import type { Outcome } from '../../core/refusal'
@@ -10,14 +18,14 @@ import { useWiringWords } from '../composables/useWiringWords'
 const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>]; swap: [] }>()
 const { t, speaker } = useWiringWords(() => props.site.settings.units)
-const record = computed(() => must(props.site.controllers, props.controller))
+const record = computed(() => getOrThrow(props.site.controllers, props.controller))
 const door = computed(() => doorOf(props.site, props.controller))
 const unlanded = computed(() => unlandedAt(props.site, record.value.place))
 const inventory = computed(() => inventoryOf(props.site, props.controller))
 const valves = (coils: readonly string[]) =>
   coils
     .map((d) => {
-      const v = must(props.site.devices, d)
+      const v = getOrThrow(props.site.devices, d)
       return v.tag ?? v.name
     })
     .join(', ')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import {
-  must,
+  getOrThrow,
   setField,
   type Bay,
   type Command,
@@ -18,7 +18,7 @@ import { useWiringWords } from '../composables/useWiringWords'
 const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>] }>()
 const { t } = useWiringWords(() => props.site.settings.units)
-const record = computed(() => must(props.site.controllers, props.controller))
+const record = computed(() => getOrThrow(props.site.controllers, props.controller))
 const count = computed(() => modulesOf(props.site, props.controller))
 const set = <F extends FieldOf<'controllers'>>(field: F, value: ValueOf<'controllers', F>) =>
   emit('keep', { ok: true, value: [setField('controllers', props.controller, field, value)] })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import {
   entries,
-  must,
+  getOrThrow,
   setField,
   terminalsInOrder,
   type Command,
@@ -20,7 +20,7 @@ import { useWiringWords } from '../composables/useWiringWords'
 const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>] }>()
 const { t } = useWiringWords(() => props.site.settings.units)
-const record = computed(() => must(props.site.controllers, props.controller))
+const record = computed(() => getOrThrow(props.site.controllers, props.controller))
 const points = computed(() => pointsOf(props.site, props.controller))
 const sums = computed(() => masterSums(props.site, props.controller))
 const masters = computed(() =>

@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { must, setField, type Command, type ControllerId, type FieldOf, type Site, type ValueOf } from '../../core/site'
+import {
+  getOrThrow,
+  setField,
+  type Command,
+  type ControllerId,
+  type FieldOf,
+  type Site,
+  type ValueOf,
+} from '../../core/site'
 import type { Outcome } from '../../core/refusal'
 import { useWiringWords } from '../composables/useWiringWords'
 
@@ -7,7 +15,7 @@ import { useWiringWords } from '../composables/useWiringWords'
 const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>] }>()
 const { t } = useWiringWords(() => props.site.settings.units)
-const record = computed(() => must(props.site.controllers, props.controller))
+const record = computed(() => getOrThrow(props.site.controllers, props.controller))
 const set = <F extends FieldOf<'controllers'>>(field: F, value: ValueOf<'controllers', F>) =>
   emit('keep', { ok: true, value: [setField('controllers', props.controller, field, value)] })
 const sensor = (field: string, value: string) => set('sensor', { ...record.value.sensor, [field]: value })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import { byTag, entries, must, type Site } from '../../core/site'
+import { byTag, entries, getOrThrow, type Site } from '../../core/site'
 
 /** Finds any station, box or core, and leads to its thread, or to the box. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -19,14 +19,15 @@ interface Hit {
 const all = computed((): Hit[] => {
   const { site } = props
   const stationAt = (terminal: string, controller: string) =>
-    `${must(site.controllers, controller).tag}:${must(must(site.controllers, controller).terminals, terminal).tag}`
+    `${getOrThrow(site.controllers, controller).tag}:${getOrThrow(getOrThrow(site.controllers, controller).terminals, terminal).tag}`
   const stations = entries(site.stations)
     .map(([, s]): Hit & { target: string; devices: readonly string[]; terminal: string } => {
       const target = stationAt(s.terminal, s.controller)
       return { kind: 'station', label: `${target} ${s.name}`, target, devices: s.valves, terminal: s.terminal }
     })
     .sort((a, b) => byTag(a.target, b.target))
-  const inBox = (place: string) => stations.find((s) => s.devices.some((d) => must(site.devices, d).place === place))
+  const inBox = (place: string) =>
+    stations.find((s) => s.devices.some((d) => getOrThrow(site.devices, d).place === place))
   const boxes = entries(site.places)
     .sort(([, a], [, b]) => byTag(a.tag, b.tag))
     .map(([id, p]): Hit => ({

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import type { HuntReport } from '../../core/hunt'
-import { must, type Site, type ControllerId } from '../../core/site'
+import { getOrThrow, type Site, type ControllerId } from '../../core/site'
 import type { Speaker } from '../../words'
 import { sayCare, sayHow, sayOutcome, sayTest } from '../../words/hunt'
 import { useHuntWords } from '../composables/useHuntWords'
 
-/** The next test as a card: what, where, how to clip, the caution, what each answer would mean; the answer goes in at its foot. */
+/**
+ * The next test as a card: what, where, how to clip, the caution, what each answer would mean; the answer goes in at
+ * its foot.
+ */
 const props = defineProps<{
   next: NonNullable<HuntReport['next']>
   site: Site
@@ -13,7 +16,7 @@ const props = defineProps<{
   speaker: Speaker
 }>()
 const { t } = useHuntWords(() => props.site.settings.units)
-const atCabinet = computed(() => props.next.place === must(props.site.controllers, props.controller).place)
+const atCabinet = computed(() => props.next.place === getOrThrow(props.site.controllers, props.controller).place)
 </script>
 
 <template>
@@ -21,8 +24,10 @@ const atCabinet = computed(() => props.next.place === must(props.site.controller
     <div>
       <p class="quiet">
         {{ t('diagnose.next') }} ·
-        {{ atCabinet ? t('diagnose.atCabinet') : t('diagnose.atBox', { box: must(site.places, next.place).tag }) }} ·
-        {{ t('diagnose.minutes', { min: next.minutes.toFixed(next.minutes < 9.95 ? 1 : 0) }) }} ·
+        {{
+          atCabinet ? t('diagnose.atCabinet') : t('diagnose.atBox', { box: getOrThrow(site.places, next.place).tag })
+        }}
+        · {{ t('diagnose.minutes', { min: next.minutes.toFixed(next.minutes < 9.95 ? 1 : 0) }) }} ·
         {{ t('diagnose.bits', { bits: next.bits.toFixed(2) }) }}
       </p>
       <h2>{{ sayTest(next.test, site, speaker) }}</h2>

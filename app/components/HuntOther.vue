@@ -10,7 +10,7 @@ import {
   type ReadingValue,
 } from '../../core/record'
 import {
-  must,
+  getOrThrow,
   terminalEnd,
   terminalsInOrder,
   type ControllerId,
@@ -39,7 +39,7 @@ const KINDS = testKinds.flatMap((kind): Kind[] => (kind === 'ohms' ? ['ohms', 'o
 const terminals = computed(() =>
   terminalsInOrder(props.site, props.controller).map((id) => ({
     id,
-    ...must(must(props.site.controllers, props.controller).terminals, id),
+    ...getOrThrow(getOrThrow(props.site.controllers, props.controller).terminals, id),
   })),
 )
 const joints = computed(() => jointKeys(props.site))
@@ -75,7 +75,7 @@ const answered = (value: ReadingValue) => {
 const title = (kind: Kind) => sayTest(sample(kind), props.site, props.speaker)
 function sample(kind: Kind): FieldTest {
   const [at, to] = [form.from, form.to].map((id) => terminalEnd(props.controller, id))
-  const earth = { kind: 'earth', place: must(props.site.controllers, props.controller).place }
+  const earth = { kind: 'earth', place: getOrThrow(props.site.controllers, props.controller).place }
   if (kind === 'ohms_earth') return { kind: 'ohms', from: at, to: earth } as FieldTest
   const fields = {
     points: { from: at, to },

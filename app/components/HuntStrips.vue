@@ -2,7 +2,7 @@
 import { scaleLinear } from 'd3-scale'
 import type { HuntReport } from '../../core/hunt'
 import type { Part } from '../../core/record'
-import { must, stopIndex, type Site } from '../../core/site'
+import { getOrThrow, stopIndex, type Site } from '../../core/site'
 import type { Section, Strip } from '../../core/strip'
 import { useElementWidth } from '../composables/useElementWidth'
 import { useHuntWords } from '../composables/useHuntWords'
@@ -30,7 +30,7 @@ interface Mark {
 /** Where the likely parts lie on a strip, in metres along it. */
 function marksOn(strip: Strip): Mark[] {
   const along = (p: number, where: Extract<Part, { kind: 'run' | 'touch' }>, cores: readonly string[]): Mark[] => {
-    const cable = must(props.site.cables, where.cable)
+    const cable = getOrThrow(props.site.cables, where.cable)
     const [from, to] = [stopIndex(cable, where.from), stopIndex(cable, where.to)]
     const runs = strip.runs.filter(
       ({ link }) => link.cable === where.cable && cores.includes(link.core) && link.from >= from && link.to <= to,

@@ -3,7 +3,10 @@ import type { BoxJoint, Seen } from '../../core/splice'
 import { useElementWidth } from '../composables/useElementWidth'
 import { shadesOf } from '../lib/colours'
 
-/** Who is joined to whom: conductors from the cabinet on the left, onward and to the devices on the right, connectors between. */
+/**
+ * Who is joined to whom: conductors from the cabinet on the left, onward and to the devices on the right, connectors
+ * between.
+ */
 const props = defineProps<{ joint: BoxJoint; label: (seen: Seen) => string; says: string }>()
 const frame = ref<HTMLElement | null>(null)
 const width = useElementWidth(frame)

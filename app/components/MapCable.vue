@@ -3,7 +3,7 @@ import { gaugeText, inUnit, lengthText, parseLength } from '../../core/quantity'
 import { drawnDistances_m, lengthsFromDrawing, markCommands, removeCableCommands } from '../../core/map'
 import {
   bounded,
-  must,
+  getOrThrow,
   setField,
   type Cable,
   type CableId,
@@ -22,13 +22,13 @@ import { useWiringWords } from '../composables/useWiringWords'
 const props = defineProps<{ site: Site; cable: CableId; fixed: boolean }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>] }>()
 const { t } = useWiringWords(() => props.site.settings.units)
-const record = computed(() => must(props.site.cables, props.cable))
+const record = computed(() => getOrThrow(props.site.cables, props.cable))
 const unit = computed(() => props.site.settings.units.length)
 const drawn = computed(() => drawnDistances_m(props.site, record.value))
 const show = (m: number | null | undefined) => (m == null ? '–' : unbroken(lengthText(m, props.site.settings.units)))
 const rows = computed(() =>
   record.value.stops.map((s, i) => ({
-    tag: must(props.site.places, s.place).tag,
+    tag: getOrThrow(props.site.places, s.place).tag,
     drawn_m: drawn.value[i],
     recorded_m: bounded(s.at_m)?.value ?? null,
   })),

@@ -2,7 +2,7 @@
 import { inUnit, lengthText } from '../../core/quantity'
 import { placeCommands, removePlaceCommands, stray_m } from '../../core/map'
 import {
-  must,
+  getOrThrow,
   setField,
   type Command,
   type FieldOf,
@@ -21,7 +21,7 @@ import { today } from '../lib/today'
 const props = defineProps<{ site: Site; place: PlaceId; property: string; fixed: boolean }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>] }>()
 const { t } = useWiringWords(() => props.site.settings.units)
-const record = computed(() => must(props.site.places, props.place))
+const record = computed(() => getOrThrow(props.site.places, props.place))
 const unit = computed(() => props.site.settings.units.length)
 const stray = computed(() => stray_m(record.value))
 const rows = computed(() => [

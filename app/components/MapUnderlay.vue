@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import {
-  must,
+  getOrThrow,
   setField,
   type Command,
   type FieldOf,
@@ -27,7 +27,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>]; tie: []; tied: [] }>()
 const { t } = useWiringWords(() => props.site.settings.units)
-const record = computed(() => must(props.site.underlays, props.id))
+const record = computed(() => getOrThrow(props.site.underlays, props.id))
 const unit = computed(() => props.site.settings.units.length)
 const set = <F extends FieldOf<'underlays'>>(field: F, value: ValueOf<'underlays', F>) =>
   emit('keep', { ok: true, value: [setField('underlays', props.id, field, value)] })

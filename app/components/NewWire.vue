@@ -2,7 +2,7 @@
 import { useI18n } from 'vue-i18n'
 import { sizingCommands } from '../../core/sizing'
 import { gaugeText, lengthText, type Units } from '../../core/quantity'
-import { must, type CableId, type Site } from '../../core/site'
+import { getOrThrow, type CableId, type Site } from '../../core/site'
 import { moneyText, sayMend, sayWeakest } from '../../words/sizing'
 import { useCableName } from '../composables/useCableName'
 import { usePlan } from '../composables/usePlan'
@@ -33,8 +33,8 @@ const chosen = computed(
       return {
         key: `${g.cable} ${g.from}`,
         name: cable ? nameOf(g.cable) : t('whatIf.title'),
-        from: cable ? must(props.site.places, cable.stops[g.from]!.place).tag : '',
-        to: cable ? must(props.site.places, cable.stops[g.to]!.place).tag : '',
+        from: cable ? getOrThrow(props.site.places, cable.stops[g.from]!.place).tag : '',
+        to: cable ? getOrThrow(props.site.places, cable.stops[g.to]!.place).tag : '',
         length_m: g.length_m,
         size: gaugeText(stocked.gauge),
         cents: Math.round(g.length_m * stocked.cents_per_m),

@@ -4,7 +4,7 @@ import { newRunCommands, readWay, runCommands, runsOf, sizeCommands, wayCommands
 import { gaugeText, inUnit, type LengthUnit } from '../../core/quantity'
 import type { Outcome } from '../../core/refusal'
 import { isPinned } from '../../core/sizing'
-import { entries, must, type CableId, type Command, type ControllerId, type Site } from '../../core/site'
+import { entries, getOrThrow, type CableId, type Command, type ControllerId, type Site } from '../../core/site'
 import { usePlan } from '../composables/usePlan'
 import { useSpeaker } from '../composables/useSpeaker'
 
@@ -19,7 +19,7 @@ const runs = computed(() =>
     .flatMap(([controller]) => runsOf(props.site, controller))
     .map(({ cable }) => ({
       id: cable,
-      record: must(props.site.cables, cable),
+      record: getOrThrow(props.site.cables, cable),
       way: wayText(props.site, cable, show),
     })),
 )

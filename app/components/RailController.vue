@@ -1,12 +1,15 @@
 <script setup lang="ts">
-import { must, type ControllerId } from '../../core/site'
+import { getOrThrow, type ControllerId } from '../../core/site'
 import { useNewest } from '../composables/useNewest'
 import { useShownJob } from '../composables/useShownJob'
 import { dayText } from '../composables/useSpeaker'
 import { useSweep } from '../composables/useSweep'
 import { useProperty } from '../stores/property'
 
-/** A controller's stations, each with the state that was read last, whenever that was. In a sweep its own stations move the cursor there; all others lead to their threads. */
+/**
+ * A controller's stations, each with the state that was read last, whenever that was. In a sweep its own stations
+ * move the cursor there; all others lead to their threads.
+ */
 const props = defineProps<{ controller: ControllerId; selected: string | null }>()
 const route = useRoute()
 const property = useProperty()
@@ -18,7 +21,7 @@ const { rows } = useSweep(
 const newest = useNewest(() => props.controller)
 const sweeping = computed(() => typeof route.params.job === 'string' && route.params.job === job.value)
 const to = computed(() => (sweeping.value ? route.path : `/p/${String(route.params.id)}`))
-const here = computed(() => must(property.site!.controllers, props.controller))
+const here = computed(() => getOrThrow(property.site!.controllers, props.controller))
 </script>
 
 <template>

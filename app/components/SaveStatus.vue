@@ -16,6 +16,7 @@ const property = useProperty()
       {{ t('app.saved') }}
     </template>
     <template v-else-if="property.unkept">{{ t('app.unkept', { count: property.pending }) }}</template>
+    <template v-else-if="property.keeping > 0">{{ t('app.keeping', { count: property.pending }) }}</template>
     <template v-else-if="property.outdated">{{ t('app.outdated', { count: property.pending }) }}</template>
     <template v-else-if="property.line === 'up'">{{ t('app.sending', { count: property.pending }) }}</template>
     <template v-else-if="property.line === 'failing'">{{ t('app.failing', { count: property.pending }) }}</template>

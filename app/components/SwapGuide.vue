@@ -3,7 +3,10 @@ import { type ControllerId, type Site } from '../../core/site'
 import { swapSteps, type SwapStep } from '../../core/cabinet'
 import { useWiringWords } from '../composables/useWiringWords'
 
-/** Changing a controller one screw at a time. What is done is kept on this device, so that a closed page loses nothing. */
+/**
+ * Changing a controller one screw at a time. What is done is kept on this device, so that a closed page loses
+ * nothing.
+ */
 const props = defineProps<{ site: Site; controller: ControllerId; property: string }>()
 const emit = defineEmits<{ close: [] }>()
 const { t } = useWiringWords(() => props.site.settings.units)

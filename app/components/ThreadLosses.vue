@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { gaugeText, lengthText, type Units } from '../../core/quantity'
 import type { StretchLoss, ThreadMargin } from '../../core/sizing'
-import { must, type Site } from '../../core/site'
+import { getOrThrow, type Site } from '../../core/site'
 import { useI18n } from 'vue-i18n'
 import { unbroken } from '../composables/useSpeaker'
 
 /** Where a thread's volts go, line by line, from the open transformer to its coil; the lines add up. */
 const props = defineProps<{ thread: ThreadMargin; site: Site; name: string; units: Units }>()
 const { t } = useI18n()
-const tag = (place: string) => must(props.site.places, place).tag
+const tag = (place: string) => getOrThrow(props.site.places, place).tag
 const word = (s: StretchLoss) =>
   t(s.side === 'lead' ? 'sizes.leadFrom' : 'sizes.commonFrom', {
     from: tag(s.from),

@@ -10,7 +10,7 @@ import {
   type Reading,
   type Job,
 } from '../../core/record'
-import { commonOf, must, type End } from '../../core/site'
+import { commonOf, getOrThrow, type End } from '../../core/site'
 import { say, type Speaker } from '../../words'
 import { sayVerdict } from '../../words/reading'
 import { useProperty } from '../stores/property'
@@ -53,7 +53,7 @@ export function useCabinetChecks(
   const tagOf = (end: End): string => {
     if (end.kind === 'earth') return t('check.earthTag')
     return end.kind === 'terminal'
-      ? must(must(property.site!.controllers, end.controller).terminals, end.terminal).tag
+      ? getOrThrow(getOrThrow(property.site!.controllers, end.controller).terminals, end.terminal).tag
       : end.kind
   }
   const whatOf = (test: CabinetTest): string => {

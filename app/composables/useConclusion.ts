@@ -1,5 +1,5 @@
 import { wrap, type Remote } from 'comlink'
-import type { Observation, State } from '../../core/expect'
+import type { SweepReading, State } from '../../core/expect'
 import type { Facts, Job } from '../../core/record'
 import type { Site } from '../../core/site'
 import type { Concluded, ConcludeWork } from '../workers/conclude'
@@ -31,11 +31,14 @@ export function useStates(
   return states
 }
 
-/** The joint conclusion of a job's readings, worked out beside the page; null while it is being worked out or there is nothing to judge. */
+/**
+ * The joint conclusion of a job's readings, worked out beside the page; null while it is being worked out or there is
+ * nothing to judge.
+ */
 export function useConclusion(
   site: () => Site | null,
   job: () => Job | null,
-  observations: () => readonly Observation[],
+  observations: () => readonly SweepReading[],
 ): Readonly<Ref<Concluded | null>> {
   const concluded = shallowRef<Concluded | null>(null)
   let asked = 0
@@ -47,7 +50,7 @@ export function useConclusion(
         concluded.value = null
         return
       }
-      const plain = JSON.parse(JSON.stringify([s, o])) as [Site, Observation[]]
+      const plain = JSON.parse(JSON.stringify([s, o])) as [Site, SweepReading[]]
       const answer = await workerAtHand().concludeSweep(plain[0], v.controller, v.ground_C, v.coil_C, plain[1])
       if (mine === asked) concluded.value = answer
     },

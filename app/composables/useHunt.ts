@@ -17,8 +17,9 @@ export interface HuntReading {
 }
 
 /**
- * The hunt of a job: its readings and findings in the order they were taken, weighed beside the page. Struck-out readings
- * fall out and the rest is weighed anew. While `holding`, as several readings are kept one after the other, nothing is said.
+ * The hunt of a job: its readings and findings in the order they were taken, weighed beside the page. Struck-out
+ * readings fall out and the rest is weighed anew. While `holding`, as several readings are kept one after the other,
+ * nothing is said.
  */
 export function useHunt(
   jobId: () => string | null,

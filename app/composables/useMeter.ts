@@ -7,8 +7,9 @@ const PATIENCE_ms = 8000
 const SIMULATED = 'Field Thread,Simulated meter,'
 
 /**
- * A meter that speaks SCPI over a WebSocket. The display says where the clips go (`DISP:TEXT`), a measurement command asks
- * for the figure. A simulated property answers eyes and ears too, in a quoted word, as `READ?` of what the display says.
+ * A meter that speaks SCPI over a WebSocket. The display says where the clips go (`DISP:TEXT`), a measurement command
+ * asks for the figure. A simulated property answers eyes and ears too, in a quoted word, as `READ?` of what the
+ * display says.
  */
 export function useMeter() {
   const [connected, simulated, name, trouble] = [ref(false), ref(false), ref(''), ref<'' | 'lost' | 'unclear'>('')]
@@ -76,7 +77,10 @@ export function useMeter() {
     trouble.value = value === null ? (line === null ? 'lost' : 'unclear') : ''
     return value
   }
-  /** What the meter can answer a test with: a figure of its own, what a simulated property shows to eyes and ears, or nothing. */
+  /**
+   * What the meter can answer a test with: a figure of its own, what a simulated property shows to eyes and ears, or
+   * nothing.
+   */
   const gives = (test: FieldTest): 'figure' | 'senses' | null =>
     !connected.value ? null : scpiQuery(test) !== 'READ?' ? 'figure' : simulated.value ? 'senses' : null
   onBeforeUnmount(disconnect)

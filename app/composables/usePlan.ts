@@ -3,7 +3,10 @@ import { applyBatch, type Command } from '../../core/site'
 import { sayRefusal, type Speaker } from '../../words'
 import { useProperty } from '../stores/property'
 
-/** Changes of the plan from what was typed: kept when they are good, said where they are not. Nothing is written by halves. */
+/**
+ * Changes of the plan from what was typed: kept when they are good, said where they are not. Nothing is written by
+ * halves.
+ */
 export function usePlan(speaker: () => Speaker): {
   refused: Ref<readonly Refusal[]>
   keep: (outcome: Outcome<Command[]>) => Promise<boolean>

@@ -1,6 +1,9 @@
 import type { Seen } from '../../core/splice'
 
-/** What an end is called in its box: cable and colour, or a device and its lead; `→ on` for a core that goes on from here. */
+/**
+ * What an end is called in its box: cable and colour, or a device and its lead; `→ on` for a core that goes on from
+ * here.
+ */
 export function useSeenName(
   t: (key: string, params?: Record<string, string>) => string,
 ): (seen: Seen, goesOn: boolean) => string {

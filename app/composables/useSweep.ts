@@ -7,7 +7,7 @@ import {
   type Baseline,
   type Expected,
   type Judged,
-  type Observation,
+  type SweepReading,
   type Scene,
   type State,
   type Verdict,
@@ -24,7 +24,7 @@ import {
   type OhmsReading,
   type Job,
 } from '../../core/record'
-import { must, type ControllerId, type TerminalId } from '../../core/site'
+import { getOrThrow, type ControllerId, type TerminalId } from '../../core/site'
 import { useProperty } from '../stores/property'
 
 /** A terminal of a sweep as the screens show it. */
@@ -78,10 +78,10 @@ export function useSweep(controller: () => ControllerId | null, jobId: () => str
         logged && scene.value && isOhms(logged.reading)
           ? judge(scene.value, e.test, logged.reading.value, logged.reading.meter, baseline)
           : null
-      const at = must(property.site!.controllers, controller()!)
+      const at = getOrThrow(property.site!.controllers, controller()!)
       return {
         terminal: e.terminal,
-        tag: must(at.terminals, e.terminal).tag,
+        tag: getOrThrow(at.terminals, e.terminal).tag,
         name: nameOf(e.terminal),
         expected: e,
         baseline,
@@ -103,7 +103,7 @@ export function useSweep(controller: () => ControllerId | null, jobId: () => str
     return valve ? valve.name || supply.name : (supply?.name ?? '')
   }
   /** Every ohms reading of the job that stands: what the joint conclusion is drawn from. */
-  const observations = computed((): Observation[] =>
+  const observations = computed((): SweepReading[] =>
     [...standing.value.values()].flatMap(({ reading }) =>
       isOhms(reading)
         ? [

@@ -4,7 +4,9 @@ import { useProperty } from '../stores/property'
 import { usePlan } from './usePlan'
 import { useWiringWords } from './useWiringWords'
 
-/** What the pages of map, boxes, wiring and controller have in common: the site, their words, and a door for changes. */
+/**
+ * What the pages of map, boxes, wiring and controller have in common: the site, their words, and a door for changes.
+ */
 export function useWiringPage() {
   const property = useProperty()
   const site = computed((): Site => property.site!)

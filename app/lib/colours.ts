@@ -1,4 +1,6 @@
-/** Insulation colours as they look in a cable, by the word people record. Only for drawing: the record keeps the word. */
+/**
+ * Insulation colours as they look in a cable, by the word people record. Only for drawing: the record keeps the word.
+ */
 const SHADES: Readonly<Record<string, string>> = {
   white: '#ffffff',
   black: '#20201f',

@@ -61,7 +61,10 @@ const folded = (text: string, most = 14): string =>
 const point = ([x_m, y_m]: number[]): Point => ({ x_m: x_m!, y_m: y_m! })
 const coordinate = ({ x_m, y_m }: Point) => [x_m, y_m]
 
-/** The property on a plane of metres: OpenLayers behind our own words. The picture under it is drawn where its ties say. */
+/**
+ * The property on a plane of metres: OpenLayers behind our own words. The picture under it is drawn where its ties
+ * say.
+ */
 export class PropertyMap {
   private readonly places = new VectorSource()
   private readonly cables = new VectorSource()

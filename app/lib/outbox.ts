@@ -24,8 +24,8 @@ interface Outbox extends DBSchema {
 }
 
 /**
- * Opens the database. Where another page of an earlier version holds it and would keep us waiting, that is a device that
- * keeps nothing for now: the page says so, and asks again with the next message.
+ * Opens the database. Where another page of an earlier version holds it and would keep us waiting, that is a device
+ * that keeps nothing for now: the page says so, and asks again with the next message.
  */
 const opened = () =>
   new Promise<IDBPDatabase<Outbox>>((resolve, reject) => {

@@ -14,8 +14,8 @@ export interface Settled {
 const OF_THE_BODY: ReadonlySet<number> = new Set([400, 413, 422])
 
 /**
- * Reads an answer. A message counts as answered only where the server has said of that very message that it took it, has
- * it, or refuses it; all else leaves it waiting.
+ * Reads an answer. A message counts as answered only where the server has said of that very message that it took it,
+ * has it, or refuses it; all else leaves it waiting.
  */
 export function settled(sent: readonly Message[], reply: Reply<{ replies: readonly MessageReply[] }>): Settled {
   const nothing = { taken: [], refused: [] }

@@ -41,7 +41,10 @@ export const useProperty = defineStore('property', () => {
   const ahead = shallowRef<readonly { readonly message: Message; readonly revision: number }[]>([])
   /** The server is of another version than this page: what waits stays on the device until the page is reloaded. */
   const outdated = ref(false)
-  /** This device would not keep a message (a private window, a full disk): until it is sent, only the open page has it. */
+  /**
+   * This device would not keep a message (a private window, a full disk): until it is sent, only the open page has
+   * it.
+   */
   const unkept = ref(false)
   let sending = false
   let triesInVain = 0
@@ -54,7 +57,7 @@ export const useProperty = defineStore('property', () => {
   )
   const site = computed((): Site | null => viewed.value?.site ?? present.value)
   const facts = computed((): Facts | null => (held.value ? factsWith(held.value.facts, outbox.value) : null))
-  /** Messages on their way into this device's own database: not safe yet, so not called saved either. */
+  /** Messages on their way into this device's own database: not safe yet, so called neither kept nor being sent. */
   const keeping = ref(0)
   const pending = computed(() => outbox.value.length + keeping.value)
 
@@ -83,7 +86,9 @@ export const useProperty = defineStore('property', () => {
     rejected.value = refused
     if (reply.kind === 'ok') {
       held.value = reply.value
-      outbox.value = waiting.flatMap(asNow)
+      // What was written while this was being read is in none of the lists that came.
+      const read = new Set(waiting.map((m) => m.id))
+      outbox.value = [...waiting.flatMap(asNow), ...outbox.value.filter((m) => !read.has(m.id))]
       status.value = 'ready'
       void send()
     } else if (!held.value) {
@@ -271,8 +276,8 @@ export const useProperty = defineStore('property', () => {
   }
 
   /**
-   * Readings of the jobs before one, or of all. Facts only ever grow, so their numbers tell whether anything has come in
-   * that matters here; readings of the job itself do not, and the answer stays the same object while they come.
+   * Readings of the jobs before one, or of all. Facts only ever grow, so their numbers tell whether anything has come
+   * in that matters here; readings of the job itself do not, and the answer stays the same object while they come.
    */
   function pastBefore(job: string | null): PastByTest {
     const now = facts.value!
@@ -292,6 +297,7 @@ export const useProperty = defineStore('property', () => {
     held,
     site,
     facts,
+    keeping,
     pending,
     rejected,
     status,

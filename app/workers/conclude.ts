@@ -5,7 +5,7 @@ import {
   describe,
   sceneOf,
   type Described,
-  type Observation,
+  type SweepReading,
   type Scene,
   type State,
 } from '../../core/expect'
@@ -26,7 +26,7 @@ const work = {
     controller: ControllerId,
     ground_C: number,
     coil_C: number | null,
-    observations: Observation[],
+    observations: SweepReading[],
   ): Concluded {
     const scene = sceneOf(site, climateOf(site, ground_C, coil_C))
     const joint = conclude(scene, observations)

@@ -30,7 +30,9 @@ export interface HuntAsk {
 let held: { key: string; steps: readonly HuntStep[]; hunt: Hunt } | null = null
 
 const work = {
-  /** How a hunt stands after its steps; a hunt that only went on is gone on with. Null where nothing can be measured. */
+  /**
+   * How a hunt stands after its steps; a hunt that only went on is gone on with. Null where nothing can be measured.
+   */
   stand(ask: HuntAsk, steps: HuntStep[]): HuntReport | null {
     const key = JSON.stringify(ask)
     const before = held?.key === key ? goOn(held.hunt, held.steps, steps) : null

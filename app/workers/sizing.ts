@@ -7,7 +7,10 @@ import type { Site } from '../../core/site'
 let solver: Promise<ChoiceSolver> | null = null
 
 const work = {
-  /** The cheapest sizes; `told` hears of the best so far and of what nothing can undercut. Stopped by ending the worker. */
+  /**
+   * The cheapest sizes; `told` hears of the best so far and of what nothing can undercut. Stopped by ending the
+   * worker.
+   */
   async size(
     site: Site,
     anew: boolean,

@@ -1,7 +1,7 @@
 import {
-  arriving,
+  crewAt,
   candidatesOf,
-  groundOf,
+  huntContextOf,
   minutesOf,
   USUAL_COSTS,
   walkingOf,
@@ -9,7 +9,7 @@ import {
   type Crew,
 } from '../../core/hunt'
 import { testKey, type FieldTest } from '../../core/record'
-import { must, type PlaceId, type Site } from '../../core/site'
+import { getOrThrow, type PlaceId, type Site } from '../../core/site'
 import { A } from './draw'
 
 /** A needless part or a dig in the wrong place, minutes. */
@@ -18,18 +18,18 @@ export const WRONG_min = 60
 /** Counts the minutes of a crew at a property, by the same costs for whoever tells it what to do. */
 export class Clock {
   minutes = 0
-  private readonly ground
+  private readonly context
   private readonly candidates: ReadonlyMap<string, Candidate>
   private readonly walking
   private crew: Crew
   private readonly cabinet: PlaceId
 
   constructor(private readonly site: Site) {
-    this.ground = groundOf(site, A)!
-    this.candidates = new Map(candidatesOf(this.ground).map((c) => [testKey(c.test), c]))
-    this.walking = walkingOf(this.ground)
-    this.cabinet = must(site.controllers, A).place
-    this.crew = arriving(this.cabinet)
+    this.context = huntContextOf(site, A)!
+    this.candidates = new Map(candidatesOf(this.context).map((c) => [testKey(c.test), c]))
+    this.walking = walkingOf(this.context)
+    this.cabinet = getOrThrow(site.controllers, A).place
+    this.crew = crewAt(this.cabinet)
   }
 
   test(test: FieldTest): void {
@@ -40,7 +40,7 @@ export class Clock {
         ? { test, place: this.cabinet, needs: { leads: 'off', set: null, undone: null } as const }
         : null)
     if (!candidate) throw new Error(`Clock: no such test here: ${testKey(test)}`)
-    const { minutes, then } = minutesOf(this.ground, USUAL_COSTS, this.walking, this.crew, candidate)
+    const { minutes, then } = minutesOf(this.context, USUAL_COSTS, this.walking, this.crew, candidate)
     this.minutes += minutes
     this.crew = then
   }
@@ -51,8 +51,9 @@ export class Clock {
   }
 
   /**
-   * What it takes to find a part without a hint: every box in the order of the door, opened, every joint in it undone and read,
-   * until the part's own place has been gone through. A run is found at its far end, and dug for nothing once more is not needed.
+   * What it takes to find a part without a hint: every box in the order of the door, opened, every joint in it undone
+   * and read, until the part's own place has been gone through. A run is found at its far end, and dug for nothing
+   * once more is not needed.
    */
   searchTo(places: readonly PlaceId[]): void {
     const boxes = Object.keys(this.site.places).filter((p) => p !== this.cabinet) as PlaceId[]

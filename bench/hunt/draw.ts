@@ -4,7 +4,7 @@ import {
   Draft,
   entries,
   lookUp,
-  must,
+  getOrThrow,
   terminalEnd,
   type CableId,
   type ControllerId,
@@ -146,8 +146,8 @@ interface Drawn {
 
 /** The uncut run of a core that holds a stretch, as a key. */
 function runKey(site: Site, cable: CableId, core: CoreId, from: number): { key: string; from: number; to: number } {
-  const { stops, cores } = must(site.cables, cable)
-  const cut = new Set<string>(must(cores, core).cutAt)
+  const { stops, cores } = getOrThrow(site.cables, cable)
+  const cut = new Set<string>(getOrThrow(cores, core).cutAt)
   let [a, b] = [from, from + 1]
   while (a > 0 && !cut.has(stops[a]!.id)) a--
   while (b < stops.length - 1 && !cut.has(stops[b]!.id)) b++
@@ -156,7 +156,9 @@ function runKey(site: Site, cable: CableId, core: CoreId, from: number): { key: 
 
 const isCommon = (core: string) => core === 'white'
 
-/** One fault of a kind; what is drawn does not say whether it is material, and null is what this property cannot have. */
+/**
+ * One fault of a kind; what is drawn does not say whether it is material, and null is what this property cannot have.
+ */
 function drawOne(random: Random, site: Site, stations: readonly TerminalId[], kind: Kind): Drawn | null {
   const terminal = pick(random, stations)
   const device = `V${terminal}` as DeviceId
@@ -206,7 +208,7 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[], ki
       const at = stretch(false)
       const run = runKey(site, at.cable, at.core, at.from)
       if (cause === 'touch') {
-        const { cores, stops } = must(site.cables, at.cable)
+        const { cores, stops } = getOrThrow(site.cables, at.cable)
         const order = Object.keys(cores) as CoreId[]
         const i = order.indexOf(at.core)
         const other = random() < 0.5 ? order.find((c) => isCommon(c)) : (order[i + 1] ?? order[i - 1])
@@ -244,7 +246,7 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[], ki
       const at = stretch(true)
       // A joint of the common, at the core's end there, or the wire between.
       if (cause !== 'leak' && random() < 0.4) {
-        const stops = must(site.cables, at.cable).stops
+        const stops = getOrThrow(site.cables, at.cable).stops
         const end: End = {
           kind: 'core',
           cable: at.cable,
@@ -273,7 +275,7 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[], ki
     case 'record': {
       const cause = weighted(random, { swap: 66, doubled: 20, 'coil-kind': 14 })
       if (cause === 'coil-kind') {
-        const own = must(site.coilKinds, must(site.devices, device).coilKind!).resistance_ohm
+        const own = getOrThrow(site.coilKinds, getOrThrow(site.devices, device).coilKind!).resistance_ohm
         return {
           kind,
           fault: {
@@ -290,13 +292,13 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[], ki
       const i = stations.indexOf(terminal)
       // A neighbour's screw, a lead of the same box, or any.
       const r = random()
-      const place = must(site.devices, device).place
+      const place = getOrThrow(site.devices, device).place
       const others = stations.filter((t) => t !== terminal)
       const near =
         cause === 'doubled' || r < 0.5
           ? [stations[i + 1] ?? stations[i - 1]!]
           : r < 0.7
-            ? others.filter((t) => must(site.devices, `V${t}`).place === place)
+            ? others.filter((t) => getOrThrow(site.devices, `V${t}`).place === place)
             : others
       const two = pick(random, near.length > 0 ? near : others)
       return {
@@ -329,7 +331,10 @@ function drawOne(random: Random, site: Site, stations: readonly TerminalId[], ki
   }
 }
 
-/** A case by its seed: 60 % one fault, 25 % two, 15 % none. A fault that nothing at the cabinet shows is drawn again within its kind. */
+/**
+ * A case by its seed: 60 % one fault, 25 % two, 15 % none. A fault that nothing at the cabinet shows is drawn again
+ * within its kind.
+ */
 export function caseOf(seed: number, { spread = 1, stations }: { spread?: number; stations?: number } = {}): Case {
   const random = chance(seed * 2654435761 + 17)
   const site = propertyOf(random, stations)
@@ -407,7 +412,7 @@ function shown(site: Site, tags: readonly TerminalId[], field: Field): Shown {
     earth:
       ohm(
         field.answer(
-          { kind: 'ohms', from: at('C'), to: { kind: 'earth', place: must(site.controllers, A).place } },
+          { kind: 'ohms', from: at('C'), to: { kind: 'earth', place: getOrThrow(site.controllers, A).place } },
           EXACT,
         ),
       ) ?? Infinity,
@@ -419,7 +424,10 @@ function shown(site: Site, tags: readonly TerminalId[], field: Field): Shown {
   }
 }
 
-/** Whether a station fails or a reading of the sweep moves by three of its deviations: 8 % of a coil at two, or both meters' error where a baseline is there. */
+/**
+ * Whether a station fails or a reading of the sweep moves by three of its deviations: 8 % of a coil at two, or both
+ * meters' error where a baseline is there.
+ */
 function isMaterial(sound: Shown, ill: Shown, baseline: boolean): boolean {
   if (ill.earth < 1e5 && sound.earth > 1e6) return true
   const moved = sound.ohms.some((ohm, i) => {

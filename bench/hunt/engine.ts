@@ -1,4 +1,4 @@
-import { huntOf, type Hunt, type HuntOptions, type Known, type Stand, type Taken } from '../../core/hunt'
+import { huntOf, type Hunt, type HuntOptions, type Known, type Stand, type Observation } from '../../core/hunt'
 import { COMMON_METER, type FieldTest } from '../../core/record'
 import type { ControllerId, Site } from '../../core/site'
 
@@ -8,11 +8,11 @@ export type Ask =
       readonly do: 'begin'
       readonly site: Site
       readonly known: readonly Known[]
-      readonly symptoms: readonly Taken[]
+      readonly symptoms: readonly Observation[]
       readonly options: Partial<HuntOptions>
     }
-  | { readonly do: 'take'; readonly reading: Taken }
-  | { readonly do: 'mended'; readonly key: string; readonly symptoms: readonly Taken[] }
+  | { readonly do: 'take'; readonly reading: Observation }
+  | { readonly do: 'mended'; readonly key: string; readonly symptoms: readonly Observation[] }
 export interface Said {
   readonly stand: Exclude<Stand, { kind: 'open' }> | { readonly kind: 'open'; readonly test: FieldTest }
   readonly parts: readonly (readonly [string, number])[]

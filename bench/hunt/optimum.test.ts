@@ -24,7 +24,7 @@ function outright({ pace, crew, choices }: Game): number {
     return Math.min(
       WRONG_min,
       ...now.tests.map((t) => {
-        const step = minutesOf(pace.ground, pace.costs, pace.walking, at, t.candidate)
+        const step = minutesOf(pace.context, pace.costs, pace.walking, at, t.candidate)
         const answers = Array.from({ length: t.answers }, (_, b) => afterAnswer(now, t, b)).filter((a) => a.p > 0.01)
         const whole = answers.reduce((s, a) => s + a.p, 0)
         return step.minutes + answers.reduce((s, a) => s + (a.p / whole) * go(step.then, a.then), 0)

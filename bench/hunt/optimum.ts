@@ -1,6 +1,6 @@
 import {
   afterAnswer,
-  arriving,
+  crewAt,
   choicesOf,
   choose,
   huntOf,
@@ -14,11 +14,14 @@ import {
   type Explanation,
   type Pace,
 } from '../../core/hunt'
-import { must, type TerminalId } from '../../core/site'
+import { getOrThrow, type TerminalId } from '../../core/site'
 import { WRONG_min } from './crew'
 import { A, METER, waterTest, type Case } from './draw'
 
-/** A small hunt as a game that can be solved: beliefs after the symptoms, tests with finitely many answers, and what each costs. */
+/**
+ * A small hunt as a game that can be solved: beliefs after the symptoms, tests with finitely many answers, and what
+ * each costs.
+ */
 export interface Game {
   readonly pace: Pace
   readonly crew: Crew
@@ -28,7 +31,10 @@ export interface Game {
 /** Answers rarer than this are left out, and the others share their odds: for every player alike. */
 const RARE = 0.01
 
-/** Explanations that a game is played with, the likeliest: one fault, and one cell of its grid for each cause at a part. */
+/**
+ * Explanations that a game is played with, the likeliest: one fault, and one cell of its grid for each cause at a
+ * part.
+ */
 const PLAYED = 10
 /** Tests that a game is played with: those that tell most, and those that tell most per minute. */
 const [MOST_TELLING, CHEAPEST] = [8, 6]
@@ -50,15 +56,15 @@ export function gameOf(c: Case): Game | null {
       byFault.set(v.fault, known ? { ...known, p: known.p + e.p } : e)
     }
   const played = [...byFault.values()].sort((a, b) => b.p - a.p).slice(0, PLAYED)
-  const every = choicesOf(hunt.catalogue, hunt.foresight, { ...hunt.beliefs(), explanations: played }, hunt.candidates)
-  const pace: Pace = { ground: hunt.ground, costs: USUAL_COSTS, walking: hunt.walking }
-  const crew = arriving(must(c.site.controllers, A).place)
+  const every = choicesOf(hunt.catalogue, hunt.predictor, { ...hunt.beliefs(), explanations: played }, hunt.candidates)
+  const pace: Pace = { context: hunt.context, costs: USUAL_COSTS, walking: hunt.walking }
+  const crew = crewAt(getOrThrow(c.site.controllers, A).place)
   const choices = { ...every, tests: menuOf(pace, crew, every.tests) }
   return choices.target.count > 1 && ended(choices) === null ? { pace, crew, choices } : null
 }
 
 /** Of tests that are set up alike and tell the same, one; of those some. */
-function menuOf({ ground, costs, walking }: Pace, crew: Crew, tests: readonly Answered[]): Answered[] {
+function menuOf({ context, costs, walking }: Pace, crew: Crew, tests: readonly Answered[]): Answered[] {
   const alike = new Map(
     tests.map(
       (t) =>
@@ -69,7 +75,7 @@ function menuOf({ ground, costs, walking }: Pace, crew: Crew, tests: readonly An
     ),
   )
   const distinct = [...alike.values()]
-  const rate = (t: Answered) => t.bits / minutesOf(ground, costs, walking, crew, t.candidate).minutes
+  const rate = (t: Answered) => t.bits / minutesOf(context, costs, walking, crew, t.candidate).minutes
   return [
     ...new Set([
       ...[...distinct].sort((a, b) => b.bits - a.bits).slice(0, MOST_TELLING),
@@ -78,7 +84,10 @@ function menuOf({ ground, costs, walking }: Pace, crew: Crew, tests: readonly An
   ]
 }
 
-/** Minutes that the end of a hunt costs, or null while it goes on: a name may be wrong; without a test left the rest is searched. */
+/**
+ * Minutes that the end of a hunt costs, or null while it goes on: a name may be wrong; without a test left the rest
+ * is searched.
+ */
 function ended({ target, tests }: Choices): number | null {
   const most = Math.max(0, ...target.weights)
   return most >= NAMED ? (1 - most) * WRONG_min : tests.length === 0 ? WRONG_min : null
@@ -101,9 +110,9 @@ export type Player = (pace: Pace, crew: Crew, choices: Choices) => Answered | nu
 /** The hunt's own choice. */
 export const ours: Player = (pace, crew, choices) => choose(pace, crew, choices)?.first ?? null
 /** The most bits per minute of one test by itself. */
-export const greedy: Player = ({ ground, costs, walking }, crew, { tests }) =>
+export const greedy: Player = ({ context, costs, walking }, crew, { tests }) =>
   tests.reduce<{ t: Answered; rate: number } | null>((best, t) => {
-    const rate = t.bits / minutesOf(ground, costs, walking, crew, t.candidate).minutes
+    const rate = t.bits / minutesOf(context, costs, walking, crew, t.candidate).minutes
     return best === null || rate > best.rate ? { t, rate } : best
   }, null)?.t ?? null
 
@@ -113,7 +122,7 @@ export function expected({ pace, crew, choices }: Game, player: Player): number 
   if (end !== null) return end
   const test = player(pace, crew, choices)
   if (test === null) return WRONG_min
-  const step = minutesOf(pace.ground, pace.costs, pace.walking, crew, test.candidate)
+  const step = minutesOf(pace.context, pace.costs, pace.walking, crew, test.candidate)
   return (
     step.minutes +
     answersOf(choices, test).reduce((s, a) => s + a.p * expected({ pace, crew: step.then, choices: a.then }, player), 0)
@@ -121,9 +130,9 @@ export function expected({ pace, crew, choices }: Game, player: Player): number 
 }
 
 /**
- * The fewest minutes that any order of tests can be expected to take: dynamic programming over what was answered and where the
- * crew stands, each state worked out once, a test given up as soon as it cannot be the best. Null where there are more states
- * than `most`: the case is not small.
+ * The fewest minutes that any order of tests can be expected to take: dynamic programming over what was answered and
+ * where the crew stands, each state worked out once, a test given up as soon as it cannot be the best. Null where
+ * there are more states than `most`: the case is not small.
  */
 export function optimum({ pace, crew, choices }: Game, most: number): number | null {
   const { looked, target, tests } = choices
@@ -133,7 +142,7 @@ export function optimum({ pace, crew, choices }: Game, most: number): number | n
       Float64Array.from(looked, (_, i) => t.rows[t.rowOf[i]! * t.answers + b]!),
     ),
   )
-  const minutes = (at: Crew, k: number) => minutesOf(pace.ground, pace.costs, pace.walking, at, tests[k]!.candidate)
+  const minutes = (at: Crew, k: number) => minutesOf(pace.context, pace.costs, pace.walking, at, tests[k]!.candidate)
   const sums = new Float64Array(target.count)
   const mostIn = (belief: Float64Array): number => {
     sums.fill(0)

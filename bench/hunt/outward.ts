@@ -1,7 +1,7 @@
-import { coilJoints, groundOf } from '../../core/hunt'
+import { coilJoints, huntContextOf } from '../../core/hunt'
 import type { FieldTest, ReadingValue } from '../../core/record'
 import {
-  must,
+  getOrThrow,
   terminalEnd,
   type Cable,
   type DeviceId,
@@ -29,11 +29,12 @@ const [PASSES_LOW, PASSES_HIGH] = [0.82, 1.18]
 const [OPEN_ohm, ROUND_C_ohm] = [100, 150]
 
 /**
- * The order of work that most crews know (docs/outward.md): supply, volts and ohms of the dead terminals only; for a set of
- * dead stations the boxes either side of the break; for one the valve box, its coil, its joints, then the lead.
+ * The order of work that most crews know (docs/outward.md): supply, volts and ohms of the dead terminals only; for a
+ * set of dead stations the boxes either side of the break; for one the valve box, its coil, its joints, then the
+ * lead.
  */
 export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingValue>, { ask }: Asking): Ended {
-  const ground = groundOf(site, A)!
+  const context = huntContextOf(site, A)!
   const named = (key: string): Ended => ({ kind: 'named', key })
   const stations = [...symptoms.keys()]
   const valveOf = (t: TerminalId) => `V${t}` as DeviceId
@@ -96,9 +97,11 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
   }
   return thread(first, valveOf(first)) ?? { kind: 'undecided' }
 
-  /** The common between the last good and the first open box along its route: the joints at both ends, then the wire. */
+  /**
+   * The common between the last good and the first open box along its route: the joints at both ends, then the wire.
+   */
   function commonCut(open: readonly TerminalId[]): Ended | null {
-    const boxOf = (t: TerminalId) => must(site.devices, valveOf(t)).place
+    const boxOf = (t: TerminalId) => getOrThrow(site.devices, valveOf(t)).place
     const cables = Object.entries(site.cables).filter(([, c]) => Object.hasOwn(c.cores, 'white'))
     for (const [cable, c] of cables) {
       const boxes = c.stops.map((s) => s.place)
@@ -109,7 +112,7 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
         continue
       const joint = (b: PlaceId) =>
         Object.keys(site.splices).find((s) => {
-          const j = must(site.splices, s)
+          const j = getOrThrow(site.splices, s)
           return (
             j.place === b && j.connector !== 'terminal' && j.ends.some((e) => e.kind === 'core' && e.core === 'white')
           )
@@ -145,7 +148,7 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     }
     const coil = ohmsOf(ask({ kind: 'coil_ohms', device: valve }))
     if (coil < PASSES_LOW * coilOhm(valve) || coil > PASSES_HIGH * coilOhm(valve)) return named(`coil ${valve}`)
-    const joints = coilJoints(ground, valve)
+    const joints = coilJoints(context, valve)
     const [lead, home] = [joints.lead?.splice, joints.home?.splice]
     if (lead && !sound(lead)) return named(`joint ${lead}`)
     if (home && !sound(home)) return named(`joint ${home}`)
@@ -153,17 +156,17 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     if (loop < 12 && lead) return named(`joint ${lead}`)
     // The bare lead does not come back: the lead itself, or the way home; the bare common tells which.
     if (home && ohmsOf(ask({ kind: 'loop_common', device: valve })) < 100) return named(`joint ${home}`)
-    const run = ground.walk(terminal).runs.find((r) => r.link.kind === 'stretch')
+    const run = context.walk(terminal).runs.find((r) => r.link.kind === 'stretch')
     if (run?.link.kind !== 'stretch') return null
-    const cable = must(site.cables, run.link.cable)
-    const to = cable.stops.findIndex((s) => s.place === must(site.devices, valve).place)
+    const cable = getOrThrow(site.cables, run.link.cable)
+    const to = cable.stops.findIndex((s) => s.place === getOrThrow(site.devices, valve).place)
     // The common's own tap at this valve if the bare common reads bad too.
     return cabinet < PASSES_LOW * expected
       ? touchKeyWith(cable, run.link.cable, run.link.core, to)
       : named(`run ${run.link.cable} ${run.link.core} ${cable.stops[0]!.id} ${cable.stops[to]!.id}`)
   }
   function coilOhm(valve: DeviceId): number {
-    return must(site.coilKinds, must(site.devices, valve).coilKind!).resistance_ohm
+    return getOrThrow(site.coilKinds, getOrThrow(site.devices, valve).coilKind!).resistance_ohm
   }
   function touchKeyWith({ stops }: Cable, cable: string, core: string, to: number): Ended {
     return named(`touch ${cable} ${[core, 'white'].sort().join(' ')} ${stops[to - 1]!.id} ${stops[to]!.id}`)
@@ -174,7 +177,7 @@ export function outward(site: Site, symptoms: ReadonlyMap<TerminalId, ReadingVal
     )
     if (!cable) return { kind: 'undecided' }
     const to = Math.min(
-      ...[one, two].map((t) => cable[1].stops.findIndex((s) => s.place === must(site.devices, valveOf(t)).place)),
+      ...[one, two].map((t) => cable[1].stops.findIndex((s) => s.place === getOrThrow(site.devices, valveOf(t)).place)),
     )
     const { stops } = cable[1]
     return named(`touch ${cable[0]} ${[`c${one}`, `c${two}`].sort().join(' ')} ${stops[0]!.id} ${stops[to]!.id}`)

@@ -3,8 +3,8 @@ import type { FieldTest } from '../../core/record'
 import { A, caseOf, METER, sweepTests, waterTest } from './draw'
 
 /**
- * The least that the weighing of pairs holds of the belief of working every pair out, over some small properties after their
- * symptoms and after a few ohms: one less the most that any part's belief is off.
+ * The least that the weighing of pairs holds of the belief of working every pair out, over some small properties
+ * after their symptoms and after a few ohms: one less the most that any part's belief is off.
  */
 export function pruningHeld(seed: number, cases: number): number {
   let worst = 0

@@ -1,5 +1,5 @@
 import { climateOf, complex, factorOf, inverse, partsOf, size, type Change } from '../../core/circuit'
-import { groundOf, huntOf } from '../../core/hunt'
+import { huntContextOf, huntOf } from '../../core/hunt'
 import { chance } from '../../standins'
 import { A, METER, propertyOf } from './draw'
 
@@ -7,9 +7,9 @@ const HYPOTHESES = 1000
 const READINGS = 12
 
 /**
- * What a reading would be under sampled hypotheses: by the influence of their elements on a network that was factored once,
- * against factoring the changed network again (our own sparse solver, its ordering kept) and solving. Same figures on both
- * sides; the first reading pays for taking every element forward.
+ * What a reading would be under sampled hypotheses: by the influence of their elements on a network that was factored
+ * once, against factoring the changed network again (our own sparse solver, its ordering kept) and solving. Same
+ * figures on both sides; the first reading pays for taking every element forward.
  */
 export function rescore(seed: number): {
   readonly ratio: number
@@ -25,7 +25,7 @@ export function rescore(seed: number): {
     wire,
     common,
     terminals,
-  } = groundOf(site, A, climateOf(site))!
+  } = huntContextOf(site, A, climateOf(site))!
   const sized = catalogue.variants.filter((v) => v.mods.alters.length === 1 && v.mods.joins.length === 0)
   const hypotheses = Array.from({ length: HYPOTHESES }, (): Change => {
     const { element, to } = sized[Math.floor(random() * sized.length)]!.mods.alters[0]!
@@ -60,7 +60,7 @@ export function rescore(seed: number): {
     )
     const factor = factorOf(nodeCount, changed, references, order)
     const f = factor.forward(a, b)
-    return size(factor.between(f, f))
+    return size(factor.transferImpedance(f, f))
   })
   const reference_us = ((performance.now() - start) * 1000) / HYPOTHESES
   theirs.forEach((ohm, k) => {

@@ -100,7 +100,8 @@ test('modules: stations count on through the bays, one after an empty bay is not
   ]).toEqual([[], 24])
   expect(modulesOf(after(made, [set('bays', [])]), A).onRecord).toBe(24)
   const less = after(grown, [set('bays', []), ...terminalsToCount(after(grown, [set('bays', [])]), A)])
-  expect(Object.values(less.controllers[A]!.terminals).filter((t) => t!.role === 'station')).toHaveLength(18) // landed ones stay
+  // landed ones stay
+  expect(Object.values(less.controllers[A]!.terminals).filter((t) => t!.role === 'station')).toHaveLength(18)
 })
 
 test('the master terminal: the sum of what hangs there against its limit; a master off for one station is off in the engine', () => {

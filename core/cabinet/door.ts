@@ -4,7 +4,7 @@ import {
   endKey,
   entries,
   hangingOn,
-  must,
+  getOrThrow,
   netsOf,
   terminalEnd,
   terminalsInOrder,
@@ -43,7 +43,7 @@ export interface Unlanded {
 
 /** The door of a controller, terminal by terminal. */
 export function doorOf(site: Site, controller: ControllerId): DoorTerminal[] {
-  const { terminals } = must(site.controllers, controller)
+  const { terminals } = getOrThrow(site.controllers, controller)
   const wiring = wiringOf(site)
   const hanging = hangingOn(site, wiring, controller)
   const common = commonOf(site, controller)
@@ -112,7 +112,7 @@ export function inventoryOf(
   controller: ControllerId,
 ): { landed: number; landedUnknown: number; capped: number; loose: number; terminalsFree: number } {
   const door = doorOf(site, controller)
-  const { place } = must(site.controllers, controller)
+  const { place } = getOrThrow(site.controllers, controller)
   const unlanded = unlandedAt(site, place)
   const unknownCores = new Set(
     censusOf(site, place)

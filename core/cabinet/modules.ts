@@ -1,5 +1,13 @@
 import { refusal, type Refusal } from '../refusal'
-import { entries, must, type Command, type Controller, type ControllerId, type Site, type TerminalId } from '../site'
+import {
+  entries,
+  getOrThrow,
+  type Command,
+  type Controller,
+  type ControllerId,
+  type Site,
+  type TerminalId,
+} from '../site'
 
 /** A bay with what the controller makes of it. */
 export interface SeenBay {
@@ -24,7 +32,7 @@ export interface ModuleCount {
  * decoder module makes it a hybrid, conventional stations come first and the path after them.
  */
 export function modulesOf(site: Site, controller: ControllerId): ModuleCount {
-  const record = must(site.controllers, controller)
+  const record = getOrThrow(site.controllers, controller)
   const broken: Refusal[] = []
   const path = ['controllers', controller, 'bays']
   let next = (record.fixedStations ?? 0) + 1
@@ -61,9 +69,12 @@ export function modulesOf(site: Site, controller: ControllerId): ModuleCount {
   return { bays, counted, onRecord, broken }
 }
 
-/** The commands that bring the station terminals to the count of base and modules; terminals in use are never taken away. */
+/**
+ * The commands that bring the station terminals to the count of base and modules; terminals in use are never taken
+ * away.
+ */
 export function terminalsToCount(site: Site, controller: ControllerId): Command[] {
-  const record = must(site.controllers, controller)
+  const record = getOrThrow(site.controllers, controller)
   const { bays, counted } = modulesOf(site, controller)
   if (counted === null) return []
   const wanted = counted - bays.filter((b) => b.seen && b.kind === 'decoders').reduce((n, b) => n + b.stations, 0)

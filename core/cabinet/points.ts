@@ -3,7 +3,7 @@ import { accepted, refusal, refused, type Outcome, type Refusal } from '../refus
 import {
   entries,
   hangingOn,
-  must,
+  getOrThrow,
   wiringOf,
   type Command,
   type ControllerId,
@@ -27,7 +27,7 @@ export interface MasterSum {
 }
 
 export function masterSums(site: Site, controller: ControllerId): MasterSum[] {
-  const { terminals, masterLimit_A } = must(site.controllers, controller)
+  const { terminals, masterLimit_A } = getOrThrow(site.controllers, controller)
   const hanging = hangingOn(site, wiringOf(site), controller)
   return entries(terminals)
     .filter(([, t]) => t.role === 'master')
@@ -36,17 +36,22 @@ export function masterSums(site: Site, controller: ControllerId): MasterSum[] {
         .filter((p) => p.terminal?.controller === controller && p.terminal.terminal === terminal)
         .flatMap((p) => [p.masterValve, p.pumpRelay].filter((d) => d !== null))
       const devices = [...new Set([...(hanging.get(terminal)?.coils ?? []), ...meant])].map((device) => {
-        const { coilKind } = must(site.devices, device)
-        return { device, holding_A: rated_A(coilKind === null ? null : must(site.coilKinds, coilKind), 'holding') }
+        const { coilKind } = getOrThrow(site.devices, device)
+        return {
+          device,
+          holding_A: rated_A(coilKind === null ? null : getOrThrow(site.coilKinds, coilKind), 'holding'),
+        }
       })
       const sum_A = devices.reduce((sum, d) => sum + d.holding_A, 0)
       return { terminal, devices, sum_A, limit_A: masterLimit_A, over: sum_A > masterLimit_A * (1 + 1e-9) }
     })
 }
 
-/** What is wrong with a controller's points of connection, its sensor and its outputs, with the mend in the sentence. */
+/**
+ * What is wrong with a controller's points of connection, its sensor and its outputs, with the mend in the sentence.
+ */
 export function controllerRules(site: Site, controller: ControllerId): Refusal[] {
-  const record = must(site.controllers, controller)
+  const record = getOrThrow(site.controllers, controller)
   const path = ['controllers', controller]
   const wrong = masterSums(site, controller)
     .filter((s) => s.over)
@@ -91,7 +96,7 @@ export function controllerRules(site: Site, controller: ControllerId): Refusal[]
 
 const round = (x: number) => Math.round(x * 1000) / 1000
 const nameOf = (site: Site, device: DeviceId) => {
-  const d = must(site.devices, device)
+  const d = getOrThrow(site.devices, device)
   return d.tag ?? (d.name || device)
 }
 
@@ -101,7 +106,7 @@ export const pointsOf = (site: Site, controller: ControllerId): [PointOfConnecti
 
 /** The commands that add a point of connection with a master terminal of its own; a fifth is refused. */
 export function newPointCommands(site: Site, controller: ControllerId, name: string): Outcome<Command[]> {
-  const record = must(site.controllers, controller)
+  const record = getOrThrow(site.controllers, controller)
   const points = pointsOf(site, controller)
   if (points.length >= MOST_POINTS)
     return refused(refusal('too_many_points', ['pointsOfConnection'], { controller: record.tag, most: MOST_POINTS }))

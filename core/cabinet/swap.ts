@@ -1,4 +1,4 @@
-import { must, type ControllerId, type Site, type TerminalId } from '../site'
+import { getOrThrow, type ControllerId, type Site, type TerminalId } from '../site'
 import { doorOf, unlandedAt } from './door'
 
 /** A step of changing a controller: what is done before, a conductor that moves, what is done after. */
@@ -31,9 +31,12 @@ export type SwapCode =
   | 'sweep'
   | 'dial'
 
-/** One screw at a time: every conductor goes straight from its old terminal to the new one, the common last, so that nothing is ever loose in the hand. */
+/**
+ * One screw at a time: every conductor goes straight from its old terminal to the new one, the common last, so that
+ * nothing is ever loose in the hand.
+ */
 export function swapSteps(site: Site, controller: ControllerId): SwapStep[] {
-  const record = must(site.controllers, controller)
+  const record = getOrThrow(site.controllers, controller)
   const step =
     (kind: 'before' | 'after') =>
     (code: SwapCode): SwapStep => ({ kind, code })

@@ -1,7 +1,7 @@
 import {
   commonOf,
   entries,
-  must,
+  getOrThrow,
   terminalEnd,
   type ControllerId,
   type DeviceId,
@@ -64,8 +64,8 @@ export function answerOf({ powered }: Engine, solution: Solution): Answer {
     if (of.kind === 'stretch') conductors.push({ link: of, current_A: size(amps), volt_V: size(across) })
     else if (of.kind === 'leg') legs.set(of.splice, [...(legs.get(of.splice) ?? []), { volts: across, amps }])
     else if (of.kind === 'coil' && size(across) > DEAD_V) {
-      const device = must(site.devices, of.device)
-      const kind = device.coilKind === null ? null : must(site.coilKinds, device.coilKind)
+      const device = getOrThrow(site.devices, of.device)
+      const kind = device.coilKind === null ? null : getOrThrow(site.coilKinds, device.coilKind)
       const face = conditions.faces.get(of.device) ?? 'inrush'
       const minimum_V = minimumOf(kind, face)
       coils.push({
@@ -85,7 +85,7 @@ export function answerOf({ powered }: Engine, solution: Solution): Answer {
   })
   const supplies = powered.sources.map((source): SupplyAnswer => {
     let total = complex(0)
-    for (const [id] of entries(must(site.controllers, source.controller).terminals)) {
+    for (const [id] of entries(getOrThrow(site.controllers, source.controller).terminals)) {
       const node = powered.nodeOf.get(powered.wiring.pointOf(terminalEnd(source.controller, id) as End))
       const amps =
         node === undefined || id === commonOf(site, source.controller) ? undefined : solution.closed_A.get(node)
@@ -100,7 +100,7 @@ export function answerOf({ powered }: Engine, solution: Solution): Answer {
       current_A: size(total),
       terminal_V,
       load_VA: size(total) * terminal_V,
-      rating_VA: must(site.controllers, source.controller).transformer?.rating_VA ?? null,
+      rating_VA: getOrThrow(site.controllers, source.controller).transformer?.rating_VA ?? null,
     }
   })
   return { coils, conductors, joints, supplies }

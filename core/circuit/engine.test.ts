@@ -19,7 +19,10 @@ import {
 import { size, solveDense, type Complex } from './complex'
 import { Draft, type CoilKind, type Site } from '../site'
 
-/** The plain way: every element written into one matrix with the edits made beforehand, a hair of leakage, dense Gauss. */
+/**
+ * The plain way: every element written into one matrix with the edits made beforehand, a hair of leakage, dense
+ * Gauss.
+ */
 function plainVolts(powered: Powered, edits: readonly Edit[]): Complex[] {
   const parts = powered.parts.map((p) => ({ a: p.a, b: p.b, z: p.z as Complex | null }))
   const add = (a: number, b: number, z: Complex) => parts.push({ a, b, z })

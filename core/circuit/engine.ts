@@ -18,7 +18,10 @@ export type Edit =
   | { readonly kind: 'leak'; readonly node: number; readonly ohm: number }
   | { readonly kind: 'coil_short'; readonly element: number }
   | { readonly kind: 'coil_part'; readonly element: number; readonly fraction: number }
-  /** Two elements touch part of the way along, measured from each one's `a`; with `second` null, the first touches earth. */
+  /**
+   * Two elements touch part of the way along, measured from each one's `a`; with `second` null, the first touches
+   * earth.
+   */
   | {
       readonly kind: 'touch'
       readonly first: number
@@ -63,9 +66,9 @@ interface Branch {
 }
 
 /**
- * Factors the property once. A state or fault is then a change of low rank: its branches' currents come from a small dense
- * system, and one pass gives every node. What the edits cut off or join is found on the graph before any number is
- * looked at, so a part left without a reference cannot show as a division by zero.
+ * Factors the property once. A state or fault is then a change of low rank: its branches' currents come from a small
+ * dense system, and one pass gives every node. What the edits cut off or join is found on the graph before any number
+ * is looked at, so a part left without a reference cannot show as a division by zero.
  */
 export function engineOf(powered: Powered): Engine {
   const { nodeCount, parts, sources } = powered
@@ -97,7 +100,7 @@ export function engineOf(powered: Powered): Engine {
     const branches = structure.gauges.length === 0 ? changes.branches : [...changes.branches, ...structure.gauges]
     const forwards: Forward[] = []
     for (const { p, q } of branches) forwards.push(factor.forward(q < nodeCount ? q : -1, p < nodeCount ? p : -1))
-    const { x, offsets } = branchCurrents(factor.between, branches, forwards, drive, structure)
+    const { x, offsets } = branchCurrents(factor.transferImpedance, branches, forwards, drive, structure)
     const currents: { f: Forward; times: Complex }[] = [...drive]
     for (let j = 0; j < branches.length; j++) currents.push({ f: forwards[j]!, times: x[j]! })
     factor.back(currents, target.re, target.im)
@@ -143,7 +146,10 @@ interface Changes {
   readonly now: Map<number, Complex | null>
 }
 
-/** The edits as added branches, and which elements are gone. Several edits of one element take effect one after the other. */
+/**
+ * The edits as added branches, and which elements are gone. Several edits of one element take effect one after the
+ * other.
+ */
 function changesOf({ parts, nodeCount, earth }: Powered, edits: readonly Edit[]): Changes {
   const changes: Changes = {
     branches: [],

@@ -7,7 +7,10 @@ export interface Admittance {
   readonly y: Complex
 }
 
-/** A right-hand side taken through the forward half of the solution: the slots that it reaches, ascending, and its values there. */
+/**
+ * A right-hand side taken through the forward half of the solution: the slots that it reaches, ascending, and its
+ * values there.
+ */
 export interface Forward {
   readonly at: Int32Array
   readonly re: Float64Array
@@ -26,7 +29,7 @@ export interface Factor {
   /** Unit current into one node and out of another (−1: the reference), taken forward. */
   readonly forward: (into: number, outOf: number) => Forward
   /** fᵀ·D⁻¹·g: the volts that the one current makes along the other, Ω. */
-  readonly between: (f: Forward, g: Forward) => Complex
+  readonly transferImpedance: (f: Forward, g: Forward) => Complex
   /** Volts of every slot for a sum of taken-forward currents; writes into the two arrays, references get 0. */
   readonly back: (
     parts: readonly { readonly f: Forward; readonly times: Complex }[],
@@ -37,8 +40,8 @@ export interface Factor {
 
 /**
  * Factors the network. Every connected part must hold exactly one reference node.
- * Wiring is nearly a tree, so hardly anything fills in: time and memory grow with the number of nodes. `kept`: the order of an
- * earlier factor of the same nodes, taken as it is.
+ * Wiring is nearly a tree, so hardly anything fills in: time and memory grow with the number of nodes. `kept`: the
+ * order of an earlier factor of the same nodes, taken as it is.
  */
 export function factorOf(
   nodeCount: number,
@@ -185,12 +188,13 @@ export function factorOf(
       im[s] = vi
     }
   }
-  return { nodeCount, slotOf, order, forward, between, back }
+  return { nodeCount, slotOf, order, forward, transferImpedance: between, back }
 }
 
 /**
- * The same elimination, those farthest from a reference first. Any order that takes a node before all that it passes on to
- * gives the same rows; in this one neighbours in the list do not wait for each other, which a processor turns into speed.
+ * The same elimination, those farthest from a reference first. Any order that takes a node before all that it passes
+ * on to gives the same rows; in this one neighbours in the list do not wait for each other, which a processor turns
+ * into speed.
  */
 function byLevel(order: readonly number[], around: readonly Row[]): number[] {
   const placeOf = new Int32Array(around.length)
@@ -217,9 +221,9 @@ interface Row {
 }
 
 /**
- * Takes out every node that is no reference, those with the fewest neighbours first (the star-mesh transform); rows are as
- * they were when their node went. A pivot is summed when its node goes: sums of admittances with real parts above zero,
- * so nothing cancels and none is lost.
+ * Takes out every node that is no reference, those with the fewest neighbours first (the star-mesh transform); rows
+ * are as they were when their node went. A pivot is summed when its node goes: sums of admittances with real parts
+ * above zero, so nothing cancels and none is lost.
  */
 function eliminate(
   nodeCount: number,

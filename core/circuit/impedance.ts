@@ -9,7 +9,10 @@ export type Face = 'inrush' | 'holding'
 export type Phase = 'safe' | 'optimistic'
 export type Frequency = 0 | 50 | 60
 
-/** Currents of a typical coil at 24 V and 60 Hz, for a coil or a face whose sheet is not on record; per ohm of its winding. */
+/**
+ * Currents of a typical coil at 24 V and 60 Hz, for a coil or a face whose sheet is not on record; per ohm of its
+ * winding.
+ */
 const TYPICAL = {
   inrush_A: 0.4,
   holding_A: 0.23,
@@ -20,7 +23,9 @@ const TYPICAL = {
 /** How well the shorted turns of a coil are coupled to the others. */
 export const TURNS_COUPLED = 0.95
 
-/** A coil kind's rated current in one face, A; a typical coil's, scaled to its winding, where the sheet does not say. */
+/**
+ * A coil kind's rated current in one face, A; a typical coil's, scaled to its winding, where the sheet does not say.
+ */
 export function rated_A(kind: CoilKind | null, face: Face): number {
   const own = face === 'inrush' ? kind?.inrush_A : kind?.holding_A
   const typical = face === 'inrush' ? TYPICAL.inrush_A : TYPICAL.holding_A
@@ -33,8 +38,9 @@ export function rated_A(kind: CoilKind | null, face: Face): number {
 
 /**
  * Impedance of a coil at a frequency and a temperature, Ω. |Z| is rated volts over rated amperes; its real part is |Z|
- * times the power factor where the sheet gives one, else |Z| itself (safe) or the winding's resistance (optimistic). The
- * winding's copper warms; the reactance goes with the frequency over the sheet's own. At 0 Hz only the winding is left.
+ * times the power factor where the sheet gives one, else |Z| itself (safe) or the winding's resistance (optimistic).
+ * The winding's copper warms; the reactance goes with the frequency over the sheet's own. At 0 Hz only the winding is
+ * left.
  */
 export function coilImpedance(
   kind: CoilKind | null,

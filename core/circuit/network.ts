@@ -2,7 +2,7 @@ import { copperFactor, maximum_ohmPerM, nominal_ohmPerM, type Gauge } from '../q
 import {
   gaugeOf,
   lengthBetween_m,
-  must,
+  getOrThrow,
   stopPositions_m,
   UNKNOWN_GAUGE,
   wiringOf,
@@ -78,7 +78,7 @@ export function linkNominal_ohm(site: Site, link: Link, climate: Climate): numbe
     case 'coil':
       return coil_ohm(site, link, 'value') * copperFactor(climate.coil_C)
     case 'stretch': {
-      const cable = must(site.cables, link.cable)
+      const cable = getOrThrow(site.cables, link.cable)
       const length = lengthBetween_m(stopPositions_m(cable), link.from, link.to)
       return length.value * wire_ohmPerM(site, link, climate).value
     }
@@ -87,18 +87,21 @@ export function linkNominal_ohm(site: Site, link: Link, climate: Climate): numbe
 
 /** A coil's DC ohms at 20 °C by its sheet, or the typical figure or bound where the sheet is not on record. */
 export function coil_ohm(site: Site, link: Extract<Link, { kind: 'coil' }>, of: 'value' | 'low' | 'high'): number {
-  const kind = must(site.devices, link.device).coilKind
-  return kind === null ? UNKNOWN_COIL_ohm[of] : must(site.coilKinds, kind).resistance_ohm
+  const kind = getOrThrow(site.devices, link.device).coilKind
+  return kind === null ? UNKNOWN_COIL_ohm[of] : getOrThrow(site.coilKinds, kind).resistance_ohm
 }
 
-/** Ω/m of a stretch at ground temperature: nominal, and the bounds its size leaves (the maximum of the standard above). */
+/**
+ * Ω/m of a stretch at ground temperature: nominal, and the bounds its size leaves (the maximum of the standard
+ * above).
+ */
 export function wire_ohmPerM(
   site: Site,
   link: Extract<Link, { kind: 'stretch' }>,
   climate: Climate,
 ): { value: number; low: number; high: number; gauge: Gauge | null } {
-  const cable = must(site.cables, link.cable)
-  const gauge = gaugeOf(cable, must(cable.cores, link.core))
+  const cable = getOrThrow(site.cables, link.cable)
+  const gauge = gaugeOf(cable, getOrThrow(cable.cores, link.core))
   const unknown = UNKNOWN_GAUGE[site.settings.market]
   const factor = copperFactor(climate.ground_C + cable.warmer_K)
   return {

@@ -3,7 +3,7 @@ import {
   entries,
   lengthBetween_m,
   lookUp,
-  must,
+  getOrThrow,
   stopPositions_m,
   terminalEnd,
   wiringOf,
@@ -25,7 +25,9 @@ export const UNKNOWN_TRANSFORMER_VA = 30
 /** The nominal secondary volts at which a transformer gives its rating. */
 const NOMINAL_V = 24
 
-/** Under which circumstances a property is powered. `mains_ratio` scales the open volts; the source resistance stays. */
+/**
+ * Under which circumstances a property is powered. `mains_ratio` scales the open volts; the source resistance stays.
+ */
 export interface Conditions {
   readonly climate: Climate
   readonly frequency_Hz: Frequency
@@ -37,11 +39,17 @@ export interface Conditions {
   readonly faces: ReadonlyMap<DeviceId, Face>
   /** Which output of a sequencer has its turn, by its number; the first where not named. */
   readonly turns: ReadonlyMap<DeviceId, number>
-  /** Terminals that are live in every state asked of this network, as a master's is while its stations take their turns. */
+  /**
+   * Terminals that are live in every state asked of this network, as a master's is while its stations take their
+   * turns.
+   */
   readonly live?: readonly { readonly controller: ControllerId; readonly terminal: TerminalId }[]
 }
 
-/** An element between two nodes: a part of the site, a transformer's inner resistance, a sequencer's contact, or a terminal that is live throughout. */
+/**
+ * An element between two nodes: a part of the site, a transformer's inner resistance, a sequencer's contact, or a
+ * terminal that is live throughout.
+ */
 export interface Part {
   readonly a: number
   readonly b: number
@@ -80,8 +88,8 @@ export const sourceResistance_ohm = (open_V: number, rating_VA: number): number 
   (open_V - NOMINAL_V) / (rating_VA / NOMINAL_V)
 
 /**
- * The site as recorded, powered. Broken parts are left out; nothing about intent is assumed. Where controllers are joined,
- * volts are against the common of the `first` one.
+ * The site as recorded, powered. Broken parts are left out; nothing about intent is assumed. Where controllers are
+ * joined, volts are against the common of the `first` one.
  */
 export function poweredOf(site: Site, conditions: Conditions, first?: ControllerId): Powered {
   const wiring = wiringOf(site)
@@ -151,13 +159,13 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
 /** Impedance of one link: wire by its length and size, half a sound joint per leg, a coil by its face. */
 function linkImpedance(site: Site, link: Link, c: Conditions): Complex {
   if (link.kind === 'coil') {
-    const device = must(site.devices, link.device)
-    const kind = device.coilKind === null ? null : must(site.coilKinds, device.coilKind)
+    const device = getOrThrow(site.devices, link.device)
+    const kind = device.coilKind === null ? null : getOrThrow(site.coilKinds, device.coilKind)
     return coilImpedance(kind, c.faces.get(link.device) ?? 'inrush', c.phase, c.frequency_Hz, c.climate.coil_C)
   }
   if (link.kind === 'leg' || c.wire === 'nominal')
     return complex(Math.max(LEAST_ohm, linkNominal_ohm(site, link, c.climate)))
-  const length = lengthBetween_m(stopPositions_m(must(site.cables, link.cable)), link.from, link.to)
+  const length = lengthBetween_m(stopPositions_m(getOrThrow(site.cables, link.cable)), link.from, link.to)
   return complex(Math.max(LEAST_ohm, length.high * wire_ohmPerM(site, link, c.climate).high))
 }
 

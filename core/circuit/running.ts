@@ -3,7 +3,7 @@ import {
   entries,
   hangingOn,
   lookUp,
-  must,
+  getOrThrow,
   terminalEnd,
   wiringOf,
   type ControllerId,
@@ -30,8 +30,8 @@ export interface Running {
 
 /**
  * What runs when these stations are on: all hold but the last, which starts. The master terminal of their points of
- * connection is live with them; its coils start with the station unless the controller brings the master in first. `told`
- * overrides a terminal's face, or leaves it off. A sequencer passes its face on to its coils.
+ * connection is live with them; its coils start with the station unless the controller brings the master in first.
+ * `told` overrides a terminal's face, or leaves it off. A sequencer passes its face on to its coils.
  */
 export function runningOf(
   site: Site,
@@ -51,7 +51,7 @@ export function runningOf(
     for (const device of [...(hanging?.coils ?? []), ...behind]) faces.set(device, said)
   }
   for (const t of on) {
-    const role = lookUp(must(site.controllers, t.controller).terminals, t.terminal)?.role
+    const role = lookUp(getOrThrow(site.controllers, t.controller).terminals, t.terminal)?.role
     if (role === 'common') return refused(refusal('common_is_no_output', ['--on']))
   }
   on.forEach((t, i) => energise(t, i === on.length - 1 ? 'inrush' : 'holding'))
@@ -60,8 +60,8 @@ export function runningOf(
       const at =
         station.pointOfConnection === null || !station.withMaster
           ? null
-          : must(site.pointsOfConnection, station.pointOfConnection).terminal
-      if (at) energise(at, must(site.controllers, at.controller).masterFirst ? 'holding' : 'inrush')
+          : getOrThrow(site.pointsOfConnection, station.pointOfConnection).terminal
+      if (at) energise(at, getOrThrow(site.controllers, at.controller).masterFirst ? 'holding' : 'inrush')
     }
   for (const t of told) if (t.as !== 'off') energise(t, t.as)
   return accepted({ live, faces })
@@ -79,7 +79,10 @@ export const conditionsFor = (running: Running, given: Omit<Conditions, 'faces' 
   turns: new Map(),
 })
 
-/** The closings of what is live, as edits of the powered network. Terminals of a controller without a common close on nothing. */
+/**
+ * The closings of what is live, as edits of the powered network. Terminals of a controller without a common close on
+ * nothing.
+ */
 export function closings(powered: Powered, live: readonly TerminalAt[]): Edit[] {
   return live.flatMap((t): Edit[] => {
     const source = powered.sources.find((s) => s.controller === t.controller)

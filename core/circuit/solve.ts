@@ -5,7 +5,10 @@ import { partsOf } from './parts'
 export interface Solver {
   /** Whether current can pass between two nodes: structure alone decides, no number does. */
   readonly connected: (a: number, b: number) => boolean
-  /** Volts at every node of the two nodes' part for 1 A in at `from` and out at `to`; others read 0. Both must be connected. */
+  /**
+   * Volts at every node of the two nodes' part for 1 A in at `from` and out at `to`; others read 0. Both must be
+   * connected.
+   */
   readonly potentials: (from: number, to: number) => Float64Array
   /** Ohms between two nodes; Infinity where they are not connected. */
   readonly resistance_ohm: (from: number, to: number) => number

@@ -15,7 +15,7 @@ import { nodeAt, sceneWith, type Scene } from './scene'
 import { corrected_ohm, secondCoil, shortOn, within, type Baseline } from './verdict'
 
 /** One reading of a sweep, by its place in the list given, with what its thread read before where that is known. */
-export interface Observation {
+export interface SweepReading {
   readonly test: OhmsTest
   readonly value: OhmsValue
   readonly meter: Meter
@@ -35,23 +35,26 @@ export type Suspect =
   | { readonly kind: 'coil'; readonly device: DeviceId; readonly place: PlaceId }
 
 /** Which conductors the suspects belong to: the common, one station's own thread, or neither alone. */
-export type Where = 'common' | 'thread' | 'several'
+export type FaultSide = 'common' | 'thread' | 'several'
 
 /**
- * One explanation of some of the readings. `explains` are places in the list of observations; `doubtful` where the record
- * alone would pass each of them, and only what was read before says otherwise.
+ * One explanation of some of the readings. `explains` are places in the list of observations; `doubtful` where the
+ * record alone would pass each of them, and only what was read before says otherwise.
  */
-export type Conclusion = Explanation & {
+export type Conclusion = Diagnosis & {
   readonly doubtful: boolean
   /** Explanations of another kind that fit the same readings as well, at most one a kind. */
-  readonly or: readonly Explanation[]
+  readonly or: readonly Diagnosis[]
 }
 
-/** One way to explain some readings. Its suspects are all the places at which such a fault would explain them equally well. */
-export type Explanation = { readonly explains: readonly number[] } & (
+/**
+ * One way to explain some readings. Its suspects are all the places at which such a fault would explain them equally
+ * well.
+ */
+export type Diagnosis = { readonly explains: readonly number[] } & (
   | {
       readonly kind: 'open' | 'resistive'
-      readonly where: Where
+      readonly where: FaultSide
       readonly suspects: readonly Suspect[]
       readonly excess_ohm: number | null
     }
@@ -81,7 +84,7 @@ export interface JointConclusion {
 
 /** A fault that might be, and what every reading would then be. `null` leaves a reading as it was. */
 interface Candidate {
-  readonly conclusion: (explains: number[]) => Explanation
+  readonly conclusion: (explains: number[]) => Diagnosis
   readonly faults: readonly Fault[]
   /** The most readings it can explain: those it moves at all. */
   readonly moves: ReadonlySet<number>
@@ -97,7 +100,7 @@ interface Candidate {
  * taken, its equals become its suspects, and the rest is explained with it in place. Nothing is assumed of the wiring:
  * trees, meshes and parallel cores go the same way.
  */
-export function conclude(scene: Scene, observations: readonly Observation[]): JointConclusion {
+export function conclude(scene: Scene, observations: readonly SweepReading[]): JointConclusion {
   const conclusions: Conclusion[] = []
   const settled = new Map<number, Expectation>()
   // A reading once explained stays so: a later fault may move it a little, and each round must leave fewer to explain.
@@ -140,7 +143,7 @@ type Foresee = (then: Scene, observation: number) => Expectation
  * An expectation drawn in to what the thread read before. What its coil was off the record it stays off, less where a
  * fault leaves less of it in the reading; how far a fault moves the reading is known as well as a coil is.
  */
-function besideBefore(scene: Scene, recorded: Expectation, e: Expectation, { baseline }: Observation): Expectation {
+function besideBefore(scene: Scene, recorded: Expectation, e: Expectation, { baseline }: SweepReading): Expectation {
   if (!baseline || e.kind !== 'ohms' || recorded.kind !== 'ohms') return e
   const off = (baseline.corrected_ohm - recorded.expected_ohm) * Math.min(1, e.expected_ohm / recorded.expected_ohm)
   const own = (e.high_ohm - e.low_ohm) / 2
@@ -158,27 +161,30 @@ function besideBefore(scene: Scene, recorded: Expectation, e: Expectation, { bas
 const judgeable = (e: Expectation) => e.kind === 'ohms' || e.kind === 'bounds'
 
 /** Whether a reading is what is expected: in the band, or open where no current can pass. */
-function agrees(e: Expectation, { value, meter }: Observation): boolean {
+function agrees(e: Expectation, { value, meter }: SweepReading): boolean {
   if (value.kind === 'open')
     return e.kind === 'open' || ((e.kind === 'ohms' || e.kind === 'bounds') && e.low_ohm > meter.highest_ohm)
   return within(e, corrected_ohm(value.ohm, meter))
 }
 
-interface Found {
+interface Tried {
   readonly candidate: Candidate
   readonly explains: number[]
   readonly against: number
 }
 
-/** Tries candidates, those that move the most misfits first, and stops where none left can do as well. All that do best, in their order. */
+/**
+ * Tries candidates, those that move the most misfits first, and stops where none left can do as well. All that do
+ * best, in their order.
+ */
 function bestOf(
   scene: Scene,
-  observations: readonly Observation[],
+  observations: readonly SweepReading[],
   expected: readonly Expectation[],
   misfits: ReadonlySet<number>,
   foresee: Foresee,
-): readonly [Found, ...Found[]] | null {
-  let best: [Found, ...Found[]] | null = null
+): readonly [Tried, ...Tried[]] | null {
+  let best: [Tried, ...Tried[]] | null = null
   const reach = (c: Candidate) => [...c.moves].filter((i) => misfits.has(i)).length
   const candidates = candidatesFor(scene, observations, expected, misfits).sort((a, b) => reach(b) - reach(a))
   for (const candidate of candidates) {
@@ -195,8 +201,11 @@ function bestOf(
   return best
 }
 
-/** Equals as one conclusion: of the first one's kind all the places, of the others one each. A whole jacket stands for itself. */
-function together(ties: readonly [Found, ...Found[]]): Explanation & { or: Explanation[] } {
+/**
+ * Equals as one conclusion: of the first one's kind all the places, of the others one each. A whole jacket stands for
+ * itself.
+ */
+function together(ties: readonly [Tried, ...Tried[]]): Diagnosis & { or: Diagnosis[] } {
   const same = ties
     .filter((t) => t.explains.join() === ties[0].explains.join())
     .map((t) => t.candidate.conclusion(t.explains))
@@ -215,15 +224,18 @@ function together(ties: readonly [Found, ...Found[]]): Explanation & { or: Expla
   return { ...first, where, suspects: [...suspects.values()], or: [...others.values()].reverse() }
 }
 
-/** The misfits that a candidate explains, and how many others it speaks against; null where it would take a reading that fits out of its band. */
+/**
+ * The misfits that a candidate explains, and how many others it speaks against; null where it would take a reading
+ * that fits out of its band.
+ */
 function explainedBy(
   scene: Scene,
-  observations: readonly Observation[],
+  observations: readonly SweepReading[],
   expected: readonly Expectation[],
   misfits: ReadonlySet<number>,
   candidate: Candidate,
   foresee: Foresee,
-): Found | null {
+): Tried | null {
   const after = candidate.faults.length > 0 ? sceneWith(scene, candidate.faults) : scene
   const explains: number[] = []
   let against = 0
@@ -243,7 +255,7 @@ function explainedBy(
 
 function candidatesFor(
   scene: Scene,
-  observations: readonly Observation[],
+  observations: readonly SweepReading[],
   expected: readonly Expectation[],
   misfits: ReadonlySet<number>,
 ): Candidate[] {
@@ -279,14 +291,14 @@ const solved_ohm = (scene: Scene, test: OhmsTest): number =>
 const WHOLE_SHARE = 0.999
 
 /**
- * The ohms that a class would have to gain or lose. One element's ohms x come into a reading as R₀ + s²x / (1 + s²x / (R∞ − R₀)),
- * s its share of the current and R∞ the reading with it open (the form is bilinear in x, its slope at 0 is s²); solved for
- * x in each misfit, and averaged with the weight s⁴ of least squares.
+ * The ohms that a class would have to gain or lose. One element's ohms x come into a reading as R₀ + s²x / (1 + s²x /
+ * (R∞ − R₀)), s its share of the current and R∞ the reading with it open (the form is bilinear in x, its slope at 0
+ * is s²); solved for x in each misfit, and averaged with the weight s⁴ of least squares.
  */
 function fitted_ohm(
   scene: Scene,
   c: ElementClass,
-  observations: readonly Observation[],
+  observations: readonly SweepReading[],
   expected: readonly Expectation[],
   misfits: ReadonlySet<number>,
   sign: 1 | -1,
@@ -310,7 +322,7 @@ function fitted_ohm(
 function resistiveAt(
   scene: Scene,
   c: ElementClass,
-  ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]
+  ...given: [readonly SweepReading[], readonly Expectation[], ReadonlySet<number>]
 ): Candidate[] {
   const ohm = fitted_ohm(scene, c, ...given, 1)
   const suspects = c.suspects.filter((s) => s.kind !== 'coil') // a coil's own turns do not rise
@@ -327,7 +339,7 @@ function resistiveAt(
 function coilPartAt(
   scene: Scene,
   c: ElementClass,
-  ...given: [readonly Observation[], readonly Expectation[], ReadonlySet<number>]
+  ...given: [readonly SweepReading[], readonly Expectation[], ReadonlySet<number>]
 ): Candidate[] {
   const coils = c.suspects.filter((s) => s.kind === 'coil')
   const ohm = fitted_ohm(scene, c, ...given, -1)
@@ -345,7 +357,7 @@ function coilPartAt(
 /** What may take one reading down by itself: a short on its way, or a second coil side by side with its own. */
 function lowCandidates(
   scene: Scene,
-  observations: readonly Observation[],
+  observations: readonly SweepReading[],
   expected: readonly Expectation[],
   misfits: ReadonlySet<number>,
 ): Candidate[] {
@@ -380,7 +392,7 @@ function lowCandidates(
 /** Leads of two terminals touching, one lead moved to the other's terminal, or the two exchanged. */
 function pairCandidates(
   scene: Scene,
-  observations: readonly Observation[],
+  observations: readonly SweepReading[],
   expected: readonly Expectation[],
   misfits: ReadonlySet<number>,
 ): Candidate[] {
@@ -449,7 +461,7 @@ function pairCandidates(
 const SURE_RATIO = 10
 
 /** Log likelihood of readings, up to a constant: normal, with the band's edge at two standard errors. */
-function favour(pairs: readonly (readonly [Observation, Expectation])[]): number {
+function favour(pairs: readonly (readonly [SweepReading, Expectation])[]): number {
   return pairs.reduce((total, [o, e]) => {
     if (o.value.kind !== 'ohm' || e.kind !== 'ohms') return total
     const off = corrected_ohm(o.value.ohm, o.meter) - e.expected_ohm

@@ -1,7 +1,7 @@
 import {
   byTag,
   commonOf,
-  must,
+  getOrThrow,
   placeDistances_m,
   walkFrom,
   type ControllerId,
@@ -9,7 +9,7 @@ import {
   type Site,
   type TerminalId,
 } from '../site'
-import type { Conclusion, Explanation, JointConclusion, Observation, Suspect } from './conclude'
+import type { Conclusion, Diagnosis, JointConclusion, SweepReading, Suspect } from './conclude'
 import type { Scene } from './scene'
 
 /** Something to say: a code and its figures by name. Units are in the names; the edge turns them into the user's. */
@@ -35,7 +35,7 @@ export interface Described {
 export function describe(
   scene: Scene,
   controller: ControllerId,
-  observations: readonly Observation[],
+  observations: readonly SweepReading[],
   joint: JointConclusion,
 ): Described[] {
   const distance_m = distancesFrom(scene, controller)
@@ -60,12 +60,15 @@ export function describe(
   })
 }
 
-/** The terminals whose leads the explained readings went through; of a fault on one thread, those that all of them did. */
+/**
+ * The terminals whose leads the explained readings went through; of a fault on one thread, those that all of them
+ * did.
+ */
 function terminalsOf(
   site: Site,
   controller: ControllerId,
   { explains, ...c }: Conclusion,
-  observations: readonly Observation[],
+  observations: readonly SweepReading[],
 ): TerminalId[] {
   const common = commonOf(site, controller)
   const through = explains.map((i) =>
@@ -79,11 +82,11 @@ function terminalsOf(
 }
 
 const tagOf = (site: Site, controller: ControllerId, terminal: TerminalId) =>
-  must(must(site.controllers, controller).terminals, terminal).tag
+  getOrThrow(getOrThrow(site.controllers, controller).terminals, terminal).tag
 
 /** Metres of conductor from the controller to each place, along whatever is landed there. */
 export function distancesFrom(scene: Scene, controller: ControllerId): Map<PlaceId, number> {
-  const terminals = Object.keys(must(scene.site.controllers, controller).terminals) as TerminalId[]
+  const terminals = Object.keys(getOrThrow(scene.site.controllers, controller).terminals) as TerminalId[]
   return placeDistances_m(terminals.map((t) => walkFrom(scene.site, scene.network.wiring, controller, t)))
 }
 
@@ -99,7 +102,7 @@ export function tagsText(tags: readonly string[]): string {
   return runs.flatMap((run) => (run.length > 2 ? [`${run[0]}–${run.at(-1)}`] : run)).join(', ')
 }
 
-const betweenOf = (e: Explanation, distance_m: ReadonlyMap<PlaceId, number>) =>
+const betweenOf = (e: Diagnosis, distance_m: ReadonlyMap<PlaceId, number>) =>
   'suspects' in e ? span(e.suspects, distance_m) : e.kind === 'short' ? e.between : null
 
 function span(suspects: readonly Suspect[], distance_m: ReadonlyMap<PlaceId, number>): [PlaceId, PlaceId] | null {
@@ -109,23 +112,23 @@ function span(suspects: readonly Suspect[], distance_m: ReadonlyMap<PlaceId, num
 }
 
 const isHome = (site: Site, controller: ControllerId, place: PlaceId) =>
-  must(site.controllers, controller).place === place
+  getOrThrow(site.controllers, controller).place === place
 
 /** A reading that lacks one of its ways: which coil it is, or where the way is interrupted, and how to see it alone. */
 function branchOf(
   site: Site,
   controller: ControllerId,
-  c: Extract<Explanation, { suspects: readonly Suspect[] }>,
+  c: Extract<Diagnosis, { suspects: readonly Suspect[] }>,
   tags: string,
 ): Pick<Described, 'says' | 'next'> {
-  const coils = c.suspects.flatMap((s) => (s.kind === 'coil' ? [must(site.devices, s.device)] : []))
+  const coils = c.suspects.flatMap((s) => (s.kind === 'coil' ? [getOrThrow(site.devices, s.device)] : []))
   const places = [...new Set(c.suspects.flatMap((s) => (s.kind === 'stretch' ? [s.from, s.to] : [s.place])))]
-  const box = coils[0] ? must(site.places, coils[0].place).tag : ''
+  const box = coils[0] ? getOrThrow(site.places, coils[0].place).tag : ''
   const params = {
     tags,
     count: c.explains.length,
     part: coils.map((d) => d.name || d.tag || '').join(', '),
-    at: places.map((p) => must(site.places, p).tag).join(', '),
+    at: places.map((p) => getOrThrow(site.places, p).tag).join(', '),
     from: box,
     to: box,
   }
@@ -139,11 +142,11 @@ function branchOf(
 function saysOf(
   site: Site,
   controller: ControllerId,
-  c: Explanation,
+  c: Diagnosis,
   tags: string,
   between: readonly [PlaceId, PlaceId] | null,
 ): Statement {
-  const at = between && { from: must(site.places, between[0]).tag, to: must(site.places, between[1]).tag }
+  const at = between && { from: getOrThrow(site.places, between[0]).tag, to: getOrThrow(site.places, between[1]).tag }
   const count = c.explains.length
   const say = (code: string, params: Statement['params'] = {}): Statement => ({
     code,
@@ -179,11 +182,11 @@ function saysOf(
 function nextOf(
   site: Site,
   controller: ControllerId,
-  c: Explanation,
+  c: Diagnosis,
   tags: string,
   between: readonly [PlaceId, PlaceId] | null,
 ): Statement {
-  const at = between && { from: must(site.places, between[0]).tag, to: must(site.places, between[1]).tag }
+  const at = between && { from: getOrThrow(site.places, between[0]).tag, to: getOrThrow(site.places, between[1]).tag }
   const say = (code: string): Statement => ({ code, params: { tags, ...at } })
   switch (c.kind) {
     case 'open':

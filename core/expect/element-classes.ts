@@ -1,6 +1,6 @@
 import { entries, netsOf, type Link } from '../site'
 import type { OhmsTest } from '../record'
-import type { Suspect, Where } from './conclude'
+import type { Suspect, FaultSide } from './conclude'
 import { nodeAt, type Scene } from './scene'
 
 /**
@@ -13,7 +13,7 @@ export interface ElementClass {
   /** The elements opened together to make the class's open: one of a series, or all cores of a jacket's stretch. */
   readonly openTogether: readonly number[]
   readonly suspects: readonly Suspect[]
-  readonly where: Where
+  readonly where: FaultSide
   readonly coil: { readonly element: number; readonly ohm: number } | null
 }
 
@@ -105,7 +105,7 @@ function sidesOf(scene: Scene): Map<number, 'common' | 'thread'> {
   )
 }
 
-function whereOf(sides: readonly ('common' | 'thread')[]): Where {
+function whereOf(sides: readonly ('common' | 'thread')[]): FaultSide {
   return sides.every((s) => s === 'common') ? 'common' : 'thread'
 }
 

@@ -1,7 +1,7 @@
 export { judgeCabinet } from './cabinet'
 export type { CabinetCode, CabinetVerdict } from './cabinet'
 export { conclude } from './conclude'
-export type { Conclusion, Explanation, JointConclusion, Observation, Suspect } from './conclude'
+export type { Conclusion, Diagnosis, JointConclusion, SweepReading, Suspect } from './conclude'
 export { describe, distancesFrom, tagsText } from './describe'
 export type { Described, Statement } from './describe'
 export { partsRead, predict } from './predict'

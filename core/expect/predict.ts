@@ -32,7 +32,10 @@ export type Term =
   /** Parts that carry hardly any of the current, together: other ways round that are there but do not matter. */
   | { readonly kind: 'aside'; readonly ohm: number }
 
-/** How far each source may take a reading off the sum, below and above, in ohms. `unknown` is what the record leaves open. */
+/**
+ * How far each source may take a reading off the sum, below and above, in ohms. `unknown` is what the record leaves
+ * open.
+ */
 export interface Deviations {
   readonly coil: Span
   readonly wire: Span
@@ -126,7 +129,10 @@ function switchedBy(scene: Scene, test: OhmsTest): DeviceId[] {
   )
 }
 
-/** Whether the record shows no way, but something of unknown partner hangs on either probe or nothing at all is on record for it. */
+/**
+ * Whether the record shows no way, but something of unknown partner hangs on either probe or nothing at all is on
+ * record for it.
+ */
 function incomplete(scene: Scene, test: OhmsTest): boolean {
   const [from, to] = [nodeAt(scene, test.from), nodeAt(scene, test.to)]
   if (from !== null && to !== null && scene.recorded.connected(from, to)) return false
@@ -169,7 +175,7 @@ function termsOf(scene: Scene, test: OhmsTest, shares: readonly Share[]): Term[]
   const [leadNet, returnNet] = [test.from, test.to].map((probe) => nets.of(scene.network.wiring.pointOf(probe)))
   const terms: Term[] = []
   const main = shares.filter((s) => s.share >= SMALL_SHARE)
-  for (const run of runsOf(scene, main)) {
+  for (const run of wireRunsOf(scene, main)) {
     const net = nets.of(run.link.a)
     terms.push({
       kind: 'wire',
@@ -206,7 +212,7 @@ interface WireRun {
 }
 
 /** Neighbouring stretches of one core that carry the same current, as one: the stop between cancels from the length. */
-function runsOf(scene: Scene, shares: readonly Share[]): WireRun[] {
+function wireRunsOf(scene: Scene, shares: readonly Share[]): WireRun[] {
   const runs: WireRun[] = []
   const stretches = shares.flatMap((s) => (s.element.link?.kind === 'stretch' ? [{ ...s, link: s.element.link }] : []))
   stretches.sort(
@@ -219,7 +225,8 @@ function runsOf(scene: Scene, shares: readonly Share[]): WireRun[] {
     const positions = stopPositions_m(scene.site.cables[s.link.cable]!)
     const whole_ohm =
       lengthBetween_m(positions, s.link.from, s.link.to).value * wire_ohmPerM(scene.site, s.link, scene.climate).value
-    const whole = s.element.ohm < whole_ohm * 0.999999 ? s.element.ohm / whole_ohm : 1 // part of a stretch, where a cross splits it
+    // part of a stretch, where a cross splits it
+    const whole = s.element.ohm < whole_ohm * 0.999999 ? s.element.ohm / whole_ohm : 1
     const last = runs.at(-1)
     const goesOn =
       last &&
@@ -261,7 +268,7 @@ function deviationsOf(scene: Scene, shares: readonly Share[], expected_ohm: numb
     }
   }
   let [wireBelow, wireAbove] = [0, 0]
-  for (const run of runsOf(scene, shares)) {
+  for (const run of wireRunsOf(scene, shares)) {
     const perM = wire_ohmPerM(scene.site, run.link, scene.climate)
     const known = perM.gauge !== null
     const maximum = known ? perM.high / perM.value : 1

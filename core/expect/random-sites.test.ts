@@ -10,7 +10,7 @@ import {
   sceneOf,
   sceneWith,
   type Conclusion,
-  type Observation,
+  type SweepReading,
   type Scene,
   type Suspect,
 } from './index'
@@ -78,7 +78,7 @@ const suspectsIn = (conclusions: readonly Conclusion[]) =>
   conclusions.flatMap((c) => ('suspects' in c ? c.suspects : []))
 
 /** A sweep of a property with one part changed, every reading rounded as a meter shows it. */
-function sweepOf(actual: Scene, stations: readonly string[]): Observation[] {
+function sweepOf(actual: Scene, stations: readonly string[]): SweepReading[] {
   return stations.map((station) => {
     const ohm = ohms(actual, between(station))
     const value: OhmsValue =

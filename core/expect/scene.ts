@@ -58,7 +58,9 @@ export function terminalTest(site: Site, controller: ControllerId, terminal: Ter
   return common && { kind: 'ohms', from: terminalEnd(controller, terminal), to: terminalEnd(controller, common) }
 }
 
-/** The terminals of a controller that a sweep reads, in the order of its door: those with a lead, a station or a role. */
+/**
+ * The terminals of a controller that a sweep reads, in the order of its door: those with a lead, a station or a role.
+ */
 export function sweepTerminals(
   site: Site,
   controller: ControllerId,

@@ -1,6 +1,6 @@
 import type { Meter, OhmsTest } from '../record'
 import type { ControllerId, TerminalId } from '../site'
-import { conclude, type JointConclusion, type Observation } from './conclude'
+import { conclude, type JointConclusion, type SweepReading } from './conclude'
 import { predict, type Expectation } from './predict'
 import { sweepTerminals, terminalTest, type Scene } from './scene'
 import { judge, type Judged } from './verdict'
@@ -36,7 +36,7 @@ export function expectSweep(scene: Scene, controller: ControllerId, meter: Meter
 /** Every reading judged by itself, and all of them together. Places in both lists are the readings' own. */
 export function judgeSweep(
   scene: Scene,
-  readings: readonly Observation[],
+  readings: readonly SweepReading[],
 ): { judged: Judged[]; joint: JointConclusion } {
   return {
     judged: readings.map((r) => judge(scene, r.test, r.value, r.meter, r.baseline ?? null)),

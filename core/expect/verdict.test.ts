@@ -95,7 +95,8 @@ test('what the record does not know widens the band and never fails', () => {
     ...soundRow,
     cables: { K: { ...cable, stops: cable.stops.map((s, i) => (i === 2 ? { ...s, at_m: null } : s)) } },
   } as unknown as Site
-  // The box's own distance is unknown, the lead beyond it passes uncut: only the common's cuts there make doubt, and not in the sum.
+  // The box's own distance is unknown, the lead beyond it passes uncut: only the common's cuts there make doubt, and
+  // not in the sum.
   expect(expected(middle, '6').expected_ohm).toBeCloseTo(expected(soundRow, '6').expected_ohm, 9)
 })
 

@@ -13,14 +13,19 @@ export type Verdict =
   | { readonly code: 'high'; readonly excess_ohm: number }
   | { readonly code: 'low'; readonly missing_ohm: number }
   | { readonly code: 'open'; readonly onRecord: boolean; readonly over_ohm: number }
-  /** Lead and common joined `distance_m` along the thread at the most; `atCoil` when all of the wire is in the reading. */
+  /**
+   * Lead and common joined `distance_m` along the thread at the most; `atCoil` when all of the wire is in the
+   * reading.
+   */
   | { readonly code: 'short'; readonly distance_m: number; readonly atCoil: boolean }
   | { readonly code: 'two_coils'; readonly expected_ohm: number }
   /** Inside the record band, but not what this thread read before. */
   | { readonly code: 'drifted'; readonly by_ohm: number; readonly before_ohm: number }
   /** Outside the record band, but what this thread read before: the record is off, or the coil is. */
   | { readonly code: 'as_before'; readonly before_ohm: number }
-  /** To earth, by the limits of the insulation. `over`: more than the meter can show, which proves no more than that. */
+  /**
+   * To earth, by the limits of the insulation. `over`: more than the meter can show, which proves no more than that.
+   */
   | { readonly code: 'earth_new' | 'earth_fine' | 'earth_watch' | 'earth_leak' | 'earth_fault' | 'earth_over' }
   /** A figure where by the record no current can pass. */
   | { readonly code: 'unexpected' }
@@ -78,7 +83,10 @@ export interface Judged {
   readonly baseline: Baseline | null
 }
 
-/** Judges one reading against the record and, where there is one, against the thread's baseline: inside both it fits, inside one it is doubtful. */
+/**
+ * Judges one reading against the record and, where there is one, against the thread's baseline: inside both it fits,
+ * inside one it is doubtful.
+ */
 export function judge(
   scene: Scene,
   test: OhmsTest,
@@ -87,14 +95,20 @@ export function judge(
   baseline: Baseline | null = null,
 ): Judged {
   const expectation = predictOnce(scene, test, meter)
-  const verdict = besideBaseline(verdictOn(scene, test, expectation, value, meter), expectation, value, meter, baseline)
+  const verdict = reconcileWithBaseline(
+    verdictOn(scene, test, expectation, value, meter),
+    expectation,
+    value,
+    meter,
+    baseline,
+  )
   const { low, high } = scene.site.settings.ruleOfThumb_ohm
   const ohm = value.kind === 'ohm' ? corrected_ohm(value.ohm, meter) : Infinity
   const passes = ohm >= low && ohm <= high
   return { expectation, verdict, baseline, rule: { passes, passesFault: passes && stateOf(verdict.code) === 'fault' } }
 }
 
-function besideBaseline(
+function reconcileWithBaseline(
   verdict: Verdict,
   e: Expectation,
   value: OhmsValue,
@@ -110,7 +124,10 @@ function besideBaseline(
     : { code: 'as_before', before_ohm: baseline.corrected_ohm }
 }
 
-/** Limits of insulation to earth, Ω: as new, fine, to be watched and repeated when wet, a leak to find; below the last a fault. */
+/**
+ * Limits of insulation to earth, Ω: as new, fine, to be watched and repeated when wet, a leak to find; below the last
+ * a fault.
+ */
 const EARTH_ohm = { fresh: 20e6, fine: 1e6, watch: 100e3, leak: 10e3 } as const
 
 function earthVerdict(value: OhmsValue, meter: Meter): Verdict {
@@ -221,7 +238,9 @@ interface Routes {
   readonly back: readonly Run[]
 }
 
-/** The way out to the first coil and the way home, as runs with distances; null where a thread has no coil or no way. */
+/**
+ * The way out to the first coil and the way home, as runs with distances; null where a thread has no coil or no way.
+ */
 function threadRoutes(scene: Scene, test: OhmsTest): Routes | null {
   const coil = coilElements(scene, test)[0]
   const { from, to } = test

@@ -125,7 +125,8 @@ test('two controllers that nothing joins each keep their own common; a leak to e
   expect(writeDeck(powered, [...on, ...leaks])).not.toContain('VT2')
   const joined = engineOf(powered).solve([...on, ...leaks])
   expect(joined.floating(powered.earth)).toBe(false)
-  // Nothing comes back from the second controller, so no current flows between them: its common rides at the leak’s own volts.
+  // Nothing comes back from the second controller, so no current flows between them: its common rides at the leak’s
+  // own volts.
   const lifted = joined.volts(node('terminal_s_c'))
   expect(Math.hypot(lifted.re, lifted.im)).toBeCloseTo(
     Math.hypot(joined.volts(node('va_a')).re, joined.volts(node('va_a')).im),

@@ -9,9 +9,9 @@ interface Card {
 }
 
 /**
- * The powered network with its edits as a SPICE deck: nodes by the same names as the solver's answers, the common of the
- * first controller as node 0, reactance as inductance at the network's own frequency. The edits are made on the list of
- * elements, not by the solver. Parts without a way to a source are left out, with a comment for each node.
+ * The powered network with its edits as a SPICE deck: nodes by the same names as the solver's answers, the common of
+ * the first controller as node 0, reactance as inductance at the network's own frequency. The edits are made on the
+ * list of elements, not by the solver. Parts without a way to a source are left out, with a comment for each node.
  */
 export function writeDeck(powered: Powered, edits: readonly Edit[], title = powered.site.about.name): string {
   const {
@@ -54,7 +54,9 @@ export function writeDeck(powered: Powered, edits: readonly Edit[], title = powe
   return `${lines.join('\n')}\n.end\n`
 }
 
-/** One element: a resistor, or a winding of resistance and inductance, or the two coupled halves of a shorted winding. */
+/**
+ * One element: a resistor, or a winding of resistance and inductance, or the two coupled halves of a shorted winding.
+ */
 function written({ z, shorted }: Card, n: number, a: string, b: string, hz: number): string[] {
   const henry = (ohm: number) => ohm / (2 * Math.PI * hz)
   if (z.im === 0 || hz === 0) return [`R${n} ${a} ${b} ${z.re * (1 - shorted)}`]

@@ -6,8 +6,8 @@ import type { Carried } from './geojson'
 import { withinLimit } from './drawn-limit'
 
 /**
- * Boxes as waypoints and cable routes as tracks in GPX 1.1, for a hand-held receiver. A waypoint has a name, a place and
- * words; everything else that a property knows has no room in the format and is counted.
+ * Boxes as waypoints and cable routes as tracks in GPX 1.1, for a hand-held receiver. A waypoint has a name, a place
+ * and words; everything else that a property knows has no room in the format and is counted.
  */
 export function writeGpx(site: Site): Outcome<Carried<string>> {
   const { origin } = site.about

@@ -1,5 +1,5 @@
 import { gaugeText } from '../quantity'
-import { must, type Site } from '../site'
+import { getOrThrow, type Site } from '../site'
 import { cableLengths, conductorCounts, connectorCounts, deviceCounts, spoolPlans } from '../takeoff'
 import { writeCsv } from './csv'
 
@@ -13,10 +13,10 @@ const metres = (m: number) => Math.round(m * 10) / 10
 
 /** The material of a property as sheets, for CSV and spreadsheets alike; lengths in metres. */
 export function materialSheets(site: Site): Sheet[] {
-  const tag = (place: string) => must(site.places, place).tag
+  const tag = (place: string) => getOrThrow(site.places, place).tag
   const size = (gauge: Parameters<typeof gaugeText>[0] | null) => (gauge ? gaugeText(gauge) : '')
   const name = (id: string) => {
-    const c = must(site.cables, id)
+    const c = getOrThrow(site.cables, id)
     return c.tag ?? c.name
   }
   return [

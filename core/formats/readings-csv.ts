@@ -13,7 +13,7 @@ import {
   type ReadingValue,
 } from '../record'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
-import { commonOf, entries, must, terminalEnd, type DeviceId, type End, type Site } from '../site'
+import { commonOf, entries, getOrThrow, terminalEnd, type DeviceId, type End, type Site } from '../site'
 import { readCsvRecords, writeCsv } from './csv'
 import { deviceAt, endWritten, jointAt } from './written-end'
 
@@ -31,12 +31,12 @@ type Row = Readonly<Record<string, string | undefined>>
 
 /**
  * Reads a log of readings: columns `terminal` (`A:3`, or `3` where the property has one controller; for `supply` the
- * controller's tag; for a test at a coil the valve's, `V3`; for `look` and `remake` a joint by an end in it, `V3.a` or `K1/white@B4<`) and
- * `reading` (`34.6`, `1.2k`, `OL`; volts; `heard` or `not heard`; a lamp's word; the valves that water, `V3 V5`, or `none`; `flows`
- * or `dry`; `sound` or `bad`; metres to where a tone is lost, or `through`), and, if wanted, `to` (another terminal or `earth`; C
- * where empty), `test` (ohms where empty) and `at` (a moment with its offset from UTC).
- * Columns in any order, separated by comma, semicolon or tab. A line that cannot be understood refuses the whole, naming
- * line and column.
+ * controller's tag; for a test at a coil the valve's, `V3`; for `look` and `remake` a joint by an end in it, `V3.a`
+ * or `K1/white@B4<`) and `reading` (`34.6`, `1.2k`, `OL`; volts; `heard` or `not heard`; a lamp's word; the valves
+ * that water, `V3 V5`, or `none`; `flows` or `dry`; `sound` or `bad`; metres to where a tone is lost, or `through`),
+ * and, if wanted, `to` (another terminal or `earth`; C where empty), `test` (ohms where empty) and `at` (a moment
+ * with its offset from UTC). Columns in any order, separated by comma, semicolon or tab. A line that cannot be
+ * understood refuses the whole, naming line and column.
  */
 export function readReadingsCsv(text: string, site: Site, meter: Meter): Outcome<CsvReading[]> {
   const { rows, fields } = readCsvRecords<Row>(text)
@@ -166,12 +166,12 @@ export function writeReadingsCsv(site: Site, readings: readonly Reading[]): stri
 
 function placeText(site: Site, test: FieldTest): string {
   if (test.kind === 'ohms') return tagOf(site, test.from)
-  if (test.kind === 'supply') return must(site.controllers, test.controller).tag
+  if (test.kind === 'supply') return getOrThrow(site.controllers, test.controller).tag
   if ('splice' in test) return endWritten(site, test.splice)
   return 'device' in test ? valveText(site, test.device) : tagOf(site, test.at)
 }
 
-const valveText = (site: Site, device: DeviceId): string => must(site.devices, device).tag ?? device
+const valveText = (site: Site, device: DeviceId): string => getOrThrow(site.devices, device).tag ?? device
 
 function valueText(site: Site, test: FieldTest, value: ReadingValue, meter: Meter): string {
   switch (value.kind) {
@@ -212,8 +212,8 @@ export function probeAt(site: Site, written: string): Extract<End, { kind: 'term
 
 function tagOf(site: Site, end: End): string {
   if (end.kind !== 'terminal') return end.kind
-  const controller = must(site.controllers, end.controller)
-  return `${controller.tag}:${must(controller.terminals, end.terminal).tag}`
+  const controller = getOrThrow(site.controllers, end.controller)
+  return `${controller.tag}:${getOrThrow(controller.terminals, end.terminal).tag}`
 }
 
 function homeOf(site: Site, from: Extract<End, { kind: 'terminal' }>): End | null {
@@ -223,5 +223,5 @@ function homeOf(site: Site, from: Extract<End, { kind: 'terminal' }>): End | nul
 
 const earthBy = (site: Site, from: Extract<End, { kind: 'terminal' }>): End => ({
   kind: 'earth',
-  place: must(site.controllers, from.controller).place,
+  place: getOrThrow(site.controllers, from.controller).place,
 })

@@ -2,7 +2,10 @@ import { answerOf, answers, readingValue, testKindOf, type FieldTest, type Readi
 
 /** What SCPI gives for "more than can be shown". */
 const OVERLOAD = 9.9e37
-/** The command by which a meter is asked for a test's answer; `READ?` where it is for an eye or an ear, which only a simulated property has. */
+/**
+ * The command by which a meter is asked for a test's answer; `READ?` where it is for an eye or an ear, which only a
+ * simulated property has.
+ */
 export function scpiQuery({ kind }: FieldTest): 'MEAS:RES?' | 'MEAS:VOLT:AC?' | 'READ?' {
   const { unit } = answerOf(kind)
   return unit === 'Ω' ? 'MEAS:RES?' : unit === 'V' ? 'MEAS:VOLT:AC?' : 'READ?'
@@ -10,7 +13,10 @@ export function scpiQuery({ kind }: FieldTest): 'MEAS:RES?' | 'MEAS:VOLT:AC?' | 
 /** The line that has the display say where the clips go. */
 export const scpiDisplay = (test: FieldTest): string => `DISP:TEXT ${JSON.stringify(JSON.stringify(test))}`
 
-/** What a meter's line says of a test: a figure in ohms or volts, or a quoted word; null where it is no answer of this test. */
+/**
+ * What a meter's line says of a test: a figure in ohms or volts, or a quoted word; null where it is no answer of this
+ * test.
+ */
 export function readScpi(test: FieldTest, line: string): ReadingValue | null {
   const word = /^"(.*)"$/.exec(line)?.[1]
   const read = readingValue.safeParse(word === undefined ? ofFigure(test, line) : ofWord(test, word))

@@ -15,9 +15,10 @@ const NUMBERED = new RegExp(`^((?:[^\\s:,]{1,12}:)?(?:\\d{1,4}|${MASTER}|${RELAY
 const MOST_ROWS = 1000
 
 /**
- * Reads a list of stations as it comes: CSV with a first line of column names, cells from a spreadsheet, or a line a station
- * (`3 Rose bed`, `Rose bed`). Stations without a number get the next free one. An empty cell leaves unknown what is
- * unknown, and as it is what is on record. A row that cannot be understood refuses the whole, naming line and column.
+ * Reads a list of stations as it comes: CSV with a first line of column names, cells from a spreadsheet, or a line a
+ * station (`3 Rose bed`, `Rose bed`). Stations without a number get the next free one. An empty cell leaves unknown
+ * what is unknown, and as it is what is on record. A row that cannot be understood refuses the whole, naming line and
+ * column.
  */
 export function readStationList(
   text: string,
@@ -115,7 +116,9 @@ function rowFrom(
   return wrong.length > 0 || !parsed.ok ? refused(...wrong, ...(parsed.ok ? [] : parsed.refusals)) : parsed
 }
 
-/** The stations of a property as CSV in the columns that `readStationList` takes; lengths in metres, with their unit. */
+/**
+ * The stations of a property as CSV in the columns that `readStationList` takes; lengths in metres, with their unit.
+ */
 export function writeStationList(site: Site): string {
   const rows = rowsOf(site).map((r) => ({
     ...r,

@@ -1,11 +1,13 @@
-import { entries, lookUp, must, type DeviceId, type End, type Site, type SpliceId } from '../site'
-import { endKey } from '../site'
+import { endKey, entries, getOrThrow, lookUp, type DeviceId, type End, type Site, type SpliceId } from '../site'
 
 /** A device by its tag or id; null for none. */
 export const deviceAt = (site: Site, written: string): DeviceId | null =>
   entries(site.devices).find(([id, d]) => d.tag?.toLowerCase() === written.toLowerCase() || id === written)?.[0] ?? null
 
-/** The end of a joint as written: `V3.a`, a port; or `K1/white@B4<`, the core that arrives at a box (`>`: that leaves there). */
+/**
+ * The end of a joint as written: `V3.a`, a port; or `K1/white@B4<`, the core that arrives at a box (`>`: that leaves
+ * there).
+ */
 export function endAt(site: Site, written: string): End | null {
   const core = /^(.+)\/(.+)@(.+)([<>])$/.exec(written)
   if (core) {
@@ -31,12 +33,12 @@ export function jointAt(site: Site, written: string): SpliceId | null {
 
 /** An end as `endAt` reads it: a joint is best named by a coil's port in it. */
 export function endWritten(site: Site, splice: SpliceId): string {
-  const { ends } = must(site.splices, splice)
+  const { ends } = getOrThrow(site.splices, splice)
   const port = ends.find((e) => e.kind === 'port')
-  if (port?.kind === 'port') return `${must(site.devices, port.device).tag ?? port.device}.${port.port}`
+  if (port?.kind === 'port') return `${getOrThrow(site.devices, port.device).tag ?? port.device}.${port.port}`
   const core = ends.find((e) => e.kind === 'core')
   if (core?.kind !== 'core') return splice
-  const cable = must(site.cables, core.cable)
-  const place = must(site.places, cable.stops.find((s) => s.id === core.stop)!.place)
+  const cable = getOrThrow(site.cables, core.cable)
+  const place = getOrThrow(site.places, cable.stops.find((s) => s.id === core.stop)!.place)
   return `${cable.tag ?? core.cable}/${core.core}@${place.tag}${core.side === 'arrives' ? '<' : '>'}`
 }

@@ -10,7 +10,7 @@ import {
   type Scene,
 } from '../expect'
 import type { Meter, OhmsTest } from '../record'
-import { must, type Site } from '../site'
+import { getOrThrow, type Site } from '../site'
 import type { Past } from './past'
 
 /** The site made ready at the temperatures of a job. */
@@ -35,9 +35,9 @@ export interface Judgement {
 
 /**
  * Goes through the readings of a thread, oldest first: each is judged by the record and by the baseline before it, and
- * becomes the baseline itself where it fits or was accepted by hand. Readings of parts that were changed since count for
- * nothing. The correction for temperature is the ratio of what the record predicts, so that a coil's own deviation and
- * the wire's warm up alike.
+ * becomes the baseline itself where it fits or was accepted by hand. Readings of parts that were changed since count
+ * for nothing. The correction for temperature is the ratio of what the record predicts, so that a coil's own
+ * deviation and the wire's warm up alike.
  */
 export function judgements(
   scene: Scene,
@@ -129,10 +129,10 @@ function newestPart(scene: Scene, test: OhmsTest): string | null {
   const days = partsRead(scene, test).flatMap((link) => {
     const known =
       link.kind === 'coil'
-        ? must(site.devices, link.device).installed
+        ? getOrThrow(site.devices, link.device).installed
         : link.kind === 'leg'
-          ? must(site.splices, link.splice).made
-          : must(site.cables, link.cable).installed
+          ? getOrThrow(site.splices, link.splice).made
+          : getOrThrow(site.cables, link.cable).installed
     return known ? [known.value] : []
   })
   return days.length === 0 ? null : days.reduce((a, b) => (a > b ? a : b))

@@ -27,7 +27,8 @@ const HORIZON_days = 20 * DAYS_PER_YEAR
 
 /**
  * Weighted least squares of the excess over time. The date comes with the band of the fitted line: it is reached at the
- * earliest where the line's upper 90 % edge meets the limit, at the latest where its lower edge does (Fieller's interval).
+ * earliest where the line's upper 90 % edge meets the limit, at the latest where its lower edge does (Fieller's
+ * interval).
  * @returns null where there are fewer than two moments, or no rise that can be told from the meter's error
  */
 export function driftOf(points: readonly Excess[], limit_ohm: number): Drift | null {

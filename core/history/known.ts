@@ -1,6 +1,6 @@
 import { predictOnce, type Scene } from '../expect'
 import type { Meter, OhmsTest } from '../record'
-import { commonOf, must, terminalEnd, type ControllerId, type DeviceId, type TerminalId } from '../site'
+import { commonOf, getOrThrow, terminalEnd, type ControllerId, type DeviceId, type TerminalId } from '../site'
 import { baselineOf, type SceneAt } from './baseline'
 import { pastOfTest, type PastByTest } from './past'
 
@@ -20,7 +20,7 @@ export function goodReadings(
 ): GoodReading[] {
   const common = commonOf(scene.site, controller)
   if (common === null) return []
-  return (Object.keys(must(scene.site.controllers, controller).terminals) as TerminalId[]).flatMap(
+  return (Object.keys(getOrThrow(scene.site.controllers, controller).terminals) as TerminalId[]).flatMap(
     (terminal): GoodReading[] => {
       if (terminal === common) return []
       const test: OhmsTest = {
@@ -34,7 +34,10 @@ export function goodReadings(
   )
 }
 
-/** What good readings say of the coils, as parts of their sheet's ohms: the rest of the sum is the record's, and coils of one thread deviate alike. */
+/**
+ * What good readings say of the coils, as parts of their sheet's ohms: the rest of the sum is the record's, and coils
+ * of one thread deviate alike.
+ */
 export function coilsAsRead(scene: Scene, good: readonly GoodReading[], meter: Meter): Map<DeviceId, number> {
   return new Map(
     good.flatMap(({ test, ohm }): [DeviceId, number][] => {

@@ -21,7 +21,9 @@ export interface Point {
 export interface ThreadHistory {
   readonly points: readonly Point[]
   readonly baseline: Baseline | null
-  /** Its creep since its parts were last changed, and when it will leave the record band; null where none can be told. */
+  /**
+   * Its creep since its parts were last changed, and when it will leave the record band; null where none can be told.
+   */
   readonly drift: Drift | null
 }
 

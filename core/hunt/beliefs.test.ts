@@ -1,22 +1,22 @@
 import { randomSite, seeded } from '../../tests/random-site'
 import { COMMON_METER, type FieldTest, type ReadingValue } from '../record'
 import type { ControllerId, TerminalId } from '../site'
-import { Weighing, type Taken } from './beliefs'
-import { blurAt, foresightOf, type Foreseen } from './foresee'
-import { groundOf } from './ground'
+import { Posterior, type Observation } from './beliefs'
+import { blurAt, predictorOf, type Prediction } from './predictor'
+import { huntContextOf } from './context'
 import { QUIET, USUAL_ODDS } from './odds'
-import { catalogueOf, type Variant } from './variants'
+import { catalogueOf, type FaultHypothesis } from './variants'
 
 const A = 'A' as ControllerId
-const ground = groundOf(randomSite(9, { loops: false }).site, A)!
-const catalogue = catalogueOf(ground, USUAL_ODDS, QUIET, null)
-const foresight = foresightOf(ground, catalogue, COMMON_METER)
+const context = huntContextOf(randomSite(9, { loops: false }).site, A)!
+const catalogue = catalogueOf(context, USUAL_ODDS, QUIET, null)
+const predictor = predictorOf(context, catalogue, COMMON_METER)
 const at = (terminal: TerminalId) => ({ kind: 'terminal', controller: A, terminal }) as const
-const ohms = (t: TerminalId, to: TerminalId = ground.common): FieldTest => ({ kind: 'ohms', from: at(t), to: at(to) })
+const ohms = (t: TerminalId, to: TerminalId = context.common): FieldTest => ({ kind: 'ohms', from: at(t), to: at(to) })
 const earth = (t: TerminalId): FieldTest => ({ kind: 'ohms', from: at(t), to: { kind: 'earth', place: 'A' as never } })
 const COIL = { mean: 0, sd: 0.035 }
-const weighing = (readings: readonly Taken[]) => {
-  const w = new Weighing(catalogue, foresight, () => COIL, 27, USUAL_ODDS.count)
+const posterior = (readings: readonly Observation[]) => {
+  const w = new Posterior(catalogue, predictor, () => COIL, 27, USUAL_ODDS.count)
   for (const r of readings) w.add(r)
   return w
 }
@@ -29,13 +29,16 @@ function world(seed: number) {
     let x = random() * list.reduce((s, y) => s + weight(y), 0)
     return list.find((y) => (x -= weight(y)) <= 0) ?? list.at(-1)!
   }
-  const variant = (): Variant => {
+  const variant = (): FaultHypothesis => {
     const f = pick(catalogue.faults, (y) => y.prior)
     return pick(f.variants, (v) => v.share)
   }
   const coils = new Map<string, number>()
-  /** A reading as foreseen, with its coils and the meter off by chance; a fault's own figure stays at its cell's middle. */
-  const read = (seen: Foreseen): ReadingValue | null => {
+  /**
+   * A reading as foreseen, with its coils and the meter off by chance; a fault's own figure stays at its cell's
+   * middle.
+   */
+  const read = (seen: Prediction): ReadingValue | null => {
     switch (seen.kind) {
       case 'ohms': {
         const true_ =
@@ -68,17 +71,17 @@ test('in a world that is as the model says, beliefs come true as often as they s
     if (faults.length === 2 && catalogue.faults[faults[0]!.fault]!.key === catalogue.faults[faults[1]!.fault]!.key)
       continue
     const tests: FieldTest[] = [
-      ...ground.terminals.map((t): FieldTest => ({ kind: 'water', at: at(t) })),
-      ...ground.terminals.slice(0, 4).map((t) => ohms(t)),
-      earth(ground.common),
+      ...context.terminals.map((t): FieldTest => ({ kind: 'water', at: at(t) })),
+      ...context.terminals.slice(0, 4).map((t) => ohms(t)),
+      earth(context.common),
     ]
-    const readings = tests.flatMap((test): Taken[] => {
-      const seen = foresight.under(test, faults)
+    const readings = tests.flatMap((test): Observation[] => {
+      const seen = predictor.under(test, faults)
       const value =
         seen && (seen.kind === 'either' ? here.read(here.random() < seen.p ? seen.ill : seen.well) : here.read(seen))
       return value ? [{ test, value }] : []
     })
-    const { parts, nothing } = weighing(readings).beliefs()
+    const { parts, nothing } = posterior(readings).beliefs()
     const there = new Set(faults.map((v) => catalogue.faults[v.fault]!.key))
     for (const [p, came] of [
       ...[...parts].filter(([, p]) => p > 0.02).map(([key, p]) => [p, there.has(key)] as const),
@@ -101,11 +104,11 @@ test('in a world that is as the model says, beliefs come true as often as they s
 test('one leak that is read from many places stays one leak: no pair of leaks is likelier for being two', () => {
   const leak = catalogue.faults.find((f) => f.cause === 'leak' && f.where.kind === 'run' && f.family === 'common')!
   const size = 3300
-  const readings: Taken[] = [ground.common, ...ground.terminals].map((t, i) => ({
+  const readings: Observation[] = [context.common, ...context.terminals].map((t, i) => ({
     test: earth(t),
-    value: { kind: 'ohm', ohm: size + (t === ground.common ? 0 : 33) + 6 * Math.sin(i) },
+    value: { kind: 'ohm', ohm: size + (t === context.common ? 0 : 33) + 6 * Math.sin(i) },
   }))
-  const { explanations, parts } = weighing(readings).beliefs()
+  const { explanations, parts } = posterior(readings).beliefs()
   // Something else may be wrong besides, that nothing was read of yet; but it is one leak.
   const leaks = (n: number) =>
     explanations
@@ -119,23 +122,23 @@ test('one leak that is read from many places stays one leak: no pair of leaks is
 })
 
 test('a joint made anew and still dead clears that joint: what is left moves on, by more than a look', () => {
-  const coil = [...ground.coilElement.keys()].find(
+  const coil = [...context.coilElement.keys()].find(
     (d) =>
-      ground.terminalOf(d) !== null &&
+      context.terminalOf(d) !== null &&
       catalogue.faults.some((f) => f.cause === 'coil_open' && f.where.kind === 'coil' && f.where.device === d),
   )!
-  const t = ground.terminalOf(coil)!
-  const dead: Taken[] = [{ test: ohms(t), value: { kind: 'open' } }]
-  const joint = [...weighing(dead).beliefs().parts]
+  const t = context.terminalOf(coil)!
+  const dead: Observation[] = [{ test: ohms(t), value: { kind: 'open' } }]
+  const joint = [...posterior(dead).beliefs().parts]
     .filter(([key]) => key.startsWith('joint '))
     .sort((a, b) => b[1] - a[1])[0]![0]
   const splice = joint.slice(6) as never
   const after = (test: FieldTest) =>
-    weighing([...dead, { test, value: { kind: 'looked', sound: true } }])
+    posterior([...dead, { test, value: { kind: 'looked', sound: true } }])
       .beliefs()
       .parts.get(joint) ?? 0
   const [before, looked, remade] = [
-    weighing(dead).beliefs().parts.get(joint)!,
+    posterior(dead).beliefs().parts.get(joint)!,
     after({ kind: 'look', splice }),
     after({ kind: 'remake', splice }),
   ]

@@ -1,23 +1,23 @@
 import type { FieldTest, ReadingValue } from '../record'
 import type { DeviceId } from '../site'
-import { blurAt, type Foreseen } from './foresee'
+import { blurAt, type Prediction } from './predictor'
 import { logSum } from './normal'
 import { eachUnit, chosenCells, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
-import { addPairs, TOLD, type Found } from './pairs'
-import type { Foresight } from './recall'
-import { Sums } from './sums'
-import type { Catalogue, Variant } from './variants'
+import { addPairs, LISTED_WITHIN_NATS, type FaultSet } from './pairs'
+import type { Predictor } from './memoize'
+import { LogSumAccumulator } from './log-sum'
+import type { Catalogue, FaultHypothesis } from './variants'
 import { weighAlone, weighTogether, type CoilPriors, type Weighed } from './weigh'
 
 /** A reading as a hunt takes it: what was tried and what it gave, ohms after the meter's own leads are taken off. */
-export interface Taken {
+export interface Observation {
   readonly test: FieldTest
   readonly value: ReadingValue
 }
 
 /** One explanation: no fault, one, or two, with its part of the belief. */
 export interface Explanation {
-  readonly faults: readonly Variant[]
+  readonly faults: readonly FaultHypothesis[]
   readonly p: number
 }
 
@@ -28,7 +28,10 @@ export interface Beliefs {
   readonly nothing: number
   /** Explanations that together hold nearly all of the belief, the likeliest first. */
   readonly explanations: readonly Explanation[]
-  /** Log-likelihood of the best explanation over what sound readings would have: below `STRAINED` the record itself is in doubt. */
+  /**
+   * Log-likelihood of the best explanation over what sound readings would have: below `STRAINED` the record itself is
+   * in doubt.
+   */
   readonly strain: number
 }
 
@@ -52,10 +55,13 @@ const ONE_CELL = Math.log(0.01)
 interface Held {
   readonly test: FieldTest
   readonly value: ReadingValue
-  readonly base: Foreseen
-  readonly baseOhms: Extract<Foreseen, { kind: 'ohms' }> | null
+  readonly base: Prediction
+  readonly baseOhms: Extract<Prediction, { kind: 'ohms' }> | null
 }
-/** Readings that must be weighed together, with the log of "nothing wrong". `id` is another as soon as a reading joins. */
+/**
+ * Readings that must be weighed together, with the log of "nothing wrong". `id` is another as soon as a reading
+ * joins.
+ */
 interface Unit {
   readonly id: number
   readonly readings: readonly number[]
@@ -63,12 +69,12 @@ interface Unit {
   readonly ohms: boolean
 }
 /**
- * The belief over all single faults on their grids and all pairs, after some readings. Everything is a ratio to "nothing
- * wrong": readings that a fault does not touch cancel. Readings in ohms are weighed in units of those that share coils, all
- * else by itself. A pair whose faults show in different units is the product of its two; others are worked out together
- * where a bound says that they can matter.
+ * The belief over all single faults on their grids and all pairs, after some readings. Everything is a ratio to
+ * "nothing wrong": readings that a fault does not touch cancel. Readings in ohms are weighed in units of those that
+ * share coils, all else by itself. A pair whose faults show in different units is the product of its two; others are
+ * worked out together where a bound says that they can matter.
  */
-export class Weighing {
+export class Posterior {
   private readonly taken: Held[] = []
   /** By reading: the faults that can show in it. */
   private readonly showing: number[][] = []
@@ -76,18 +82,21 @@ export class Weighing {
   /** By unit: what every cell explains better than "nothing" there, not a number until asked for. */
   private readonly gains = new Map<number, Float64Array>()
   private readonly tied = new Map<number, { readonly units: string; readonly gain: number }>()
-  /** Of pairs that were predicted together: the sum over readings that stand by themselves, up to one of them, and over units in ohms. */
+  /**
+   * Of pairs that were predicted together: the sum over readings that stand by themselves, up to one of them, and
+   * over units in ohms.
+   */
   private readonly met = new Map<number, { upTo: number; plain: number; ohmUnits: string; ohms: number }>()
   private readonly unitIds = new Map<string, number>()
   /** The likeliest pairs after the reading before. */
-  private leading: readonly (readonly [Variant, Variant])[] = []
+  private leading: readonly (readonly [FaultHypothesis, FaultHypothesis])[] = []
   private readonly odds: Float64Array
   /** By fault: the number of its part among the catalogue's keys. */
   private readonly partOf: Int32Array
 
   constructor(
     private readonly catalogue: Catalogue,
-    private readonly foresight: Foresight,
+    private readonly predictor: Predictor,
     private readonly coils: CoilPriors,
     private readonly nominal_V: number,
     private readonly count: CountOdds,
@@ -102,8 +111,8 @@ export class Weighing {
   }
 
   /** Adds a reading; one whose test says nothing here is left out. */
-  add(reading: Taken): boolean {
-    const base = this.foresight.base(reading.test)
+  add(reading: Observation): boolean {
+    const base = this.predictor.base(reading.test)
     if (base === null) return false
     if (reading.test.kind === 'supply' && reading.value.kind === 'volt') {
       this.supply_V = reading.value.volt
@@ -112,7 +121,9 @@ export class Weighing {
       this.met.clear()
     } // all volts are read against it
     this.taken.push({ ...reading, base, baseOhms: weighAlone(base, reading.value, this.supply).ohms })
-    this.showing.push(this.catalogue.faults.flatMap((f) => (this.foresight.touches(reading.test, f) ? [f.index] : [])))
+    this.showing.push(
+      this.catalogue.faults.flatMap((f) => (this.predictor.mayAffect(reading.test, f) ? [f.index] : [])),
+    )
     return true
   }
 
@@ -121,14 +132,14 @@ export class Weighing {
   }
 
   /** What a reading's test would show under some faults. */
-  private seen(r: number, faults: readonly Variant[]): Foreseen | null {
-    return this.foresight.under(this.taken[r]!.test, faults)
+  private seen(r: number, faults: readonly FaultHypothesis[]): Prediction | null {
+    return this.predictor.under(this.taken[r]!.test, faults)
   }
 
   /** Log-likelihood of some readings under a hypothesis. Figures of a fault are shared by all its readings. */
   private logOf(
     readings: readonly number[],
-    seenOf: (r: number) => Foreseen | null,
+    seenOf: (r: number) => Prediction | null,
     offsetOf: (r: number) => number,
   ): number {
     let log = 0
@@ -187,15 +198,15 @@ export class Weighing {
   }
 
   /** The cell that shows as this one does in all of some readings. */
-  private likeIn(readings: readonly number[], v: Variant): number {
-    const like = this.foresight.like(this.taken[readings[0]!]!.test, v)
-    return like === v || readings.every((r) => this.foresight.like(this.taken[r]!.test, v) === like)
+  private likeIn(readings: readonly number[], v: FaultHypothesis): number {
+    const like = this.predictor.like(this.taken[readings[0]!]!.test, v)
+    return like === v || readings.every((r) => this.predictor.like(this.taken[r]!.test, v) === like)
       ? like.index
       : v.index
   }
 
   /** What a fault explains better than "nothing" in one unit by itself. */
-  private gainIn(unit: Unit, row: Float64Array, v: Variant): number {
+  private gainIn(unit: Unit, row: Float64Array, v: FaultHypothesis): number {
     const like = this.likeIn(unit.readings, v)
     if (Number.isNaN(row[like]!))
       row[like] =
@@ -236,7 +247,7 @@ export class Weighing {
       }
       return { units: set, rows, tied }
     })
-    const scored = (variant: Variant): Scored => {
+    const scored = (variant: FaultHypothesis): Scored => {
       const { units: set, rows, tied } = shows[variant.fault]!
       const { links, where } = catalogue.faults[variant.fault]!
       const gains = rows.map((row) => row[variant.index]!)
@@ -258,10 +269,11 @@ export class Weighing {
       return { variant, units: set, log: log[variant.index]!, odds, gains, reach, tied, standsFor: [variant], extra: 0 }
     }
 
-    // What singles and the pairs that led before hold is the least that all hold: what lies far below it is not worth working out.
+    // What singles and the pairs that led before hold is the least that all hold: what lies far below it is not worth
+    // working out.
     const alone = catalogue.faults.map((f) => logOne + logSum(f.variants.map((v) => log[v.index]!)))
     const logTwo = Math.log(2 * count.two || 1e-300)
-    const least = logSum([
+    const evidenceLowerBound = logSum([
       logNone,
       ...alone,
       ...this.leading.map(([i, j]) => {
@@ -269,17 +281,18 @@ export class Weighing {
         return logTwo + s.odds + t.odds + this.pairGain(s, t, units)
       }),
     ])
-    const sums = new Sums(least, catalogue.keys.length)
-    const found: Found[] = [{ faults: [], log: logNone }]
+    const sums = new LogSumAccumulator(evidenceLowerBound, catalogue.keys.length)
+    const found: FaultSet[] = [{ faults: [], log: logNone }]
     for (const f of catalogue.faults) {
       const all = alone[f.index]!
       sums.add(this.partOf[f.index]!, all)
-      if (all < least - TOLD) continue
-      if (all < least + ONE_CELL)
+      if (all < evidenceLowerBound - LISTED_WITHIN_NATS) continue
+      if (all < evidenceLowerBound + ONE_CELL)
         found.push({ faults: [f.variants.reduce((m, v) => (log[v.index]! > log[m.index]! ? v : m))], log: all })
       else
         for (const v of f.variants)
-          if (logOne + log[v.index]! > least - TOLD) found.push({ faults: [v], log: logOne + log[v.index]! })
+          if (logOne + log[v.index]! > evidenceLowerBound - LISTED_WITHIN_NATS)
+            found.push({ faults: [v], log: logOne + log[v.index]! })
     }
     if (count.two > 0) {
       const cells = chosenCells(catalogue, log, scored, this.pruning)
@@ -289,7 +302,7 @@ export class Weighing {
           partOf: (v) => this.partOf[v.fault]!,
           gain: (s, t) => this.pairGain(s, t, units),
           best,
-          least,
+          evidenceLowerBound: evidenceLowerBound,
           logTwo,
           scored,
           pruning: this.pruning,
@@ -306,7 +319,7 @@ export class Weighing {
       if (p > 1e-6) believed.set(key, Math.min(1, p))
     })
     const explanations = found
-      .filter((f) => f.log > total - TOLD)
+      .filter((f) => f.log > total - LISTED_WITHIN_NATS)
       .sort((a, b) => b.log - a.log)
       .slice(0, KEPT_EXPLANATIONS)
       .map((f) => ({ faults: f.faults, p: Math.exp(f.log - total) }))
@@ -320,7 +333,12 @@ export class Weighing {
   }
 
   /** Gain of one or two faults over all of some units at once. */
-  private together(set: readonly number[], units: readonly Unit[], i: Variant, j: Variant | null): number {
+  private together(
+    set: readonly number[],
+    units: readonly Unit[],
+    i: FaultHypothesis,
+    j: FaultHypothesis | null,
+  ): number {
     const readings = set.flatMap((u) => units[u]!.readings)
     const base = set.reduce((s, u) => s + units[u]!.base, 0)
     return (
@@ -333,13 +351,13 @@ export class Weighing {
         : this.logOf(
             readings,
             (r) => this.seen(r, [i, j]),
-            (r) => (this.foresight.felt(this.taken[r]!.test, [i, j]).includes(i) ? 0 : figuresOf(i)),
+            (r) => (this.predictor.activeFaults(this.taken[r]!.test, [i, j]).includes(i) ? 0 : figuresOf(i)),
           )) - base
     )
   }
 
   /** The same for one whose figures tie its units together, while those stay as they are. */
-  private tiedGain(set: readonly number[], units: readonly Unit[], v: Variant): number {
+  private tiedGain(set: readonly number[], units: readonly Unit[], v: FaultHypothesis): number {
     const key = set.map((u) => units[u]!.id).join()
     const known = this.tied.get(v.index)
     if (known?.units === key) return known.gain
@@ -354,8 +372,9 @@ export class Weighing {
   }
 
   /**
-   * What a pair explains better than "nothing". Where only one shows, its own gain stands; where both do, or a link leads the
-   * one's current to the other, they are predicted together: a reading by itself once and for all, ohms anew when a unit changed.
+   * What a pair explains better than "nothing". Where only one shows, its own gain stands; where both do, or a link
+   * leads the one's current to the other, they are predicted together: a reading by itself once and for all, ohms
+   * anew when a unit changed.
    */
   private pairGain(s: Scored, t: Scored, units: readonly Unit[]): number {
     const [i, j] = [s.variant, t.variant]
@@ -372,7 +391,7 @@ export class Weighing {
       ) {
         if (ohms) ohmUnits.push(u)
         else if (readings[0]! >= met.upTo) {
-          const felt = both ? this.foresight.felt(this.taken[readings[0]!]!.test, [i, j]) : []
+          const felt = both ? this.predictor.activeFaults(this.taken[readings[0]!]!.test, [i, j]) : []
           met.plain += felt.length === 1 ? (felt[0] === i ? s.gains[k]! : t.gains[l]!) : this.together([u], units, i, j)
         }
       } else gain += k >= 0 ? s.gains[k]! : t.gains[l]!
@@ -388,8 +407,11 @@ export class Weighing {
   }
 
   /** By how much each reading speaks for one explanation against another, taken by itself. */
-  eachFor(one: readonly Variant[], other: readonly Variant[]): { reading: Taken; nats: number }[] {
-    const log = (r: number, faults: readonly Variant[]) =>
+  eachFor(
+    one: readonly FaultHypothesis[],
+    other: readonly FaultHypothesis[],
+  ): { reading: Observation; nats: number }[] {
+    const log = (r: number, faults: readonly FaultHypothesis[]) =>
       this.logOf(
         [r],
         () => this.seen(r, faults),
@@ -399,7 +421,7 @@ export class Weighing {
   }
 
   /** How far the best explanation is from the readings: the worst reading by itself. */
-  private strainOf(faults: readonly Variant[]): number {
+  private strainOf(faults: readonly FaultHypothesis[]): number {
     let worst = 0
     this.taken.forEach(({ value }, r) => {
       const seen = this.seen(r, faults)
@@ -430,4 +452,4 @@ interface Shows {
 }
 
 /** How many figures of a fault's cell a reading may move with. */
-const figuresOf = (v: Variant): number => (v.leak ? 1 : v.shifted.length)
+const figuresOf = (v: FaultHypothesis): number => (v.leak ? 1 : v.shifted.length)

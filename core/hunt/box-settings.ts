@@ -2,7 +2,7 @@ import type { Across, Join } from '../circuit'
 import { testKindOf, type Clip, type TestOn } from '../record'
 import type { WirePoint } from '../site'
 import { coilJoints } from './coil-joints'
-import type { Ground } from './ground'
+import type { HuntContext } from './context'
 import type { Alter } from './variants'
 
 /** How a box test is set up: between which points it is read, joints undone, a jumper at the cabinet. */
@@ -13,12 +13,12 @@ export interface Setting {
 }
 
 /** The set-up of a test at a coil, worked out once; null where its joints or its terminal are not on record. */
-export function settingsOf(ground: Ground): (test: TestOn<'coil'>) => Setting | null {
+export function settingsOf(context: HuntContext): (test: TestOn<'coil'>) => Setting | null {
   const {
     common,
     meterState: { powered },
-  } = ground
-  const commonNode = ground.wire(common)
+  } = context
+  const commonNode = context.wire(common)
   const legsOf = (splice: string): Alter[] =>
     powered.parts.flatMap(({ of }, element) =>
       of.kind === 'leg' && of.splice === splice ? [{ element, to: () => null }] : [],
@@ -30,19 +30,19 @@ export function settingsOf(ground: Ground): (test: TestOn<'coil'>) => Setting | 
     return settings.get(key)!
   }
   function makeSetting(test: TestOn<'coil'>): Setting | null {
-    const { lead, home } = coilJoints(ground, test.device)
-    const terminal = ground.terminalOf(test.device)
+    const { lead, home } = coilJoints(context, test.device)
+    const terminal = context.terminalOf(test.device)
     if (!lead || !home || terminal === null || lead.core === null || home.core === null) return null
     const { clips, setup } = testKindOf(test.kind)
     if (!clips || setup.undone === null) return null
-    const node = (p: WirePoint) => ground.node(p)!
+    const node = (p: WirePoint) => context.node(p)!
     const at: Readonly<Record<Clip, number>> = {
       'lead port': node(lead.port),
       'lead core': node(lead.core),
       'lead middle': node(lead.middle),
       'common port': node(home.port),
       'common core': node(home.core),
-      screw: ground.wire(terminal),
+      screw: context.wire(terminal),
       C: commonNode,
     }
     const jumper: Join = { p: { node: at.screw }, q: { node: at.C }, ohm: 1e-3 }

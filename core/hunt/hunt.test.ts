@@ -3,13 +3,13 @@ import type { Fault as Edit } from '../circuit'
 import { predict, sceneOf, sceneWith } from '../expect'
 import { COMMON_METER, type FieldTest, type OhmsTest } from '../record'
 import { Draft, terminalEnd, type ControllerId, type End, type PlaceId, type Site } from '../site'
-import { Weighing, type Beliefs, type Explanation, type Taken } from './beliefs'
-import { foresightOf } from './foresee'
-import { groundOf } from './ground'
+import { Posterior, type Beliefs, type Explanation, type Observation } from './beliefs'
+import { predictorOf } from './predictor'
+import { huntContextOf } from './context'
 import { huntOf } from './hunt'
 import { circumstances, oddsBasis, QUIET, USUAL_ODDS } from './odds'
 import { EVERYTHING, USUAL_PRUNING } from './pair-bounds'
-import { catalogueOf, runsOf } from './variants'
+import { catalogueOf, conductorRunsOf } from './variants'
 import { placesOf } from './where'
 
 const A = 'A' as ControllerId
@@ -42,28 +42,28 @@ const small = (): Site =>
     .site()
 
 test('odds add up to one, follow their families and causes, and go up where somebody dug', () => {
-  const ground = groundOf(randomSite(6, { loops: false }).site, A)!
-  const { faults, variants } = catalogueOf(ground, USUAL_ODDS, QUIET, null)
+  const context = huntContextOf(randomSite(6, { loops: false }).site, A)!
+  const { faults, variants } = catalogueOf(context, USUAL_ODDS, QUIET, null)
   expect(faults.reduce((s, f) => s + f.prior, 0)).toBeCloseTo(1, 9)
   expect(variants.every((v, i) => v.index === i)).toBe(true)
   for (const f of faults) expect(f.variants.reduce((s, v) => s + v.share, 0)).toBeCloseTo(1, 9)
   const family = (list: typeof faults, name: string) =>
     list.filter((f) => f.family === name).reduce((s, f) => s + f.prior, 0)
   expect(family(faults, 'splice') / family(faults, 'coil')).toBeCloseTo(30 / 25, 6)
-  const dug = catalogueOf(ground, USUAL_ODDS, circumstances.parse({ digging: ['R0B1'] }), null).faults
+  const dug = catalogueOf(context, USUAL_ODDS, circumstances.parse({ digging: ['R0B1'] }), null).faults
   // Of the runs, those that end at the box gain eightfold against one that does not.
   const opens = (list: typeof faults) =>
     list.filter((f) => f.where.kind === 'run' && f.cause === 'open' && f.family === 'conductor')
   const [by, far] = [true, false].map((here) =>
-    opens(faults).find((f) => placesOf(ground.site, f.where).includes('R0B1' as PlaceId) === here)!,
+    opens(faults).find((f) => placesOf(context.site, f.where).includes('R0B1' as PlaceId) === here)!,
   )
   const after = (key: string) => opens(dug).find((f) => f.key === key)!.prior
   expect(after(by!.key) / by!.prior / (after(far!.key) / far!.prior)).toBeCloseTo(8, 6)
   // Lightning raises coils against all else, and all still add up to one.
-  const struck = catalogueOf(ground, USUAL_ODDS, circumstances.parse({ lightning: true }), null).faults
+  const struck = catalogueOf(context, USUAL_ODDS, circumstances.parse({ lightning: true }), null).faults
   expect(struck.reduce((s, f) => s + f.prior, 0)).toBeCloseTo(1, 9)
   expect(family(struck, 'coil') / family(struck, 'splice')).toBeCloseTo(4 * (25 / 30), 6)
-  const rare = catalogueOf(ground, oddsBasis.parse({ families: { coil: 1 } }), QUIET, null).faults
+  const rare = catalogueOf(context, oddsBasis.parse({ families: { coil: 1 } }), QUIET, null).faults
   expect(family(rare, 'coil')).toBeLessThan(family(faults, 'coil') / 10)
 })
 
@@ -71,9 +71,9 @@ test('what a test would show under a fault is what the record’s own prediction
   let compared = 0
   for (let seed = 1; seed <= 25; seed++) {
     const { site, stations } = randomSite(seed)
-    const ground = groundOf(site, A)!
-    const catalogue = catalogueOf(ground, USUAL_ODDS, QUIET, null)
-    const foresight = foresightOf(ground, catalogue, COMMON_METER)
+    const context = huntContextOf(site, A)!
+    const catalogue = catalogueOf(context, USUAL_ODDS, QUIET, null)
+    const predictor = predictorOf(context, catalogue, COMMON_METER)
     const scene = sceneOf(site)
     const random = seeded(seed)
     const graded = catalogue.variants.filter(
@@ -84,9 +84,9 @@ test('what a test would show under a fault is what the record’s own prediction
     for (let n = 0; n < 25; n++) {
       const v = graded[Math.floor(random() * graded.length)]!
       const { element } = v.mods.alters[0]!
-      const link = (ground.meterState.powered.parts[element]!.of as { id: string }).id
+      const link = (context.meterState.powered.parts[element]!.of as { id: string }).id
       const index = scene.network.elements.findIndex((e) => e.link?.id === link)
-      const now = v.mods.alters[0]!.to(ground.meterState.powered.parts[element]!.z)
+      const now = v.mods.alters[0]!.to(context.meterState.powered.parts[element]!.z)
       const edit: Edit =
         now === null
           ? { kind: 'open', elements: [index] }
@@ -94,7 +94,7 @@ test('what a test would show under a fault is what the record’s own prediction
       const test = ohms(stations[Math.floor(random() * stations.length)]!, random() < 0.5 ? 'C' : stations[0]!)
       if (test.from.kind === 'terminal' && test.to.kind === 'terminal' && test.from.terminal === test.to.terminal)
         continue
-      const [ours, theirs] = [foresight.under(test, [v])!, predict(sceneWith(scene, [edit]), test, COMMON_METER)]
+      const [ours, theirs] = [predictor.under(test, [v])!, predict(sceneWith(scene, [edit]), test, COMMON_METER)]
       expect([seed, n, ours.kind]).toEqual([seed, n, theirs.kind])
       if (ours.kind === 'ohms' && theirs.kind === 'ohms') expect(ours.mean).toBeCloseTo(theirs.expected_ohm, 5)
       compared++
@@ -105,10 +105,10 @@ test('what a test would show under a fault is what the record’s own prediction
 
 test('pairs by products, bounds and cells that stand for others hold 99.9 % of the belief of weighing every pair outright', () => {
   const site = small()
-  const ground = groundOf(site, A)!
-  const whole = catalogueOf(ground, USUAL_ODDS, QUIET, null)
-  const foresight = foresightOf(ground, whole, COMMON_METER)
-  const told: Taken[][] = [
+  const context = huntContextOf(site, A)!
+  const whole = catalogueOf(context, USUAL_ODDS, QUIET, null)
+  const predictor = predictorOf(context, whole, COMMON_METER)
+  const told: Observation[][] = [
     [
       { test: ohms('1'), value: { kind: 'open' } },
       { test: ohms('2'), value: { kind: 'ohm', ohm: 22.4 } },
@@ -126,13 +126,13 @@ test('pairs by products, bounds and cells that stand for others hold 99.9 % of t
   ]
   for (const readings of told) {
     const [usual, outright] = [USUAL_PRUNING, EVERYTHING].map((pruning) => {
-      const weighing = new Weighing(whole, foresight, () => ({ mean: 0, sd: 0.035 }), 27, USUAL_ODDS.count, pruning)
+      const posterior = new Posterior(whole, predictor, () => ({ mean: 0, sd: 0.035 }), 27, USUAL_ODDS.count, pruning)
       for (const r of readings.slice(0, -1)) {
-        weighing.add(r)
-        if (pruning !== EVERYTHING) weighing.beliefs()
+        posterior.add(r)
+        if (pruning !== EVERYTHING) posterior.beliefs()
       } // what led after each goes into the next
-      weighing.add(readings.at(-1)!)
-      return weighing.beliefs()
+      posterior.add(readings.at(-1)!)
+      return posterior.beliefs()
     }) as [Beliefs, Beliefs]
     const off = [...outright.parts].map(([key, p]) => Math.abs((usual.parts.get(key) ?? 0) - p))
     expect(Math.max(...off, Math.abs(usual.nothing - outright.nothing))).toBeLessThan(0.001)
@@ -141,8 +141,8 @@ test('pairs by products, bounds and cells that stand for others hold 99.9 % of t
 
 test('runs go from opening to opening; nothing that hangs on nothing is a suspect', () => {
   const { site } = randomSite(3, { loops: false })
-  const ground = groundOf(site, A)!
-  for (const { where, from, to } of runsOf(ground)) {
+  const context = huntContextOf(site, A)!
+  for (const { where, from, to } of conductorRunsOf(context)) {
     const cable = site.cables[where.cable]!
     const cut = new Set<string>(cable.cores[where.core]!.cutAt)
     for (let i = from + 1; i < to; i++) expect(cut.has(cable.stops[i]!.id)).toBe(false)
@@ -151,7 +151,7 @@ test('runs go from opening to opening; nothing that hangs on nothing is a suspec
       to === cable.stops.length - 1 || cut.has(cable.stops[to]!.id),
     ]).toEqual([true, true])
   }
-  expect(groundOf({ ...site, controllers: {} } as Site, A)).toBeNull()
+  expect(huntContextOf({ ...site, controllers: {} } as Site, A)).toBeNull()
 })
 
 test('the next test tells the most per minute: of two equal suspects the one look that parts them; after it is read it is not asked again', () => {
@@ -192,5 +192,6 @@ test('what is left after a repair is as likely as it was beside the part before:
   const alone = explanations.filter((e) => e.faults.length === 1 && named(e)).reduce((s, e) => s + e.p, 0)
   expect(parts.get(coil)).toBeGreaterThan(0.9)
   hunt.mended(hunt.part(coil))
-  expect(Math.abs(hunt.beliefs().nothing - alone / parts.get(coil)!)).toBeLessThan(0.05) // before, two at one part are no pair
+  // before, two at one part are no pair
+  expect(Math.abs(hunt.beliefs().nothing - alone / parts.get(coil)!)).toBeLessThan(0.05)
 })

@@ -1,17 +1,17 @@
 import { COMMON_METER } from '../record'
 import { randomSite } from '../../tests/random-site'
 import type { ControllerId } from '../site'
-import { foresightOf } from './foresee'
-import { groundOf } from './ground'
+import { predictorOf } from './predictor'
+import { huntContextOf } from './context'
 import { materialOnly } from './material'
 import { FAMILIES, QUIET, USUAL_ODDS } from './odds'
 import { catalogueOf, type Fault } from './variants'
 
 const A = 'A' as ControllerId
-const ground = groundOf(randomSite(7, { loops: false }).site, A)!
-const every = catalogueOf(ground, USUAL_ODDS, QUIET, null)
-const foresight = foresightOf(ground, every, COMMON_METER)
-const material = (sd: number) => materialOnly(ground, every, foresight, () => ({ mean: 0, sd }))
+const context = huntContextOf(randomSite(7, { loops: false }).site, A)!
+const every = catalogueOf(context, USUAL_ODDS, QUIET, null)
+const predictor = predictorOf(context, every, COMMON_METER)
+const material = (sd: number) => materialOnly(context, every, predictor, () => ({ mean: 0, sd }))
 
 test('what nobody would notice loses its odds to what everybody would within its family; every family keeps its own', () => {
   const { faults } = material(0.035)

@@ -1,40 +1,47 @@
 import { terminalEnd, type End } from '../site'
-import { blurAt, type Foreseen } from './foresee'
-import type { Ground } from './ground'
+import { blurAt, type Prediction } from './predictor'
+import type { HuntContext } from './context'
 import { normalBelow } from './normal'
 import type { Family } from './odds'
-import type { Foresight } from './recall'
-import { middleLike, type Catalogue, type Fault, type Variant } from './variants'
+import type { Predictor } from './memoize'
+import { middleLike, type Catalogue, type Fault, type FaultHypothesis } from './variants'
 import type { CoilPriors } from './weigh'
 
-/** A fault that moves no reading at the cabinet by so many deviations, and stops no valve, is none that anybody hunts. */
+/**
+ * A fault that moves no reading at the cabinet by so many deviations, and stops no valve, is none that anybody hunts.
+ */
 const MATERIAL = 3
 /** Past this a cell is noticed, whatever the other terminals read. */
 const SURELY = 0.9999
 const GRADED = new Set(['series', 'coil_part', 'coil_kind', 'touch'])
 
 /**
- * The catalogue without what nobody would notice: of every fault with a size, the cells whose reading from C to its terminal
- * lies within three deviations of the sound one lose their odds to the others of its family.
+ * The catalogue without what nobody would notice: of every fault with a size, the cells whose reading from C to its
+ * terminal lies within three deviations of the sound one lose their odds to the others of its family.
  */
-export function materialOnly(ground: Ground, catalogue: Catalogue, foresight: Foresight, coils: CoilPriors): Catalogue {
-  const tests = ground.terminals.map(
+export function materialOnly(
+  context: HuntContext,
+  catalogue: Catalogue,
+  predictor: Predictor,
+  coils: CoilPriors,
+): Catalogue {
+  const tests = context.terminals.map(
     (t) =>
       ({
         kind: 'ohms',
-        from: terminalEnd(ground.controller, t),
-        to: terminalEnd(ground.controller, ground.common),
+        from: terminalEnd(context.controller, t),
+        to: terminalEnd(context.controller, context.common),
       }) as { kind: 'ohms'; from: Extract<End, { kind: 'terminal' }>; to: End },
   )
-  const bases = tests.map((t) => foresight.base(t))
-  const spread = (s: Extract<Foreseen, { kind: 'ohms' }>) =>
+  const bases = tests.map((t) => predictor.base(t))
+  const spread = (s: Extract<Prediction, { kind: 'ohms' }>) =>
     Math.hypot(blurAt(s, s.mean), ...s.coils.map(([d, c]) => c * coils(d).sd))
-  const noticed = (v: Variant): number => {
+  const noticed = (v: FaultHypothesis): number => {
     let most = 0
     tests.forEach((test, i) => {
       const base = bases[i]
-      if (most > SURELY || base?.kind !== 'ohms' || !foresight.touches(test, catalogue.faults[v.fault]!)) return
-      const seen = foresight.under(test, [v])
+      if (most > SURELY || base?.kind !== 'ohms' || !predictor.mayAffect(test, catalogue.faults[v.fault]!)) return
+      const seen = predictor.under(test, [v])
       if (seen === null) return
       if (seen.kind !== 'ohms') {
         most = 1

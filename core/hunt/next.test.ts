@@ -1,10 +1,10 @@
 import { randomSite } from '../../tests/random-site'
 import { COMMON_METER, partKey, testKey, type FieldTest, type ReadingValue } from '../record'
-import { must, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../site'
-import { groundOf } from './ground'
+import { getOrThrow, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../site'
+import { huntContextOf } from './context'
 import { huntOf, type Hunt } from './hunt'
 import { choicesOf, choose, prospectsOf } from './next'
-import { arriving, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Crew } from './tests'
+import { crewAt, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Crew } from './tests'
 
 const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
@@ -69,33 +69,36 @@ const taken: { test: FieldTest; value: ReadingValue }[] = []
 
 test('minutes: a first reading costs more than the next, a box is opened once, a joint undone once, a switch at the cabinet sends the crew back unless a helper stands there', () => {
   const { site, stations } = randomSite(2, { loops: false })
-  const ground = groundOf(site, A)!
-  const [candidates, walking] = [candidatesOf(ground), walkingOf(ground)]
-  const cabinet = must(site.controllers, A).place
+  const context = huntContextOf(site, A)!
+  const [candidates, walking] = [candidatesOf(context), walkingOf(context)]
+  const cabinet = getOrThrow(site.controllers, A).place
   const of = (kind: FieldTest['kind'], station: string) =>
     candidates.find(({ test }) => test.kind === kind && 'device' in test && test.device === `V${station}`)!
-  const cost = (crew: Crew, c: ReturnType<typeof of>) => minutesOf(ground, USUAL_COSTS, walking, crew, c)
+  const cost = (crew: Crew, c: ReturnType<typeof of>) => minutesOf(context, USUAL_COSTS, walking, crew, c)
   const station = stations[0]!
   const box = of('coil_ohms', station).place
   const away_min = walking(cabinet, box) / 1.2 / 60
-  const first = cost(arriving(cabinet), of('coil_ohms', station))
+  const first = cost(crewAt(cabinet), of('coil_ohms', station))
   expect(first.minutes).toBeCloseTo(away_min + 3 + 4 + 1, 9)
   const second = cost(first.then, of('lead_earth', station))
   expect(second.minutes).toBeCloseTo(0.25, 9)
   // Volts at the coil need the station on: back to the cabinet and out again, or a call.
   expect(cost(second.then, of('coil_volts', station)).minutes).toBeCloseTo(2 * away_min + 0.25 + 1, 9)
   expect(cost({ ...second.then, helper: true }, of('coil_volts', station)).minutes).toBeCloseTo(0.25 + 0.25, 9)
-  const lost = { ...site, places: { ...site.places, [box]: { ...must(site.places, box), found: 'lost' as const } } }
+  const lost = {
+    ...site,
+    places: { ...site.places, [box]: { ...getOrThrow(site.places, box), found: 'lost' as const } },
+  }
   expect(
-    minutesOf(groundOf(lost, A)!, USUAL_COSTS, walking, arriving(cabinet), of('coil_ohms', station)).minutes -
+    minutesOf(huntContextOf(lost, A)!, USUAL_COSTS, walking, crewAt(cabinet), of('coil_ohms', station)).minutes -
       first.minutes,
   ).toBeCloseTo(20, 9)
-  for (const c of candidates) expect(cost(arriving(cabinet), c).minutes).toBeGreaterThan(0)
+  for (const c of candidates) expect(cost(crewAt(cabinet), c).minutes).toBeGreaterThan(0)
 })
 
 test('on foot: as far there as back, no farther than by way of a third place, straight across where both are on the map', () => {
   const { site } = randomSite(5, { loops: false })
-  const walking = walkingOf(groundOf(site, A)!)
+  const walking = walkingOf(huntContextOf(site, A)!)
   const places = Object.keys(site.places) as PlaceId[]
   for (const a of places)
     for (const b of places) {
@@ -108,11 +111,11 @@ test('on foot: as far there as back, no farther than by way of a third place, st
     ...site,
     places: {
       ...site.places,
-      [a]: { ...must(site.places, a), position: on(0, 0) },
-      [b]: { ...must(site.places, b), position: on(30, 40) },
+      [a]: { ...getOrThrow(site.places, a), position: on(0, 0) },
+      [b]: { ...getOrThrow(site.places, b), position: on(30, 40) },
     },
   }
-  expect(walkingOf(groundOf(mapped, A)!)(a, b)).toBeCloseTo(50, 9)
+  expect(walkingOf(huntContextOf(mapped, A)!)(a, b)).toBeCloseTo(50, 9)
 })
 
 test('candidates: each once, at the place where it is made, and none that cannot say anything', () => {
@@ -122,9 +125,9 @@ test('candidates: each once, at the place where it is made, and none that cannot
     const keys = hunt.candidates.map((c) => testKey(c.test))
     expect(new Set(keys).size).toBe(keys.length)
     for (const { test, place } of hunt.candidates) {
-      expect(hunt.foresight.base(test)).not.toBeNull()
-      if ('device' in test) expect(place).toBe(must(site.devices, test.device).place)
-      if ('splice' in test) expect(place).toBe(must(site.splices, test.splice).place)
+      expect(hunt.predictor.base(test)).not.toBeNull()
+      if ('device' in test) expect(place).toBe(getOrThrow(site.devices, test.device).place)
+      if ('splice' in test) expect(place).toBe(getOrThrow(site.splices, test.splice).place)
     }
   }
 })
@@ -149,11 +152,11 @@ test('no test tells more than what it is passed over for: working the others out
     for (let n = 0; n < 4; n++) {
       const stand = hunt.stand()
       if (stand.kind !== 'open') break
-      const every = choicesOf(hunt.catalogue, hunt.foresight, hunt.beliefs(), hunt.candidates, done)
-      const { prospects } = prospectsOf(hunt.catalogue, hunt.foresight, hunt.beliefs(), hunt.candidates, done)
+      const every = choicesOf(hunt.catalogue, hunt.predictor, hunt.beliefs(), hunt.candidates, done)
+      const { prospects } = prospectsOf(hunt.catalogue, hunt.predictor, hunt.beliefs(), hunt.candidates, done)
       const most = new Map(prospects.map((p) => [p.candidate, p.bits]))
       for (const t of every.tests) expect(t.bits).toBeLessThanOrEqual((most.get(t.candidate) ?? 0) + 1e-9)
-      const best = choose({ ground: hunt.ground, costs: USUAL_COSTS, walking: hunt.walking }, hunt.crew(), every)!
+      const best = choose({ context: hunt.context, costs: USUAL_COSTS, walking: hunt.walking }, hunt.crew(), every)!
       expect(testKey(stand.next.candidate.test)).toBe(testKey(best.first.candidate.test))
       done.add(testKey(stand.next.candidate.test))
       hunt.take({ test: stand.next.candidate.test, value: { kind: 'open' } })

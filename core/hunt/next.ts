@@ -1,15 +1,15 @@
 import { testKey } from '../record'
 import type { PlaceId } from '../site'
 import type { Beliefs, Explanation } from './beliefs'
-import { blurAt, type Foreseen } from './foresee'
-import type { Ground } from './ground'
+import { blurAt, type Prediction } from './predictor'
+import type { HuntContext } from './context'
 import { normalBelow } from './normal'
-import type { Foresight } from './recall'
+import type { Predictor } from './memoize'
 import { minutesOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
 import type { Catalogue, Fault } from './variants'
 
 /** What one answer of a test would mean: a range of readings, or a word. */
-export interface Outcome {
+export interface AnswerForecast {
   readonly p: number
   readonly low: number | null
   readonly high: number | null
@@ -24,7 +24,7 @@ export interface Advice {
   readonly minutes: number
   readonly bits: number
   readonly bitsPerMinute: number
-  readonly outcomes: readonly Outcome[]
+  readonly outcomes: readonly AnswerForecast[]
 }
 
 /** Explanations that the choice of a test looks at: those that hold nearly all of the belief. */
@@ -47,10 +47,13 @@ export interface Answered {
   readonly rowOf: Int32Array
   readonly bits: number
   readonly cuts: readonly number[]
-  readonly kinds: readonly Outcome['kind'][]
+  readonly kinds: readonly AnswerForecast['kind'][]
 }
 
-/** What a choice of test is made from: explanations with their belief, the parts they name, and the tests that tell any apart. */
+/**
+ * What a choice of test is made from: explanations with their belief, the parts they name, and the tests that tell
+ * any apart.
+ */
 export interface Choices {
   readonly looked: readonly Explanation[]
   readonly target: Targets
@@ -58,7 +61,7 @@ export interface Choices {
 }
 export function choicesOf(
   catalogue: Catalogue,
-  foresight: Foresight,
+  predictor: Predictor,
   beliefs: Beliefs,
   candidates: readonly Candidate[],
   done: ReadonlySet<string> = new Set(),
@@ -66,7 +69,7 @@ export function choicesOf(
   const looked = lookedAt(beliefs)
   const target = targetsOf(catalogue, looked)
   const tests = candidates.flatMap((c) => {
-    const t = done.has(testKey(c.test)) ? null : answered(foresight, looked, target, c)
+    const t = done.has(testKey(c.test)) ? null : answered(predictor, looked, target, c)
     return t && t.bits > WORTHLESS_BITS ? [t] : []
   })
   return { looked, target, tests }
@@ -100,7 +103,7 @@ export function afterAnswer(
 
 /** How long a crew takes to anything. */
 export interface Pace {
-  readonly ground: Ground
+  readonly context: HuntContext
   readonly costs: Costs
   readonly walking: Walking
 }
@@ -113,12 +116,12 @@ interface Prospect {
 }
 
 /**
- * What may be chosen from, without working every test out. An answer tells no more than whether one of the faults that show in
- * it is there, and which of its answers then comes: h(p) + p·log₂(answers), p being their belief.
+ * What may be chosen from, without working every test out. An answer tells no more than whether one of the faults
+ * that show in it is there, and which of its answers then comes: h(p) + p·log₂(answers), p being their belief.
  */
 export function prospectsOf(
   catalogue: Catalogue,
-  foresight: Foresight,
+  predictor: Predictor,
   beliefs: Beliefs,
   candidates: readonly Candidate[],
   done: ReadonlySet<string> = new Set(),
@@ -135,7 +138,7 @@ export function prospectsOf(
   const prospects = candidates.flatMap((candidate): Prospect[] => {
     if (done.has(testKey(candidate.test))) return []
     let p = 0
-    for (const [f, q] of belief) if (foresight.touches(candidate.test, f)) p += q
+    for (const [f, q] of belief) if (predictor.mayAffect(candidate.test, f)) p += q
     if (p === 0) return []
     const most = Math.min(
       bitsLeft,
@@ -147,7 +150,7 @@ export function prospectsOf(
             candidate,
             bits: most,
             made: () => {
-              const t = answered(foresight, looked, target, candidate)
+              const t = answered(predictor, looked, target, candidate)
               return t && t.bits > WORTHLESS_BITS ? t : null
             },
           },
@@ -158,8 +161,9 @@ export function prospectsOf(
 }
 
 /**
- * The test that tells most about which part is at fault for the minutes it takes: at each place the best few tests are taken
- * as one, since opening a box is paid once; the place whose tests tell most per minute gives the first of them.
+ * The test that tells most about which part is at fault for the minutes it takes: at each place the best few tests
+ * are taken as one, since opening a box is paid once; the place whose tests tell most per minute gives the first of
+ * them.
  */
 export function choose(
   pace: Pace,
@@ -213,10 +217,13 @@ export function nextTest(pace: Pace, crew: Crew, choices: ReturnType<typeof pros
   }
 }
 
-const minutesFor = ({ ground, costs, walking }: Pace, crew: Crew, candidate: Candidate) =>
-  minutesOf(ground, costs, walking, crew, candidate)
+const minutesFor = ({ context, costs, walking }: Pace, crew: Crew, candidate: Candidate) =>
+  minutesOf(context, costs, walking, crew, candidate)
 
-/** What a place's tests tell per minute at most, as if none told what another had told and only the first had to be walked to. */
+/**
+ * What a place's tests tell per minute at most, as if none told what another had told and only the first had to be
+ * walked to.
+ */
 function hopeOf(
   pace: Pace,
   crew: Crew,
@@ -277,8 +284,9 @@ function bestAtPlace(
 }
 
 /**
- * Explanations by the part that is to be mended first: of two faults the one that is believed more. Which second one there may be
- * is asked once the first is mended. `keys`: null is "nothing"; `faults`: every fault that is among them.
+ * Explanations by the part that is to be mended first: of two faults the one that is believed more. Which second one
+ * there may be is asked once the first is mended. `keys`: null is "nothing"; `faults`: every fault that is among
+ * them.
  */
 export interface Targets {
   readonly of: Int32Array
@@ -325,20 +333,20 @@ function lookedAt(beliefs: Beliefs): Explanation[] {
 
 /** The chance of every answer under every explanation; null where the test says nothing. */
 function answered(
-  foresight: Foresight,
+  predictor: Predictor,
   looked: readonly Explanation[],
   target: Targets,
   candidate: Candidate,
 ): Answered | null {
   const { test } = candidate
-  const base = foresight.base(test)
+  const base = predictor.base(test)
   if (base === null) return null
-  const touching = new Set(target.faults.flatMap((f) => (foresight.touches(test, f) ? [f.index] : [])))
+  const touching = new Set(target.faults.flatMap((f) => (predictor.mayAffect(test, f) ? [f.index] : [])))
   if (touching.size === 0) return null
-  const distinct = new Map<Foreseen, number>([[base, 0]])
-  const seen: { s: Foreseen; p: number }[] = [{ s: base, p: 0 }]
+  const distinct = new Map<Prediction, number>([[base, 0]])
+  const seen: { s: Prediction; p: number }[] = [{ s: base, p: 0 }]
   const rowOf = Int32Array.from(looked, ({ faults, p }) => {
-    const s = faults.some((v) => touching.has(v.fault)) ? (foresight.under(test, faults) ?? base) : base
+    const s = faults.some((v) => touching.has(v.fault)) ? (predictor.under(test, faults) ?? base) : base
     let row = distinct.get(s)
     if (row === undefined) {
       row = seen.length
@@ -357,7 +365,7 @@ function answered(
   return { candidate, answers, rows, rowOf, cuts, kinds, bits: bitsAlone(looked, rows, rowOf, answers, target) }
 }
 
-const middle = (s: Foreseen): { mean: number; sd: number } | null =>
+const middle = (s: Prediction): { mean: number; sd: number } | null =>
   s.kind === 'ohms'
     ? { mean: s.mean, sd: Math.hypot(blurAt(s, s.mean), ...s.figures, ...s.coils.map(([, c]) => c * 0.035)) }
     : s.kind === 'volts'
@@ -365,7 +373,7 @@ const middle = (s: Foreseen): { mean: number; sd: number } | null =>
       : null
 
 /** Figures between which a reading tells the explanations apart. */
-function cutsOf(seen: readonly { s: Foreseen; p: number }[]): number[] {
+function cutsOf(seen: readonly { s: Prediction; p: number }[]): number[] {
   const groups: { mean: number; sd: number; p: number }[] = []
   const listed = seen
     .flatMap(({ s, p }) => {
@@ -395,7 +403,7 @@ function cutsOf(seen: readonly { s: Foreseen; p: number }[]): number[] {
   })
 }
 
-function kindsOf(base: Foreseen, cuts: readonly number[]): Outcome['kind'][] {
+function kindsOf(base: Prediction, cuts: readonly number[]): AnswerForecast['kind'][] {
   switch (base.kind) {
     case 'yes':
     case 'waters':
@@ -411,7 +419,7 @@ function kindsOf(base: Foreseen, cuts: readonly number[]): Outcome['kind'][] {
   }
 }
 
-function chances(s: Foreseen, cuts: readonly number[], kinds: readonly Outcome['kind'][]): number[] {
+function chances(s: Prediction, cuts: readonly number[], kinds: readonly AnswerForecast['kind'][]): number[] {
   switch (s.kind) {
     case 'either': {
       const [w, i] = [chances(s.well, cuts, kinds), chances(s.ill, cuts, kinds)]
@@ -492,7 +500,10 @@ function bitsAlone(
   return Math.max(0, whole - given)
 }
 
-/** Bits that cells of answers, each further parted by one more test, tell about the target: H(cells) − H(cells | target). */
+/**
+ * Bits that cells of answers, each further parted by one more test, tell about the target: H(cells) − H(cells |
+ * target).
+ */
 function bitsOf(
   weights: Float64Array,
   blocks: number,
@@ -531,9 +542,9 @@ function multiplied(cells: Float64Array, count: number, n: number, { rows, rowOf
   return made
 }
 
-function outcomesOf(looked: readonly Explanation[], target: Targets, t: Answered): Outcome[] {
+function outcomesOf(looked: readonly Explanation[], target: Targets, t: Answered): AnswerForecast[] {
   return t.kinds
-    .map((kind, b): Outcome => {
+    .map((kind, b): AnswerForecast => {
       const sums = new Float64Array(target.count)
       let p = 0
       looked.forEach((e, i) => {

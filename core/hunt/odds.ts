@@ -32,8 +32,9 @@ const share = z.number().min(0).max(1000)
 const times = z.number().min(0.01).max(1000)
 
 /**
- * How often which trouble is met before anything is measured. Every figure is a weight: families against each other, causes
- * within their family, and circumstances by which a part is likelier than its like. `docs/numbers.md` gives the reason of each.
+ * How often which trouble is met before anything is measured. Every figure is a weight: families against each other,
+ * causes within their family, and circumstances by which a part is likelier than its like. `docs/numbers.md` gives
+ * the reason of each.
  */
 export const oddsBasis = z.strictObject({
   /** No fault in the wiring, one, two. */
@@ -92,7 +93,9 @@ export const oddsBasis = z.strictObject({
         .prefault({}),
     })
     .prefault({}),
-  /** Joints by what holds them, and by the years since they were made: a joint at `old_years` counts twice a new one. */
+  /**
+   * Joints by what holds them, and by the years since they were made: a joint at `old_years` counts twice a new one.
+   */
   connector: z
     .strictObject({ bare_twist: times.default(20), dry_nut: times.default(6), unknown: times.default(2) })
     .prefault({}),

@@ -2,7 +2,7 @@ import { cells, hiddenOf, UNITS } from '../../tests/made-cells'
 import { seeded } from '../../tests/random-site'
 import { logSum } from './normal'
 import { apart, eachUnit, chosenCells, meetings, signaturesOf, USUAL_PRUNING, type Scored } from './pair-bounds'
-import type { Catalogue, Variant } from './variants'
+import type { Catalogue, FaultHypothesis } from './variants'
 
 test('every pair that meets and can reach far enough is met once, and none that shares nothing', () => {
   for (const seed of [1, 2, 3])
@@ -52,10 +52,10 @@ test('signatures hold every cell once, under the units in which it shows, and ar
 
 test('some cells stand for the many of a fault, every size with the belief that it has', () => {
   const random = seeded(8)
-  const variants = Array.from({ length: 64 }, (_, index) => ({ index, fault: 0, ohm: index % 8 }) as Variant)
+  const variants = Array.from({ length: 64 }, (_, index) => ({ index, fault: 0, ohm: index % 8 }) as FaultHypothesis)
   const catalogue = { faults: [{ variants }], variants, keys: ['a'] } as unknown as Catalogue
   const log = Float64Array.from(variants, ({ ohm }) => -2 - 4 * random() - 5 * ohm!)
-  const scored = (variant: Variant): Scored => ({
+  const scored = (variant: FaultHypothesis): Scored => ({
     variant,
     units: [],
     gains: [],

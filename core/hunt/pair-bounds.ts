@@ -1,11 +1,17 @@
 import { logSum } from './normal'
-import type { Catalogue, Variant } from './variants'
+import type { Catalogue, FaultHypothesis } from './variants'
 
-/** Where the weighing of pairs stops; nats below what all explanations hold, as far as it is known before pairs are weighed. Against `EVERYTHING` the belief held is in hunt.test.ts and the bench (`pruningHeld`). */
+/**
+ * Where the weighing of pairs stops; nats below what all explanations hold, as far as it is known before pairs are
+ * weighed. Against `EVERYTHING` the belief held is in hunt.test.ts and the bench (`pruningHeld`).
+ */
 export interface Pruning {
   /** So many cells of a fault's grid take part at most. */
   readonly cells: number
-  /** Pairs that cannot reach so far are not worked out one by one: they count as if the one hid the other where they meet. */
+  /**
+   * Pairs that cannot reach so far are not worked out one by one: they count as if the one hid the other where they
+   * meet.
+   */
   readonly faint: number
   /** Pairs that cannot reach so far are left out. */
   readonly leftOut: number
@@ -25,21 +31,21 @@ export const EVERYTHING: Pruning = {
 }
 
 /**
- * A cell of a fault after the readings. `gains` are what it explains better than "nothing", by its units; `tied` where its
- * figures tie several units in ohms together, whose gains do not simply add up: what they gain or lose by that is spread over
- * those units evenly. `reach`: what it may explain in a unit together with another fault, which can spare it what it loses by
- * the tie, or hide it where it links wires.
- * `standsFor`: the cells whose weight it bears, itself among them; `extra` is the log of that weight against its own.
+ * A cell of a fault after the readings. `gains` are what it explains better than "nothing", by its units; `tied`
+ * where its figures tie several units in ohms together, whose gains do not simply add up: what they gain or lose by
+ * that is spread over those units evenly. `reach`: what it may explain in a unit together with another fault, which
+ * can spare it what it loses by the tie, or hide it where it links wires. `standsFor`: the cells whose weight it
+ * bears, itself among them; `extra` is the log of that weight against its own.
  */
 export interface Scored {
-  readonly variant: Variant
+  readonly variant: FaultHypothesis
   readonly log: number
   readonly odds: number
   readonly units: readonly number[]
   readonly gains: readonly number[]
   readonly reach: readonly number[]
   readonly tied: boolean
-  readonly standsFor: readonly Variant[]
+  readonly standsFor: readonly FaultHypothesis[]
   readonly extra: number
 }
 /** Cells that show in the same units. */
@@ -50,11 +56,14 @@ export interface Signature {
   log: number
 }
 
-/** The cells of every fault; if those are many, the best by themselves and of the others some of each size, each with the weight of its neighbours. */
+/**
+ * The cells of every fault; if those are many, the best by themselves and of the others some of each size, each with
+ * the weight of its neighbours.
+ */
 export function chosenCells(
   catalogue: Catalogue,
   log: Float64Array,
-  scored: (v: Variant) => Scored,
+  scored: (v: FaultHypothesis) => Scored,
   { cells }: Pruning,
 ): Scored[] {
   return catalogue.faults.flatMap((f) => {
@@ -62,7 +71,7 @@ export function chosenCells(
     if (open.length <= cells) return open.map(scored)
     const ranked = open.sort((a, b) => log[b.index]! - log[a.index]!)
     const best = ranked.slice(0, Math.floor(cells / 5))
-    const sizes = new Map<number | null, Variant[]>()
+    const sizes = new Map<number | null, FaultHypothesis[]>()
     for (const v of ranked.slice(best.length)) {
       const size = sizes.get(v.ohm)
       if (size) size.push(v)
@@ -110,9 +119,10 @@ export const apart = (a: Uint32Array, b: Uint32Array): boolean => {
 }
 
 /**
- * Every pair of cells that meet in a unit and whose bound is above `least`: their odds, what each gains at most where it is
- * alone, and the best that any fault does where they meet. Two that both explain little by themselves are passed over: together
- * they are taken to explain no more than their sum. `hiding` is the pair's log if the one that changes more hides the other there.
+ * Every pair of cells that meet in a unit and whose bound is above `least`: their odds, what each gains at most where
+ * it is alone, and the best that any fault does where they meet. Two that both explain little by themselves are
+ * passed over: together they are taken to explain no more than their sum. `hiding` is the pair's log if the one that
+ * changes more hides the other there.
  */
 export function meetings(
   signatures: readonly Signature[],
@@ -169,8 +179,8 @@ export function meetings(
 }
 
 /**
- * A signature's cells by how far they reach. By cell: `reach` in each unit, `bound` over all units, `far` without those where it
- * would lose, and `sum` of what it gains.
+ * A signature's cells by how far they reach. By cell: `reach` in each unit, `bound` over all units, `far` without
+ * those where it would lose, and `sum` of what it gains.
  */
 interface Ranked {
   readonly units: readonly number[]

@@ -1,15 +1,17 @@
 import { cells, hiddenOf } from '../../tests/made-cells'
 import { logSum } from './normal'
 import { EVERYTHING, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
-import { addPairs, TOLD, type Found } from './pairs'
-import { Sums } from './sums'
-import type { Variant } from './variants'
+import { addPairs, LISTED_WITHIN_NATS, type FaultSet } from './pairs'
+import { LogSumAccumulator } from './log-sum'
+import type { FaultHypothesis } from './variants'
 
 const PARTS = 60
-const partOf = (v: Variant) => v.fault % PARTS
+const partOf = (v: FaultHypothesis) => v.fault % PARTS
 const logTwo = -1
 
-/** Made-up pairs: mostly the one hides the other where they meet, one in twenty does as well as anything could there. */
+/**
+ * Made-up pairs: mostly the one hides the other where they meet, one in twenty does as well as anything could there.
+ */
 function made(seed: number, count: number) {
   const { list, best } = cells(seed, count)
   const gain = (s: Scored, t: Scored): number => {
@@ -33,9 +35,17 @@ function made(seed: number, count: number) {
   return { list, best, gain, pairs, all: logSum(pairs.map((p) => p.log)) }
 }
 
-function weighed({ list, best, gain, all }: ReturnType<typeof made>, pruning: Pruning): { sums: Sums; found: Found[] } {
-  const [sums, found] = [new Sums(all, PARTS), [] as Found[]]
-  addPairs(list, { partOf, gain, best, least: all - 1, logTwo, scored: (v) => list[v.index]!, pruning }, sums, found)
+function weighed(
+  { list, best, gain, all }: ReturnType<typeof made>,
+  pruning: Pruning,
+): { sums: LogSumAccumulator; found: FaultSet[] } {
+  const [sums, found] = [new LogSumAccumulator(all, PARTS), [] as FaultSet[]]
+  addPairs(
+    list,
+    { partOf, gain, best, evidenceLowerBound: all - 1, logTwo, scored: (v) => list[v.index]!, pruning },
+    sums,
+    found,
+  )
   return { sums, found }
 }
 
@@ -61,13 +71,13 @@ test('every pair of different parts is in the belief once, by its parts and as a
 test('the likeliest pairs are listed with what they hold, none of them twice', () => {
   const these = made(21, 260)
   const { found } = weighed(these, USUAL_PRUNING)
-  const name = (a: Variant, b: Variant) => [a.index, b.index].sort((x, y) => x - y).join()
+  const name = (a: FaultHypothesis, b: FaultHypothesis) => [a.index, b.index].sort((x, y) => x - y).join()
   const listed = new Map(found.map(({ faults: [a, b], log }) => [name(a!, b!), log]))
   expect(listed.size).toBe(found.length)
   const truth = new Map(these.pairs.map(({ s, t, log }) => [name(s.variant, t.variant), log]))
   for (const [key, log] of listed) {
     expect(log).toBeCloseTo(truth.get(key)!, 9)
-    expect(log).toBeGreaterThan(these.all - 1 - TOLD)
+    expect(log).toBeGreaterThan(these.all - 1 - LISTED_WITHIN_NATS)
   }
   const first = [...truth].sort((x, y) => y[1] - x[1]).slice(0, 25)
   for (const [key] of first) expect(listed.has(key)).toBe(true)

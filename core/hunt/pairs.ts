@@ -1,9 +1,9 @@
 import { apart, meetings, signaturesOf, type Pruning, type Scored, type Signature } from './pair-bounds'
-import type { Sums } from './sums'
-import type { Variant } from './variants'
+import type { LogSumAccumulator } from './log-sum'
+import type { FaultHypothesis } from './variants'
 
 /** Explanations further than this below what all hold are not listed, nats. */
-export const TOLD = 9
+export const LISTED_WITHIN_NATS = 9
 /** Single faults from which the likeliest pairs are listed. */
 const LISTED = 60
 /** By so much a pair's bound is taken to be too high when those to be worked out are put in order, nats. */
@@ -16,40 +16,43 @@ const [FIRST, SAMPLED] = [600, 300]
 const MOVED = 2e-4
 
 /** Some faults that together explain the readings, with the log of what they hold. */
-export interface Found {
-  readonly faults: readonly Variant[]
+export interface FaultSet {
+  readonly faults: readonly FaultHypothesis[]
   readonly log: number
 }
 
 /** What weighing pairs goes by. */
 export interface Pairing {
-  readonly partOf: (v: Variant) => number
+  readonly partOf: (v: FaultHypothesis) => number
   /** What a pair explains better than "nothing". */
   readonly gain: (s: Scored, t: Scored) => number
   /** By unit: the best that any single fault does there. */
   readonly best: Float64Array
   /** What all explanations hold at least. */
-  readonly least: number
+  readonly evidenceLowerBound: number
   /** The log of what two faults have at the outset. */
   readonly logTwo: number
-  readonly scored: (v: Variant) => Scored
+  readonly scored: (v: FaultHypothesis) => Scored
   readonly pruning: Pruning
 }
 
 /** Adds the belief in all pairs to `sums`, and the likeliest to `found`. */
-export function addPairs(cells: readonly Scored[], pairing: Pairing, sums: Sums, found: Found[]): void {
+export function addPairs(cells: readonly Scored[], pairing: Pairing, sums: LogSumAccumulator, found: FaultSet[]): void {
   const signatures = signaturesOf(cells, pairing.best.length)
   apartPairs(cells, signatures, pairing, sums, found)
   meetingPairs(signatures, pairing, sums, found)
 }
 
-/** Faults that show in different units: each signature's parts with the whole of all signatures apart from it, its own part left out. */
+/**
+ * Faults that show in different units: each signature's parts with the whole of all signatures apart from it, its own
+ * part left out.
+ */
 function apartPairs(
   cells: readonly Scored[],
   signatures: readonly Signature[],
-  { partOf, least, logTwo, pruning }: Pairing,
-  sums: Sums,
-  found: Found[],
+  { partOf, evidenceLowerBound: least, logTwo, pruning }: Pairing,
+  sums: LogSumAccumulator,
+  found: FaultSet[],
 ): void {
   const scale = signatures.reduce((m, s) => Math.max(m, s.log), -Infinity)
   const weight = Float64Array.from(signatures, (s) => Math.exp(s.log - scale))
@@ -88,25 +91,40 @@ function apartPairs(
   })
   const highest = cells.reduce((m, c) => Math.max(m, c.log), -Infinity)
   const most = cells
-    .filter((c) => logTwo + highest + c.log > least - TOLD)
+    .filter((c) => logTwo + highest + c.log > least - LISTED_WITHIN_NATS)
     .sort((a, b) => b.log - a.log)
     .slice(0, LISTED)
   const masks = new Map(signatures.flatMap((s) => s.of.map((c) => [c, s.mask] as const)))
   most.forEach((s, a) =>
     most.slice(a + 1).forEach((t) => {
       const log = logTwo + s.log + t.log
-      if (log > least - TOLD && apart(masks.get(s)!, masks.get(t)!) && partOf(s.variant) !== partOf(t.variant))
+      if (
+        log > least - LISTED_WITHIN_NATS &&
+        apart(masks.get(s)!, masks.get(t)!) &&
+        partOf(s.variant) !== partOf(t.variant)
+      )
         found.push({ faults: [s.variant, t.variant], log })
     }),
   )
 }
 
-/** Faults that meet in a unit: those whose bound can reach the others are worked out, first those of which most may be wrong. */
+/**
+ * Faults that meet in a unit: those whose bound can reach the others are worked out, first those of which most may be
+ * wrong.
+ */
 function meetingPairs(
   signatures: readonly Signature[],
-  { partOf, gain, best, least, logTwo, scored, pruning: { faint, leftOut, negligible, together } }: Pairing,
-  sums: Sums,
-  found: Found[],
+  {
+    partOf,
+    gain,
+    best,
+    evidenceLowerBound: least,
+    logTwo,
+    scored,
+    pruning: { faint, leftOut, negligible, together },
+  }: Pairing,
+  sums: LogSumAccumulator,
+  found: FaultSet[],
 ): void {
   const near: { s: Scored; t: Scored; hidden: number; unsure: number }[] = []
   const hide = (s: Scored, t: Scored, hidden: number) => {
@@ -123,7 +141,7 @@ function meetingPairs(
   const workedOut = (s: Scored, t: Scored) => logTwo + s.odds + s.extra + t.odds + t.extra + gain(s, t)
   const add = (s: Scored, t: Scored, log: number) => {
     sums.addPair(partOf(s.variant), partOf(t.variant), log)
-    if (log > least - TOLD) found.push({ faults: [s.variant, t.variant], log })
+    if (log > least - LISTED_WITHIN_NATS) found.push({ faults: [s.variant, t.variant], log })
   }
   /** What working out moved, as a part of what all hold. */
   const workOut = ({ s, t, hidden }: (typeof near)[number]): number => {
@@ -140,7 +158,8 @@ function meetingPairs(
   }
   const [first, rest] = [near.slice(0, FIRST), near.slice(FIRST, together)]
   first.forEach(workOut)
-  // Of the many others every so-manieth tells whether it is worth while: mostly the one hides the other where they meet.
+  // Of the many others every so-manieth tells whether it is worth while: mostly the one hides the other where they
+  // meet.
   const step = together === Infinity ? 1 : Math.ceil(rest.length / SAMPLED)
   const moved = rest.reduce((sum, pair, n) => (n % step === 0 ? sum + workOut(pair) : sum), 0)
   const worth = moved * step > MOVED

@@ -1,7 +1,7 @@
 import { coilImpedance, size, type Complex, type Join } from '../circuit'
-import { lookUp, must, type DeviceId, type TerminalId } from '../site'
-import { pullIn_V, type Ground, type State } from './ground'
-import { changesOf, modsOf, type Alter, type Catalogue, type Faults, type Variant } from './variants'
+import { lookUp, getOrThrow, type DeviceId, type TerminalId } from '../site'
+import { pullIn_V, type HuntContext, type State } from './context'
+import { changesOf, modsOf, type Alter, type Catalogue, type Faults, type FaultHypothesis } from './variants'
 
 /** A terminal's wire under power with some faults: volts at every coil as it starts. */
 export interface Live {
@@ -11,7 +11,10 @@ export interface Live {
   readonly pulled: ReadonlySet<DeviceId>
 }
 
-/** A terminal's wire: its state, the coils that it and its master are meant to feed, and what was worked out of it, by the fault's cell. */
+/**
+ * A terminal's wire: its state, the coils that it and its master are meant to feed, and what was worked out of it, by
+ * the fault's cell.
+ */
 interface Wire {
   readonly state: State
   readonly coils: readonly DeviceId[]
@@ -25,17 +28,17 @@ export interface Power {
 }
 
 /** What a controller's wires do when their terminals are on; every state is worked out once. */
-export function powerOf(ground: Ground, catalogue: Catalogue): Power {
-  const { site } = ground
-  const faultOf = (v: Variant) => catalogue.faults[v.fault]!
+export function powerOf(context: HuntContext, catalogue: Catalogue): Power {
+  const { site } = context
+  const faultOf = (v: FaultHypothesis) => catalogue.faults[v.fault]!
   const wires = new Map<TerminalId, Wire>()
   const wireOf = (terminal: TerminalId): Wire => {
     const known = wires.get(terminal)
     if (known) return known
     const made: Wire = {
-      state: ground.on(terminal),
-      coils: [...new Set([...(ground.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal)])].filter((d) =>
-        ground.coilElement.has(d),
+      state: context.on(terminal),
+      coils: [...new Set([...(context.hanging.get(terminal)?.coils ?? []), ...masterCoils(terminal)])].filter((d) =>
+        context.coilElement.has(d),
       ),
       lives: new Map(),
     }
@@ -59,7 +62,7 @@ export function powerOf(ground: Ground, catalogue: Catalogue): Power {
     const first = new Map<DeviceId, number>()
     const pulled = new Set<DeviceId>()
     const start = (device: DeviceId): void => {
-      const element = ground.coilElement.get(device)
+      const element = context.coilElement.get(device)
       if (element === undefined || first.has(device)) return
       const { a, b } = state.powered.parts[element]!
       const volt_V = size(state.influence.volts(state.testOf(a, b), changes, mods.joins))
@@ -71,10 +74,10 @@ export function powerOf(ground: Ground, catalogue: Catalogue): Power {
     return { alters: mods.alters, joins: mods.joins, first, pulled }
   }
   function heldVolts(terminal: TerminalId, faults: Faults, a: number, b: number): number {
-    const state = ground.on(terminal)
+    const state = context.on(terminal)
     const { pulled, alters, joins } = liveAt(terminal, faults)
     const held = changesOf(state, [
-      ...[...pulled].map((d): Alter => ({ element: ground.coilElement.get(d)!, to: () => holding(d) })),
+      ...[...pulled].map((d): Alter => ({ element: context.coilElement.get(d)!, to: () => holding(d) })),
       ...alters,
     ])
     return size(state.influence.volts(state.testOf(a, b), held, joins))
@@ -82,16 +85,16 @@ export function powerOf(ground: Ground, catalogue: Catalogue): Power {
   const holding = (device: DeviceId): Complex => {
     const kind = lookUp(site.devices, device)?.coilKind
     return coilImpedance(
-      kind ? must(site.coilKinds, kind) : null,
+      kind ? getOrThrow(site.coilKinds, kind) : null,
       'holding',
       'optimistic',
       site.settings.mains_Hz,
-      ground.climate.coil_C,
+      context.climate.coil_C,
     )
   }
   const masterCoils = (terminal: TerminalId): readonly DeviceId[] => {
-    const m = ground.masterOf(terminal)
-    return m ? (ground.hanging.get(m.terminal)?.coils ?? []) : []
+    const m = context.masterOf(terminal)
+    return m ? (context.hanging.get(m.terminal)?.coils ?? []) : []
   }
   return { liveAt, heldVolts }
 }

@@ -1,6 +1,6 @@
 import { randomSite } from '../../tests/random-site'
 import { COMMON_METER, testKey, type FieldTest, type ReadingValue } from '../record'
-import { lookUp, must, type ControllerId, type DeviceId, type TerminalId } from '../site'
+import { lookUp, getOrThrow, type ControllerId, type DeviceId, type TerminalId } from '../site'
 import { huntOf, type Hunt } from './hunt'
 import { goOn, reportOf, type HuntStep } from './report'
 
@@ -35,7 +35,7 @@ test('a report is plain values, the likeliest part first, no part without a plac
   }
   expect(report.end).toBe('open')
   expect(report.next!.outcomes.reduce((s, o) => s + o.p, 0)).toBeGreaterThan(0.95)
-  expect(must(site.places, report.next!.place)).toBeDefined()
+  expect(getOrThrow(site.places, report.next!.place)).toBeDefined()
 })
 
 test('what speaks most for the likeliest part is one of the readings; before any nothing speaks', () => {
@@ -65,7 +65,7 @@ test('a mended part is believed no more, what it showed in is asked again, and w
   const hunt = goOn(begun(), [], steps)!
   const [first] = reportOf(hunt).parts
   const other = stations.find((s) => s !== dry)!
-  const untouched = hunt.foresight.touches(
+  const untouched = hunt.predictor.mayAffect(
     { kind: 'water', at: at(other) },
     hunt.catalogue.faults.find((f) => f.key === first!.key)!,
   )

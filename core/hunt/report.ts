@@ -2,9 +2,9 @@ import type { FieldTest, Part, ReadingValue } from '../record'
 import type { PlaceId } from '../site'
 import { STRAINED, type Hunt } from './hunt'
 import type { Cause } from './odds'
-import { causesOf } from './telling'
+import { causesOf } from './evidence'
 import type { Needs } from './tests'
-import type { Outcome } from './next'
+import type { AnswerForecast } from './next'
 import { placesOf } from './where'
 
 export interface PartReport {
@@ -16,7 +16,7 @@ export interface PartReport {
 }
 /** What an answer would mean: each of these parts, null for "nothing wrong". */
 export interface OutcomeReport {
-  readonly kind: Outcome['kind']
+  readonly kind: AnswerForecast['kind']
   readonly low: number | null
   readonly high: number | null
   readonly p: number
@@ -46,7 +46,7 @@ export interface HuntReport {
 }
 
 /** Parts below this are not told of. */
-const TOLD = 1e-3
+const MIN_REPORTED = 1e-3
 
 export function reportOf(hunt: Hunt): HuntReport {
   const beliefs = hunt.beliefs()
@@ -54,12 +54,12 @@ export function reportOf(hunt: Hunt): HuntReport {
   const part = (key: string, p: number): PartReport => ({
     key,
     where: hunt.part(key),
-    places: placesOf(hunt.ground.site, hunt.part(key)),
+    places: placesOf(hunt.context.site, hunt.part(key)),
     p,
     causes: causesOf(beliefs, hunt.catalogue, key),
   })
   const parts = [...beliefs.parts]
-    .filter(([, p]) => p > TOLD)
+    .filter(([, p]) => p > MIN_REPORTED)
     .sort((a, b) => b[1] - a[1])
     .map(([key, p]) => part(key, p))
   const telling = hunt.telling()
@@ -92,13 +92,16 @@ export function reportOf(hunt: Hunt): HuntReport {
 /** A step of a hunt as it was recorded: a reading, or a part that was mended. */
 export type HuntStep = { readonly test: FieldTest; readonly value: ReadingValue } | { readonly mended: Part }
 
-/** Goes on with a hunt by the steps it has not taken yet; null where they are no continuation, and the hunt must begin anew. */
+/**
+ * Goes on with a hunt by the steps it has not taken yet; null where they are no continuation, and the hunt must begin
+ * anew.
+ */
 export function goOn(hunt: Hunt, taken: readonly HuntStep[], steps: readonly HuntStep[]): Hunt | null {
   const same = (a: HuntStep, b: HuntStep) => JSON.stringify(a) === JSON.stringify(b)
   if (taken.length > steps.length || taken.some((t, i) => !same(t, steps[i]!))) return null
   for (const s of steps.slice(taken.length)) {
     if ('mended' in s) hunt.mended(s.mended)
-    else if (hunt.foresight.base(s.test) !== null) hunt.take(s)
+    else if (hunt.predictor.base(s.test) !== null) hunt.take(s)
   }
   return hunt
 }

@@ -1,8 +1,8 @@
 import { testKindOf, testKinds, type FieldTest, type Setup, type TestOn } from '../record'
-import { entries, must, terminalEnd, type End, type PlaceId, type SpliceId, type TerminalId } from '../site'
+import { entries, getOrThrow, terminalEnd, type End, type PlaceId, type SpliceId, type TerminalId } from '../site'
 import { apart_m, whereIs } from '../map'
 import { coilJoints } from './coil-joints'
-import type { Ground } from './ground'
+import type { HuntContext } from './context'
 
 /** What must be so before a test is made: a terminal on, a jumper from a lead to C, a joint undone; leads on or off. */
 export interface Needs {
@@ -36,7 +36,10 @@ export const USUAL_COSTS: Costs = {
   lost_min: 20,
 }
 
-/** Where the crew stands and what is open and set. `helper`: somebody at the cabinet switches and sets jumpers on call. */
+/**
+ * Where the crew stands and what is open and set. `helper`: somebody at the cabinet switches and sets jumpers on
+ * call.
+ */
 export interface Crew {
   readonly place: PlaceId
   readonly opened: ReadonlySet<PlaceId>
@@ -46,7 +49,7 @@ export interface Crew {
   readonly atWork: boolean
   readonly helper: boolean
 }
-export const arriving = (place: PlaceId, helper = false): Crew => ({
+export const crewAt = (place: PlaceId, helper = false): Crew => ({
   place,
   opened: new Set([place]),
   undone: new Set(),
@@ -57,15 +60,15 @@ export const arriving = (place: PlaceId, helper = false): Crew => ({
 
 /** Every test of a controller's wiring that a crew with a meter can make, at the cabinet and in the boxes. */
 export function candidatesOf(
-  ground: Ground,
+  context: HuntContext,
   tools: { readonly tester: boolean; readonly tracer: boolean; readonly meter: boolean } = {
     tester: false,
     tracer: false,
     meter: true,
   },
 ): Candidate[] {
-  const { site, controller, common, terminals } = ground
-  const cabinet = must(site.controllers, controller).place
+  const { site, controller, common, terminals } = context
+  const cabinet = getOrThrow(site.controllers, controller).place
   const end = (t: TerminalId) => terminalEnd(controller, t) as Extract<End, { kind: 'terminal' }>
   const found: Candidate[] = []
   const offer = (place: PlaceId, test: FieldTest, terminal: TerminalId | null, undone: SpliceId | null = null) => {
@@ -79,7 +82,8 @@ export function candidatesOf(
     here({ kind: 'ohms', from: end(t), to: end(common) })
     here({ kind: 'volts', at: end(t) })
   }
-  // Two leads against each other, round the run to C: neighbours on the door are enough to tell a common from its leads.
+  // Two leads against each other, round the run to C: neighbours on the door are enough to tell a common from its
+  // leads.
   terminals.forEach((t, i) => {
     const next = terminals[i + 1]
     if (next) here({ kind: 'ohms', from: end(t), to: end(next) })
@@ -96,19 +100,19 @@ export function candidatesOf(
   })
   for (const [id, splice] of entries(site.splices)) {
     if (splice.connector === 'terminal' || splice.ends.length < 2) continue
-    const node = ground.node(`joint ${id}`)
+    const node = context.node(`joint ${id}`)
     const element =
-      node === null ? -1 : ground.meterState.powered.parts.findIndex(({ of }) => of.kind === 'leg' && of.splice === id)
-    if (element >= 0 && ground.within(element))
+      node === null ? -1 : context.meterState.powered.parts.findIndex(({ of }) => of.kind === 'leg' && of.splice === id)
+    if (element >= 0 && context.within(element))
       for (const kind of testKinds.filter((k) => testKindOf(k).on === 'joint'))
         offer(splice.place, { kind, splice: id } as TestOn<'joint'>, null, testKindOf(kind).setup.undone && id)
   }
-  for (const [device, element] of ground.coilElement) {
-    const terminal = ground.terminalOf(device)
-    if (terminal === null || !ground.within(element)) continue
-    const { place, kind: deviceKind } = must(site.devices, device)
+  for (const [device, element] of context.coilElement) {
+    const terminal = context.terminalOf(device)
+    if (terminal === null || !context.within(element)) continue
+    const { place, kind: deviceKind } = getOrThrow(site.devices, device)
     if (deviceKind === 'relay') continue
-    const joints = coilJoints(ground, device)
+    const joints = coilJoints(context, device)
     for (const kind of testKinds.filter((k) => testKindOf(k).on === 'coil')) {
       const { undone } = testKindOf(kind).setup
       const splice = undone && joints[undone === 'common' ? 'home' : 'lead']?.splice
@@ -119,12 +123,12 @@ export function candidatesOf(
 }
 
 /**
- * Metres between places on foot: straight across where both are on the map, else along the trench by the distance of each
- * from the cabinet, back to where their ways part.
+ * Metres between places on foot: straight across where both are on the map, else along the trench by the distance of
+ * each from the cabinet, back to where their ways part.
  */
 export type Walking = (from: PlaceId, to: PlaceId) => number
-export function walkingOf(ground: Ground): Walking {
-  const { site } = ground
+export function walkingOf(context: HuntContext): Walking {
+  const { site } = context
   const ways = new Map<PlaceId, Map<PlaceId, number>>()
   const add = (a: PlaceId, b: PlaceId, m: number) => {
     for (const [x, y] of [
@@ -135,9 +139,9 @@ export function walkingOf(ground: Ground): Walking {
       row.set(y, Math.min(row.get(y) ?? Infinity, m))
     }
   }
-  ground.meterState.powered.parts.forEach(({ of }) => {
+  context.meterState.powered.parts.forEach(({ of }) => {
     if (of.kind !== 'stretch') return
-    const { stops } = must(site.cables, of.cable)
+    const { stops } = getOrThrow(site.cables, of.cable)
     const at = (i: number) => {
       const s = stops[i]!.at_m
       return s === null ? null : 'value' in s ? s.value : (s.low + s.high) / 2
@@ -164,7 +168,7 @@ export function walkingOf(ground: Ground): Walking {
   }
   return (a, b) => {
     if (a === b) return 0
-    const [p, q] = [whereIs(must(site.places, a)), whereIs(must(site.places, b))]
+    const [p, q] = [whereIs(getOrThrow(site.places, a)), whereIs(getOrThrow(site.places, b))]
     if (p && q) return apart_m(p, q)
     return distances(a).get(b) ?? 50
   }
@@ -172,14 +176,14 @@ export function walkingOf(ground: Ground): Walking {
 
 /** Minutes until a test is read, and how the crew stands then. */
 export function minutesOf(
-  ground: Ground,
+  context: HuntContext,
   costs: Costs,
   walking: Walking,
   crew: Crew,
   { place, needs }: Candidate,
 ): { minutes: number; then: Crew } {
-  const { site } = ground
-  const cabinet = must(site.controllers, ground.controller).place
+  const { site } = context
+  const cabinet = getOrThrow(site.controllers, context.controller).place
   const walk = (a: PlaceId, b: PlaceId) => walking(a, b) / costs.walk_mPerS / 60
   const same = needs.set === null || (crew.set?.kind === needs.set.kind && crew.set.terminal === needs.set.terminal)
   let minutes = 0
@@ -192,7 +196,7 @@ export function minutesOf(
   minutes += walk(at, place)
   const moved = at !== place || place !== crew.place
   if (place !== cabinet && !crew.opened.has(place))
-    minutes += costs.open_min + (must(site.places, place).found === 'lost' ? costs.lost_min : 0)
+    minutes += costs.open_min + (getOrThrow(site.places, place).found === 'lost' ? costs.lost_min : 0)
   if (needs.undone !== null && !crew.undone.has(needs.undone)) minutes += costs.undo_min
   minutes += moved || !crew.atWork ? costs.first_min : costs.further_min
   return {

@@ -2,14 +2,14 @@ import { partKey } from '../record'
 import { complex, size } from '../circuit'
 import { randomSite } from '../../tests/random-site'
 import type { ControllerId } from '../site'
-import { groundOf } from './ground'
+import { huntContextOf } from './context'
 import { CAUSES, QUIET, USUAL_ODDS } from './odds'
-import { catalogueOf, changesOf, middleLike, modsOf, runsOf, type Variant } from './variants'
+import { catalogueOf, changesOf, middleLike, modsOf, conductorRunsOf, type FaultHypothesis } from './variants'
 
 const A = 'A' as ControllerId
 const prepared = (seed: number) => {
-  const ground = groundOf(randomSite(seed, { loops: false }).site, A)!
-  return { ground, catalogue: catalogueOf(ground, USUAL_ODDS, QUIET, null) }
+  const context = huntContextOf(randomSite(seed, { loops: false }).site, A)!
+  return { context, catalogue: catalogueOf(context, USUAL_ODDS, QUIET, null) }
 }
 
 test('grids: shares of a fault’s cells add up to one, sizes rise, positions lie along the run, eight at least where there is one of each', () => {
@@ -29,11 +29,11 @@ test('grids: shares of a fault’s cells add up to one, sizes rise, positions li
 })
 
 test('every core between two openings can be cut, corroded and leak; every coil fail in its ways; nothing is listed twice', () => {
-  const { ground, catalogue } = prepared(5)
+  const { context, catalogue } = prepared(5)
   const causesAt = (key: string) => new Set(catalogue.faults.filter((f) => f.key === key).map((f) => f.cause))
-  for (const { where } of runsOf(ground))
+  for (const { where } of conductorRunsOf(context))
     expect([...causesAt(partKey(where))].sort()).toEqual(['leak', 'open', 'series'])
-  for (const device of ground.coilElement.keys())
+  for (const device of context.coilElement.keys())
     for (const cause of ['coil_open', 'coil_short', 'coil_part', 'coil_dc', 'coil_kind'] as const)
       expect([device, cause, causesAt(`coil ${device}`).has(cause)]).toEqual([device, cause, true])
   const names = catalogue.faults.map(
@@ -48,7 +48,7 @@ test('every core between two openings can be cut, corroded and leak; every coil 
 
 test('several changes of one element work one after the other: corroded and then cut is cut, corroded twice is both', () => {
   const {
-    ground: { meterState: state },
+    context: { meterState: state },
   } = prepared(3)
   const element = state.powered.parts.findIndex((p) => p.of.kind === 'stretch')
   const more = (ohm: number) => ({ element, to: (z: { re: number; im: number }) => ({ re: z.re + ohm, im: z.im }) })
@@ -62,13 +62,13 @@ test('several changes of one element work one after the other: corroded and then
 
 test('what touches along a stretch that is cut or corroded moves to the nearer end of it; elsewhere it stays', () => {
   const {
-    ground: {
+    context: {
       meterState: { powered },
     },
   } = prepared(3)
   const ends = (e: number) => powered.parts[e]!
   const element = powered.parts.findIndex((p) => p.of.kind === 'stretch')
-  const variant = (mods: Variant['mods']): Variant => ({
+  const variant = (mods: FaultHypothesis['mods']): FaultHypothesis => ({
     index: 0,
     fault: 0,
     mods,

@@ -1,8 +1,16 @@
 import { coil_ohm, complex, partlyShorted, plus, type Change, type Complex, type Join, type Spot } from '../circuit'
 import { copperFactor } from '../quantity'
 import { partKey, type Part, type RunPart } from '../record'
-import { must, stopPositions_m, type DeviceId, type Link, type PlaceId, type SpliceId, type TerminalId } from '../site'
-import type { Ground, State } from './ground'
+import {
+  getOrThrow,
+  stopPositions_m,
+  type DeviceId,
+  type Link,
+  type PlaceId,
+  type SpliceId,
+  type TerminalId,
+} from '../site'
+import type { HuntContext, State } from './context'
 import {
   CAUSES,
   circumstanceFactor,
@@ -20,19 +28,19 @@ export interface Alter {
   readonly to: (z: Complex) => Complex | null
 }
 /** What a fault does to the wiring. */
-export interface Mods {
+export interface NetworkEdit {
   readonly alters: readonly Alter[]
   readonly joins: readonly Join[]
 }
 
 /** A fault with a size and a position: one cell of its grid. */
-export interface Variant {
+export interface FaultHypothesis {
   /** Its number in the catalogue, and its part's and family's. */
   readonly index: number
   readonly fault: number
-  readonly mods: Mods
+  readonly mods: NetworkEdit
   /** The same with one of its figures (severity, position) one standard deviation of its cell farther on. */
-  readonly shifted: readonly Mods[]
+  readonly shifted: readonly NetworkEdit[]
   /** The part of the fault's odds that this cell has. */
   readonly share: number
   readonly ohm: number | null
@@ -51,7 +59,7 @@ export interface Fault {
   readonly family: Family
   /** Prior odds within the catalogue; all add up to 1. */
   readonly prior: number
-  readonly variants: readonly Variant[]
+  readonly variants: readonly FaultHypothesis[]
   /** Coils that may have volts because of it when another's terminal is on. */
   readonly besides: readonly DeviceId[]
   /** Whether it leads the current of one terminal's wire to another's: what else is wrong there then shows at both. */
@@ -63,11 +71,14 @@ export interface Fault {
 
 export interface Catalogue {
   readonly faults: readonly Fault[]
-  readonly variants: readonly Variant[]
+  readonly variants: readonly FaultHypothesis[]
   readonly keys: readonly string[]
 }
 
-/** Ohms that corrosion puts in series: from where a sweep sees it to where it is as good as open. Even in the logarithm. */
+/**
+ * Ohms that corrosion puts in series: from where a sweep sees it to where it is as good as open. Even in the
+ * logarithm.
+ */
 const SERIES_ohm = { from: 3, to: 10_000, cells: 12 } as const
 const LEAK_ohm = { from: 100, to: 100_000, cells: 8 } as const
 const TOUCH_ohm = [0.1, 1, 3, 10, 30, 70, 140, 300] as const
@@ -85,8 +96,8 @@ const OTHER_KINDS_ohm = [24, 33, 52] as const
 const JOINT_AS_m = 20
 
 interface Cell {
-  readonly mods: Mods
-  readonly shifted?: readonly Mods[]
+  readonly mods: NetworkEdit
+  readonly shifted?: readonly NetworkEdit[]
   readonly share?: number
   readonly ohm?: number
   readonly along?: number
@@ -103,22 +114,25 @@ interface Entry {
   elements: readonly number[]
 }
 
-/** Every single fault of a controller's wiring and hydraulics, with its odds. Parts that hang on nothing have none: they cannot show. */
+/**
+ * Every single fault of a controller's wiring and hydraulics, with its odds. Parts that hang on nothing have none:
+ * they cannot show.
+ */
 export function catalogueOf(
-  ground: Ground,
+  context: HuntContext,
   basis: OddsBasis,
   circumstances: Circumstances,
   today: string | null,
 ): Catalogue {
   const listed = [
-    ...runFaults(ground, basis),
-    ...touchFaults(ground, basis),
-    ...jointFaults(ground, basis, today),
-    ...coilFaults(ground, basis),
-    ...cabinetFaults(ground),
+    ...runFaults(context, basis),
+    ...touchFaults(context, basis),
+    ...jointFaults(context, basis, today),
+    ...coilFaults(context, basis),
+    ...cabinetFaults(context),
   ].map((e) => ({
     ...e,
-    times: circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(ground.site, e.where)),
+    times: circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(context.site, e.where)),
   }))
   const whole = new Map<string, number>()
   for (const e of listed) {
@@ -137,11 +151,11 @@ export function catalogueOf(
   )
   const present = FAMILIES.filter((f) => familyCauses(f).length > 0)
   const familySum = present.reduce((s, f) => s + basis.families[f], 0)
-  const variants: Variant[] = []
+  const variants: FaultHypothesis[] = []
   const faults = listed.map((e, index): Fault => {
     const k = `${e.family} ${e.cause}`
     const shares = e.cells.reduce((s, c) => s + (c.share ?? 1), 0)
-    const own = e.cells.map((c, i): Variant => ({
+    const own = e.cells.map((c, i): FaultHypothesis => ({
       index: variants.length + i,
       fault: index,
       mods: c.mods,
@@ -178,10 +192,10 @@ export function catalogueOf(
 const causeWeight = (basis: OddsBasis, family: Family, cause: Cause): number =>
   (basis.causes[family] as Partial<Record<Cause, number>>)[cause] ?? 0
 
-const none: Mods = { alters: [], joins: [] }
-const alter = (element: number, to: Alter['to']): Mods => ({ alters: [{ element, to }], joins: [] })
-const gone = (element: number): Mods => alter(element, () => null)
-const more = (element: number, ohm: number): Mods => alter(element, (z) => plus(z, complex(ohm)))
+const none: NetworkEdit = { alters: [], joins: [] }
+const alter = (element: number, to: Alter['to']): NetworkEdit => ({ alters: [{ element, to }], joins: [] })
+const gone = (element: number): NetworkEdit => alter(element, () => null)
+const more = (element: number, ohm: number): NetworkEdit => alter(element, (z) => plus(z, complex(ohm)))
 
 /** Middles, shares and spreads of cells that are even in the logarithm. */
 function logCells({ from, to, cells }: { from: number; to: number; cells: number }): { ohm: number; sd: number }[] {
@@ -194,7 +208,7 @@ function logCells({ from, to, cells }: { from: number; to: number; cells: number
 }
 const seriesCells = (element: number): Cell[] =>
   logCells(SERIES_ohm).map(({ ohm, sd }) => ({ mods: more(element, ohm), shifted: [more(element, ohm + sd)], ohm }))
-const joined = (p: Spot, q: Spot, ohm: number): Mods => ({ alters: [], joins: [{ p, q, ohm }] })
+const joined = (p: Spot, q: Spot, ohm: number): NetworkEdit => ({ alters: [], joins: [{ p, q, ohm }] })
 
 interface Run {
   readonly where: RunPart
@@ -208,20 +222,20 @@ interface Run {
 }
 
 /** Every core between two openings that hangs on the controller, with its stretches in order. */
-export function runsOf(ground: Ground): Run[] {
+export function conductorRunsOf(context: HuntContext): Run[] {
   const {
     site,
     meterState: { powered },
-  } = ground
+  } = context
   const runs: Run[] = []
   let open: { link: Extract<Link, { kind: 'stretch' }>; elements: number[] } | null = null
   const close = () => {
     if (!open) return
     const { link, elements } = open
     const last = powered.parts[elements.at(-1)!]!.of as Extract<Link, { kind: 'stretch' }>
-    const cable = must(site.cables, link.cable)
+    const cable = getOrThrow(site.cables, link.cable)
     const at = stopPositions_m(cable)
-    const core = must(cable.cores, link.core)
+    const core = getOrThrow(cable.cores, link.core)
     const states = [
       cable.condition,
       core.condition,
@@ -238,24 +252,24 @@ export function runsOf(ground: Ground): Run[] {
       from: link.from,
       to: last.to,
       elements,
-      common: ground.onCommon(link.a),
+      common: context.onCommon(link.a),
       length_m: Math.max(0.5, at[last.to]!.value - at[link.from]!.value),
       suspect: states.some((c) => c?.state === 'suspect'),
     })
     open = null
   }
   powered.parts.forEach(({ of }, element) => {
-    if (of.kind !== 'stretch' || !ground.within(element)) {
+    if (of.kind !== 'stretch' || !context.within(element)) {
       close()
       return
     }
-    const cable = must(site.cables, of.cable)
+    const cable = getOrThrow(site.cables, of.cable)
     const goesOn =
       open !== null &&
       open.link.cable === of.cable &&
       open.link.core === of.core &&
       (powered.parts[open.elements.at(-1)!]!.of as typeof of).to === of.from &&
-      !must(cable.cores, of.core).cutAt.includes(cable.stops[of.from]!.id)
+      !getOrThrow(cable.cores, of.core).cutAt.includes(cable.stops[of.from]!.id)
     if (goesOn) open!.elements.push(element)
     else {
       close()
@@ -267,12 +281,12 @@ export function runsOf(ground: Ground): Run[] {
 }
 
 /** The element of a run in which a part of its way lies, and how far along that element. */
-function spotAlong(ground: Ground, run: Run, along: number): Spot {
+function spotAlong(context: HuntContext, run: Run, along: number): Spot {
   const {
     site,
     meterState: { powered },
-  } = ground
-  const at = stopPositions_m(must(site.cables, run.where.cable))
+  } = context
+  const at = stopPositions_m(getOrThrow(site.cables, run.where.cable))
   const here = at[run.from]!.value + along * (at[run.to]!.value - at[run.from]!.value)
   for (const element of run.elements) {
     const { from, to } = powered.parts[element]!.of as Extract<Link, { kind: 'stretch' }>
@@ -289,12 +303,12 @@ const middles = (count: number) => ({
   sd: 1 / count / Math.sqrt(12),
 })
 
-function runFaults(ground: Ground, basis: OddsBasis): Entry[] {
-  return runsOf(ground).flatMap((run): Entry[] => {
+function runFaults(context: HuntContext, basis: OddsBasis): Entry[] {
+  return conductorRunsOf(context).flatMap((run): Entry[] => {
     const family = run.common ? 'common' : 'conductor'
     // The longest stretch stands for the run: the same current passes through all of it.
     const main = run.elements.reduce((best, e) =>
-      ground.meterState.powered.parts[e]!.z.re > ground.meterState.powered.parts[best]!.z.re ? e : best,
+      context.meterState.powered.parts[e]!.z.re > context.meterState.powered.parts[best]!.z.re ? e : best,
     )
     const entry = {
       where: run.where,
@@ -303,7 +317,7 @@ function runFaults(ground: Ground, basis: OddsBasis): Entry[] {
       elements: run.elements,
     } as const
     const leaks = middles(POSITIONS).at.flatMap((along) =>
-      logCells(LEAK_ohm).map(({ ohm }): Cell => ({ mods: none, ohm, along, leak: spotAlong(ground, run, along) })),
+      logCells(LEAK_ohm).map(({ ohm }): Cell => ({ mods: none, ohm, along, leak: spotAlong(context, run, along) })),
     )
     return [
       { ...entry, cause: 'open', cells: [{ mods: gone(main) }] },
@@ -313,14 +327,18 @@ function runFaults(ground: Ground, basis: OddsBasis): Entry[] {
   })
 }
 
-/** Neighbours in a jacket that touch: each core with the next in the jacket's order, and every one with the common beside it. */
-function touchFaults(ground: Ground, basis: OddsBasis): Entry[] {
-  const { site } = ground
+/**
+ * Neighbours in a jacket that touch: each core with the next in the jacket's order, and every one with the common
+ * beside it.
+ */
+function touchFaults(context: HuntContext, basis: OddsBasis): Entry[] {
+  const { site } = context
   const byCable = new Map<string, Run[]>()
-  for (const run of runsOf(ground)) byCable.set(run.where.cable, [...(byCable.get(run.where.cable) ?? []), run])
+  for (const run of conductorRunsOf(context))
+    byCable.set(run.where.cable, [...(byCable.get(run.where.cable) ?? []), run])
   const found: Entry[] = []
   for (const runs of byCable.values()) {
-    const order = (run: Run) => must(must(site.cables, run.where.cable).cores, run.where.core).order
+    const order = (run: Run) => getOrThrow(getOrThrow(site.cables, run.where.cable).cores, run.where.core).order
     const cores = [...new Set(runs.map((r) => r.where.core))].sort(
       (a, b) => order(runs.find((r) => r.where.core === a)!) - order(runs.find((r) => r.where.core === b)!),
     )
@@ -332,7 +350,7 @@ function touchFaults(ground: Ground, basis: OddsBasis): Entry[] {
         if (one.common || (!other.common && j !== i + 1)) continue
         const [from, to] = [Math.max(one.from, other.from), Math.min(one.to, other.to)]
         if (from >= to) continue
-        const cable = must(site.cables, one.where.cable)
+        const cable = getOrThrow(site.cables, one.where.cable)
         const at = stopPositions_m(cable)
         const length_m = Math.max(0.5, at[to]!.value - at[from]!.value)
         // A lead has its eight positions over all the pieces of the common that it lies beside.
@@ -343,7 +361,7 @@ function touchFaults(ground: Ground, basis: OddsBasis): Entry[] {
           return b > a ? (m - a) / (b - a) : 0.5
         }
         const touch = (x: number, ohm: number) =>
-          joined(spotAlong(ground, one, along(one, x)), spotAlong(ground, other, along(other, x)), ohm)
+          joined(spotAlong(context, one, along(one, x)), spotAlong(context, other, along(other, x)), ohm)
         found.push({
           where: {
             kind: 'touch',
@@ -358,7 +376,7 @@ function touchFaults(ground: Ground, basis: OddsBasis): Entry[] {
           weight: length_m * (one.suspect || other.suspect ? basis.suspect : 1),
           elements: [...one.elements, ...other.elements],
           // Two leads that touch at little run both their valves.
-          besides: other.common ? [] : [one, other].flatMap((r) => devicesOn(ground, r)),
+          besides: other.common ? [] : [one, other].flatMap((r) => devicesOn(context, r)),
           cells: spots.at.flatMap((x) =>
             TOUCH_ohm.map((ohm, k): Cell => {
               const sd = (ohm - (TOUCH_ohm[k - 1] ?? 0)) / 2
@@ -377,25 +395,25 @@ function touchFaults(ground: Ground, basis: OddsBasis): Entry[] {
   return found
 }
 
-const devicesOn = (ground: Ground, run: Run): DeviceId[] => {
-  const { powered } = ground.meterState
-  const reached = ground.terminals.find((t) =>
-    ground.walk(t).runs.some((r) => r.link === powered.parts[run.elements[0]!]!.of),
+const devicesOn = (context: HuntContext, run: Run): DeviceId[] => {
+  const { powered } = context.meterState
+  const reached = context.terminals.find((t) =>
+    context.walk(t).runs.some((r) => r.link === powered.parts[run.elements[0]!]!.of),
   )
-  return reached === undefined ? [] : [...(ground.hanging.get(reached)?.coils ?? [])]
+  return reached === undefined ? [] : [...(context.hanging.get(reached)?.coils ?? [])]
 }
 
-function jointFaults(ground: Ground, basis: OddsBasis, today: string | null): Entry[] {
+function jointFaults(context: HuntContext, basis: OddsBasis, today: string | null): Entry[] {
   const {
     site,
     meterState: { powered },
-  } = ground
+  } = context
   const legs = new Map<string, number[]>()
   powered.parts.forEach(({ of }, element) => {
-    if (of.kind === 'leg' && ground.within(element)) legs.set(of.splice, [...(legs.get(of.splice) ?? []), element])
+    if (of.kind === 'leg' && context.within(element)) legs.set(of.splice, [...(legs.get(of.splice) ?? []), element])
   })
   return [...legs].flatMap(([id, all]): Entry[] => {
-    const splice = must(site.splices, id)
+    const splice = getOrThrow(site.splices, id)
     const where: Part = { kind: 'joint', splice: id as SpliceId }
     const years =
       today !== null && splice.made
@@ -407,7 +425,7 @@ function jointFaults(ground: Ground, basis: OddsBasis, today: string | null): En
     const shown = all.length === 2 ? all.slice(0, 1) : all
     return shown.flatMap((element): Entry[] => {
       const { of } = powered.parts[element]! as { of: Extract<Link, { kind: 'leg' }> }
-      const common = ground.onCommon(of.a) && of.end.kind === 'core' && all.length > 2
+      const common = context.onCommon(of.a) && of.end.kind === 'core' && all.length > 2
       const entry = {
         where,
         family: common ? 'common' : 'splice',
@@ -437,16 +455,16 @@ function jointFaults(ground: Ground, basis: OddsBasis, today: string | null): En
   })
 }
 
-function coilFaults(ground: Ground, basis: OddsBasis): Entry[] {
-  const { site, climate } = ground
+function coilFaults(context: HuntContext, basis: OddsBasis): Entry[] {
+  const { site, climate } = context
   const warm = copperFactor(climate.coil_C)
-  return [...ground.coilElement]
-    .filter(([, e]) => ground.within(e))
+  return [...context.coilElement]
+    .filter(([, e]) => context.within(e))
     .flatMap(([device, element]): Entry[] => {
       const entry = {
         where: { kind: 'coil', device } as const,
         family: 'coil',
-        weight: must(site.devices, device).condition.state === 'suspect' ? basis.suspect : 1,
+        weight: getOrThrow(site.devices, device).condition.state === 'suspect' ? basis.suspect : 1,
         elements: [element],
       } as const
       const own = coil_ohm(site, { kind: 'coil', device } as Extract<Link, { kind: 'coil' }>, 'value')
@@ -482,13 +500,16 @@ function coilFaults(ground: Ground, basis: OddsBasis): Entry[] {
 /** How many times likelier two leads are mistaken for each other than any two. */
 const [NEXT_ON_THE_DOOR, IN_ONE_BOX] = [4, 3]
 
-/** Leads one screw beside their own, and what dies in the cabinet. Leads are mistaken for a neighbour's before any other's. */
-function cabinetFaults(ground: Ground): Entry[] {
-  const { controller, terminals, site } = ground
-  const stations = terminals.filter((t) => ground.stationAt(t) !== null)
+/**
+ * Leads one screw beside their own, and what dies in the cabinet. Leads are mistaken for a neighbour's before any
+ * other's.
+ */
+function cabinetFaults(context: HuntContext): Entry[] {
+  const { controller, terminals, site } = context
+  const stations = terminals.filter((t) => context.stationAt(t) !== null)
   const placeAt = (t: TerminalId): PlaceId | null => {
-    const v = ground.valvesOf(t)[0]
-    return v === undefined ? null : must(site.devices, v).place
+    const v = context.valvesOf(t)[0]
+    return v === undefined ? null : getOrThrow(site.devices, v).place
   }
   const pair = (i: number, j: number, cause: 'swapped' | 'doubled', weight: number): Entry => {
     const [one, two] = [stations[i]!, stations[j]!]
@@ -499,9 +520,9 @@ function cabinetFaults(ground: Ground): Entry[] {
       weight,
       elements: [],
       cells: [
-        { mods: cause === 'swapped' ? none : joined({ node: ground.wire(one) }, { node: ground.wire(two) }, 1e-3) },
+        { mods: cause === 'swapped' ? none : joined({ node: context.wire(one) }, { node: context.wire(two) }, 1e-3) },
       ],
-      besides: [...ground.valvesOf(one), ...ground.valvesOf(two)],
+      besides: [...context.valvesOf(one), ...context.valvesOf(two)],
     }
   }
   const pairs = stations.flatMap((one, i) =>
@@ -523,7 +544,9 @@ function cabinetFaults(ground: Ground): Entry[] {
     ...pairs,
     cabinet('supply', 'supply_dead'),
     cabinet('water', 'water_off'),
-    ...(must(site.controllers, controller).sensor.closedBy === 'nothing' ? [] : [cabinet('sensor', 'sensor_open')]),
+    ...(getOrThrow(site.controllers, controller).sensor.closedBy === 'nothing'
+      ? []
+      : [cabinet('sensor', 'sensor_open')]),
     ...terminals.map((terminal): Entry => ({
       where: { kind: 'terminal', controller, terminal },
       cause: 'terminal_dead',
@@ -536,23 +559,23 @@ function cabinetFaults(ground: Ground): Entry[] {
 }
 
 /** Of a fault's cells of one size, the one in the middle of its positions. */
-export const middleLike = (f: Fault, ohm: number | null): Variant => {
+export const middleLike = (f: Fault, ohm: number | null): FaultHypothesis => {
   const like = f.variants.filter((v) => v.ohm === ohm)
   return like[like.length >> 1]!
 }
 
 /** Faults that are there together. */
-export type Faults = readonly Variant[]
+export type Faults = readonly FaultHypothesis[]
 
 /**
- * All that some faults do at once; `at` chooses which of a variant's settings. `ends` are the nodes of an element: where one
- * fault changes the very element along which the other touches, the touching moves to the nearer end of it.
+ * All that some faults do at once; `at` chooses which of a variant's settings. `ends` are the nodes of an element:
+ * where one fault changes the very element along which the other touches, the touching moves to the nearer end of it.
  */
 export function modsOf(
   faults: Faults,
   ends: (element: number) => { readonly a: number; readonly b: number },
-  at: (v: Variant) => Mods = (v) => v.mods,
-): Mods {
+  at: (v: FaultHypothesis) => NetworkEdit = (v) => v.mods,
+): NetworkEdit {
   if (faults.length === 1) return at(faults[0]!)
   const alters = faults.flatMap((v) => at(v).alters)
   const clear = (s: Spot): Spot =>

@@ -1,9 +1,12 @@
 import type { ReadingValue } from '../record'
 import type { DeviceId } from '../site'
-import { blurAt, SOIL_MOST_ohm, TRUNCATED, type Foreseen } from './foresee'
+import { blurAt, SOIL_MOST_ohm, TRUNCATED, type Prediction } from './predictor'
 import { logNormal, logSum } from './normal'
 
-/** What a coil is known to deviate from its sheet, as a part of it: from an earlier good reading, or its tolerance alone. */
+/**
+ * What a coil is known to deviate from its sheet, as a part of it: from an earlier good reading, or its tolerance
+ * alone.
+ */
 export interface CoilPrior {
   readonly mean: number
   readonly sd: number
@@ -22,16 +25,19 @@ const WEAK_INSULATION = 0.02
 /** A reading in ohms with what was foreseen of it: to be weighed together with the others of its coils. */
 export interface Weighed {
   readonly ohm: number
-  readonly seen: Extract<Foreseen, { kind: 'ohms' }>
+  readonly seen: Extract<Prediction, { kind: 'ohms' }>
   readonly offset: number
 }
 
-/** Log-likelihood of a reading that stands alone, or the reading in ohms that must be weighed with others and the log so far. */
+/**
+ * Log-likelihood of a reading that stands alone, or the reading in ohms that must be weighed with others and the log
+ * so far.
+ */
 export function weighAlone(
-  seen: Foreseen,
+  seen: Prediction,
   value: ReadingValue,
   supply_V: { read: number | null; nominal: number },
-): { log: number; ohms: Extract<Foreseen, { kind: 'ohms' }> | null } {
+): { log: number; ohms: Extract<Prediction, { kind: 'ohms' }> | null } {
   const alone = (log: number) => ({ log: Math.max(log, Math.log(SLIP) - 6), ohms: null })
   switch (seen.kind) {
     case 'either': {
@@ -106,9 +112,9 @@ export function weighAlone(
 const clamped = (p: number, least = SLIP): number => Math.min(1 - least, Math.max(least, p))
 
 /**
- * Log-likelihood of readings in ohms that share coils and the figures of one hypothesis, all of them normal: a coil deviates
- * alike in every reading it is part of, and a fault has one severity. Readings linked by a coil are taken together by their
- * covariance (Cholesky); the figures, which all groups share, are integrated out afterwards.
+ * Log-likelihood of readings in ohms that share coils and the figures of one hypothesis, all of them normal: a coil
+ * deviates alike in every reading it is part of, and a fault has one severity. Readings linked by a coil are taken
+ * together by their covariance (Cholesky); the figures, which all groups share, are integrated out afterwards.
  */
 export function weighTogether(readings: readonly Weighed[], coils: CoilPriors): number {
   const figures = readings.reduce((most, r) => Math.max(most, r.offset + r.seen.figures.length), 0)
@@ -164,14 +170,14 @@ export function weighTogether(readings: readonly Weighed[], coils: CoilPriors): 
       for (let m = 0; m < figures; m++) a[k * figures + m]! += dot(rows[1 + k]!, rows[1 + m]!)
     }
   }
-  return figures === 0 ? log : orSlipped(log + figuresOut(a, b, figures), readings.length)
+  return figures === 0 ? log : orSlipped(log + marginalizeNuisance(a, b, figures), readings.length)
 }
 
 /** Readings that fit nothing may have slipped, all of them. */
 const orSlipped = (log: number, readings: number): number => logSum([log, readings * Math.log(SLIP / SLIP_ohm)])
 
 /** Integrates unit-normal figures out of a quadratic: ½·bᵀ(I + A)⁻¹b − ½·log|I + A|. */
-function figuresOut(a: Float64Array, b: Float64Array, n: number): number {
+function marginalizeNuisance(a: Float64Array, b: Float64Array, n: number): number {
   const m = a.slice()
   for (let i = 0; i < n; i++) m[i * n + i]! += 1
   const x = b.slice()
@@ -206,12 +212,18 @@ function groupsOf(readings: readonly Weighed[]): Weighed[][] {
   return groups.map((g) => g.of)
 }
 
-/** A coil's own drift from year to year and the ground's temperature, which is never known to a kelvin or two, as a part of it. */
+/**
+ * A coil's own drift from year to year and the ground's temperature, which is never known to a kelvin or two, as a
+ * part of it.
+ */
 const DRIFT = 0.006
 
-/** What an earlier good reading says of a coil: the rest of its sum after what the record predicts, against the noise of both. */
+/**
+ * What an earlier good reading says of a coil: the rest of its sum after what the record predicts, against the noise
+ * of both.
+ */
 export function coilPriorFrom(
-  seen: Extract<Foreseen, { kind: 'ohms' }>,
+  seen: Extract<Prediction, { kind: 'ohms' }>,
   device: DeviceId,
   ohm: number,
   tolerance_ratio: number,

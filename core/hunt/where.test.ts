@@ -1,20 +1,20 @@
 import { randomSite } from '../../tests/random-site'
 import { COMMON_METER, partKey, type RunPart } from '../record'
-import { must, type ControllerId, type CoreId, type Site, type StopId } from '../site'
-import { groundOf } from './ground'
+import { getOrThrow, type ControllerId, type CoreId, type Site, type StopId } from '../site'
+import { huntContextOf } from './context'
 import { huntOf } from './hunt'
-import { runsOf } from './variants'
+import { conductorRunsOf } from './variants'
 import { holdsPart, placesOf } from './where'
 
 const A = 'A' as ControllerId
 const { site } = randomSite(11, { loops: false })
-const runs = runsOf(groundOf(site, A)!)
+const runs = conductorRunsOf(huntContextOf(site, A)!)
 const long = runs.find((r) => r.to > r.from + 1)!
 
 /** The site with a box that is new on record before the last stop of a run, and with the run opened there if asked. */
 function withStop({ where, to }: (typeof runs)[number], opened: boolean): Site {
-  const cable = must(site.cables, where.cable)
-  const core = must(cable.cores, where.core)
+  const cable = getOrThrow(site.cables, where.cable)
+  const core = getOrThrow(cable.cores, where.core)
   const stop = { ...cable.stops[to]!, id: 'new' as StopId, at_m: null }
   const stops = [...cable.stops.slice(0, to), stop, ...cable.stops.slice(to)]
   const cores = opened ? { ...cable.cores, [where.core]: { ...core, cutAt: [...core.cutAt, stop.id] } } : cable.cores
@@ -23,14 +23,14 @@ function withStop({ where, to }: (typeof runs)[number], opened: boolean): Site {
 
 test('a part keeps its name and its places when a stop comes in between; other stretches keep theirs', () => {
   const on = withStop(long, false)
-  const keys = new Set(runsOf(groundOf(on, A)!).map((r) => partKey(r.where)))
+  const keys = new Set(conductorRunsOf(huntContextOf(on, A)!).map((r) => partKey(r.where)))
   expect([...keys].sort()).toEqual(runs.map((r) => partKey(r.where)).sort())
   for (const { where } of runs) expect(placesOf(on, where)).toEqual(placesOf(site, where))
 })
 
 test('a run that was opened since is held piece by piece by the run that was named; neighbours are not', () => {
   const on = withStop(long, true)
-  const today = runsOf(groundOf(on, A)!).map((r) => r.where)
+  const today = conductorRunsOf(huntContextOf(on, A)!).map((r) => r.where)
   const held = today.filter((part) => holdsPart(on, long.where, part))
   const ends = (r: RunPart) => [r.from, r.to]
   expect(held.map(ends)).toEqual([

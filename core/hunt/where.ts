@@ -1,21 +1,21 @@
 import { partKey, type Part, type RunPart } from '../record'
-import { lookUp, must, stopIndex, type PlaceId, type Site } from '../site'
+import { lookUp, getOrThrow, stopIndex, type PlaceId, type Site } from '../site'
 
 /** The places at which a part lies: one, or the two ends of a run. */
 export function placesOf(site: Site, part: Part): PlaceId[] {
   switch (part.kind) {
     case 'joint':
-      return [must(site.splices, part.splice).place]
+      return [getOrThrow(site.splices, part.splice).place]
     case 'run':
     case 'touch': {
-      const cable = must(site.cables, part.cable)
+      const cable = getOrThrow(site.cables, part.cable)
       return [part.from, part.to].map((stop) => cable.stops[stopIndex(cable, stop)]!.place)
     }
     case 'coil':
     case 'valve':
-      return [must(site.devices, part.device).place]
+      return [getOrThrow(site.devices, part.device).place]
     default:
-      return [must(site.controllers, part.controller).place]
+      return [getOrThrow(site.controllers, part.controller).place]
   }
 }
 

@@ -2,7 +2,7 @@ import { commandsBetween, create, freeId, setDistance, type Work } from '../plan
 import { accepted, refusal, refused, type Outcome } from '../refusal'
 import {
   entries,
-  must,
+  getOrThrow,
   type CableId,
   type Command,
   type Place,
@@ -22,7 +22,7 @@ export const rounded = ({ x_m, y_m }: Point): Point => ({
 
 /** The commands that put a place on the map: as drawn, or as found (it then counts as found). */
 export function placeCommands(site: Site, place: PlaceId, at: Point, as: 'drawn' | 'found', today: string): Command[] {
-  const record = must(site.places, place)
+  const record = getOrThrow(site.places, place)
   if (as === 'drawn')
     return [
       {
@@ -63,17 +63,20 @@ export function newPlaceCommands(site: Site, at: Point, kind: Place['kind']): { 
 
 /** The commands that set the bends between a stop and the next. */
 export function bendCommands(site: Site, cable: CableId, stop: StopId, bends: readonly Point[]): Command[] {
-  const { [stop]: _old, ...rest } = must(site.cables, cable).bends
+  const { [stop]: _old, ...rest } = getOrThrow(site.cables, cable).bends
   return [{ do: 'set', in: 'cables', id: cable, field: 'bends', value: { ...rest, [stop]: bends.map(rounded) } }]
 }
 
-/** The commands that take every distance of a run from its drawing, on the leads beside it too. Stops that cannot be drawn keep theirs. */
+/**
+ * The commands that take every distance of a run from its drawing, on the leads beside it too. Stops that cannot be
+ * drawn keep theirs.
+ */
 export function lengthsFromDrawing(site: Site, cable: CableId): Outcome<Command[]> {
-  const drawn = drawnDistances_m(site, must(site.cables, cable))
+  const drawn = drawnDistances_m(site, getOrThrow(site.cables, cable))
   if (drawn.filter((d) => d !== null).length < 2)
-    return refused(refusal('not_drawn', ['cables', cable], { cable: must(site.cables, cable).tag ?? cable }))
+    return refused(refusal('not_drawn', ['cables', cable], { cable: getOrThrow(site.cables, cable).tag ?? cable }))
   const work: Work = { site }
-  const { stops } = must(site.cables, cable)
+  const { stops } = getOrThrow(site.cables, cable)
   stops.forEach((stop, i) => {
     if (i > 0 && drawn[i] !== null) setDistance(work, cable, stop.place, Math.round(drawn[i]! * 10) / 10)
   })
@@ -115,15 +118,17 @@ export function removePlaceCommands(site: Site, place: PlaceId): Outcome<Command
       (r) => r.place === place,
     ) || Object.values(site.cables).some((c) => c.stops.some((s) => s.place === place))
   return used
-    ? refused(refusal('place_in_use', ['places', place], { at: must(site.places, place).tag }))
+    ? refused(refusal('place_in_use', ['places', place], { at: getOrThrow(site.places, place).tag }))
     : accepted([{ do: 'remove', in: 'places', id: place }])
 }
 
-/** The commands that take a cable off the property with the caps on its ends; one that is joined anywhere is refused. */
+/**
+ * The commands that take a cable off the property with the caps on its ends; one that is joined anywhere is refused.
+ */
 export function removeCableCommands(site: Site, cable: CableId): Outcome<Command[]> {
   const on = entries(site.splices).filter(([, s]) => s.ends.some((e) => e.kind === 'core' && e.cable === cable))
   if (on.some(([, s]) => s.connector !== 'cap'))
-    return refused(refusal('cable_in_use', ['cables', cable], { cable: must(site.cables, cable).tag ?? cable }))
+    return refused(refusal('cable_in_use', ['cables', cable], { cable: getOrThrow(site.cables, cable).tag ?? cable }))
   return accepted([
     ...on.map(([id]): Command => ({ do: 'remove', in: 'splices', id })),
     { do: 'remove', in: 'cables', id: cable },

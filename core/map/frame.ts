@@ -21,8 +21,8 @@ function scale_mPerDeg({ latitude_deg }: Origin): { north: number; east: number 
 }
 
 /**
- * Local metres as degrees. The plane touches the ellipsoid at the origin: within 1 km the error of a distance stays under
- * 0.02 % up to 60° of latitude, under a hand's breadth on a garden.
+ * Local metres as degrees. The plane touches the ellipsoid at the origin: within 1 km the error of a distance stays
+ * under 0.02 % up to 60° of latitude, under a hand's breadth on a garden.
  */
 export function toLatLon(origin: Origin, { x_m, y_m }: Point): LatLon {
   const { north, east } = scale_mPerDeg(origin)

@@ -1,5 +1,5 @@
 import {
-  must,
+  getOrThrow,
   stopPositions_m,
   type Cable,
   type Place,
@@ -29,13 +29,13 @@ export interface Leg {
 }
 
 /**
- * The legs of a cable that can be drawn: both of their places have a position. A cable without bends on a leg lies beside
- * the one that has them between the same places: leads share the trench of their common.
+ * The legs of a cable that can be drawn: both of their places have a position. A cable without bends on a leg lies
+ * beside the one that has them between the same places: leads share the trench of their common.
  */
 export function legsOf(site: Site, cable: Cable): Leg[] {
   return cable.stops.slice(0, -1).flatMap((stop, i): Leg[] => {
     const to = cable.stops[i + 1]!.place
-    const [a, b] = [whereIs(must(site.places, stop.place)), whereIs(must(site.places, to))]
+    const [a, b] = [whereIs(getOrThrow(site.places, stop.place)), whereIs(getOrThrow(site.places, to))]
     if (!a || !b) return []
     const points = [a, ...(cable.bends[stop.id] ?? bendsBetween(site).get(`${stop.place} ${to}`) ?? []), b]
     return [{ stop: stop.id, from: stop.place, to, points, length_m: length_m(points) }]
@@ -97,7 +97,10 @@ export function piece(points: readonly Point[], from_m: number, to_m: number): P
   return found
 }
 
-/** The part of the drawn way that a sleeve or a hazard covers: metres along the jacket, counted from where its first stop lies. */
+/**
+ * The part of the drawn way that a sleeve or a hazard covers: metres along the jacket, counted from where its first
+ * stop lies.
+ */
 export function markLine(site: Site, cable: Cable, { from_m, to_m }: WayMark): Point[] {
   const start_m = stopPositions_m(cable)[0]!.value
   return piece(lineOf(site, cable), from_m - start_m, to_m - start_m)

@@ -1,7 +1,7 @@
 import { commandsBetween, create, freeId, set, type Work } from '../plan'
 import { accepted, refusal, refused, type Outcome } from '../refusal'
 import { tag as tagSchema } from '../site/ids'
-import { byTag, entries, must, type Command, type Point, type PlaceId, type Site } from '../site'
+import { byTag, entries, getOrThrow, type Command, type Point, type PlaceId, type Site } from '../site'
 import { drawCable, rounded } from './edit'
 import { toLocal, type LatLon, type Origin } from './frame'
 import { apart_m, legsOf, whereIs } from './route'
@@ -12,7 +12,9 @@ export interface Drawn {
   readonly lines: readonly { readonly name: string; readonly at: readonly LatLon[] }[]
 }
 
-/** What became of them. Lines are left out that pass fewer than two boxes, points that have no name that can be a tag. */
+/**
+ * What became of them. Lines are left out that pass fewer than two boxes, points that have no name that can be a tag.
+ */
 export interface TakenIn {
   readonly commands: Command[]
   readonly moved: number
@@ -26,8 +28,9 @@ export interface TakenIn {
 const AT_BOX_m = 3
 
 /**
- * Brings points and lines into a property: a point moves the place of its name or adds a box; a line gives the cable of its
- * name its bends, or becomes a cable through the boxes it passes. A property without an origin gets the middle of what comes.
+ * Brings points and lines into a property: a point moves the place of its name or adds a box; a line gives the cable
+ * of its name its bends, or becomes a cable through the boxes it passes. A property without an origin gets the middle
+ * of what comes.
  */
 export function takeIn(site: Site, drawn: Drawn): TakenIn {
   const work: Work = { site }
@@ -128,12 +131,15 @@ function boxesAlong(site: Site, line: readonly Point[]): PlaceId[] {
   return passed.sort((a, b) => a.i - b.i || byTag(a.tag, b.tag)).map((p) => p.id)
 }
 
-/** The line's vertices between neighbouring stops; null where it does not pass the stops in order, whichever way it was walked. */
+/**
+ * The line's vertices between neighbouring stops; null where it does not pass the stops in order, whichever way it
+ * was walked.
+ */
 function bendsAlong(site: Site, stops: readonly PlaceId[], line: readonly Point[]): Point[][] | null {
   for (const way of [line, [...line].reverse()]) {
     let from = 0
     const at = stops.map((id) => {
-      const where = whereIs(must(site.places, id))
+      const where = whereIs(getOrThrow(site.places, id))
       const i = where === null || from < 0 ? -1 : way.findIndex((q, j) => j >= from && apart_m(q, where) <= AT_BOX_m)
       from = i
       return i

@@ -1,6 +1,8 @@
 import type { Point, Underlay } from '../site'
 
-/** A picture's pixels as metres: x = a·px + b·py + c, y = b·px − a·py + d; turned and scaled alike in all directions. */
+/**
+ * A picture's pixels as metres: x = a·px + b·py + c, y = b·px − a·py + d; turned and scaled alike in all directions.
+ */
 export interface Placement {
   readonly a: number
   readonly b: number
@@ -14,8 +16,8 @@ export interface Placement {
 const LEAST_APART_px = 2
 
 /**
- * The similarity that brings a picture under the map, by its two ties; with fewer its width and the middle at the origin,
- * or at the one tie. Pixels count from the upper left corner, down.
+ * The similarity that brings a picture under the map, by its two ties; with fewer its width and the middle at the
+ * origin, or at the one tie. Pixels count from the upper left corner, down.
  */
 export function placementOf({ ties, width_px, height_px, width_m }: Underlay): Placement {
   const [one, two] = ties

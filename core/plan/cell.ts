@@ -1,6 +1,6 @@
 import { parseGauge, parseLength } from '../quantity'
 import { accepted, parseWith, refusal, refused, type Outcome } from '../refusal'
-import { must, type CableId, type Command, type Site } from '../site'
+import { getOrThrow, type CableId, type Command, type Site } from '../site'
 import { commandsBetween } from './difference'
 import { leadOf, listCommands, withoutValve, type ListedRow } from './list'
 import { stationRow, type StationRow } from './row'
@@ -10,7 +10,10 @@ import { set, type Work } from './work'
 export const CELLS = ['name', 'zone', 'box', 'at_m', 'cable', 'coil', 'colour'] as const
 export type Cell = (typeof CELLS)[number]
 
-/** The commands that one cell of the list makes when it is written anew; an emptied cell makes its figure unknown again. */
+/**
+ * The commands that one cell of the list makes when it is written anew; an emptied cell makes its figure unknown
+ * again.
+ */
 export function cellCommands(site: Site, row: ListedRow, cell: Cell, text: string): Outcome<Command[]> {
   const written = text.trim()
   if (written === '') return accepted(emptied(site, row, cell))
@@ -23,7 +26,7 @@ export function cellCommands(site: Site, row: ListedRow, cell: Cell, text: strin
   if (cell !== 'box' && cell !== 'name' && cell !== 'zone') said.box = row.box
   // A valve that moves to another box takes that box's distance along.
   if (cell === 'at_m' || cell === 'colour' || cell === 'coil')
-    said.cable = row.run === null ? null : must(site.cables, row.run).tag
+    said.cable = row.run === null ? null : getOrThrow(site.cables, row.run).tag
   const parsed = parseWith(stationRow, said)
   return parsed.ok ? listCommands(site, [parsed.value as StationRow]) : parsed
 }
@@ -38,8 +41,11 @@ function emptied(site: Site, row: ListedRow, cell: Cell): Command[] {
   else if (cell === 'colour' && row.device !== null) {
     const lead = leadOf(site, row.device)
     if (lead) {
-      const { cores } = must(site.cables, lead.cable)
-      set(work, 'cables', lead.cable, 'cores', { ...cores, [lead.core]: { ...must(cores, lead.core), colour: null } })
+      const { cores } = getOrThrow(site.cables, lead.cable)
+      set(work, 'cables', lead.cable, 'cores', {
+        ...cores,
+        [lead.core]: { ...getOrThrow(cores, lead.core), colour: null },
+      })
     }
   } else if (cell === 'box' && row.stationId !== null && row.device !== null) {
     const touched = new Set<CableId>()
@@ -50,7 +56,10 @@ function emptied(site: Site, row: ListedRow, cell: Cell): Command[] {
   return commandsBetween(site, work.site)
 }
 
-/** The commands that give a run or a lead another size; `settled` says that it is seen or decided, and not for the sizing to choose. */
+/**
+ * The commands that give a run or a lead another size; `settled` says that it is seen or decided, and not for the
+ * sizing to choose.
+ */
 export function sizeCommands(site: Site, cable: CableId, text: string, settled: boolean): Outcome<Command[]> {
   const written = text.trim()
   const gauge = written === '' ? null : parseGauge(written, site.settings.market)

@@ -9,7 +9,9 @@ import {
   type Site,
 } from '../site'
 
-/** The fewest commands that make one site's records into another's: what is new, what is gone, the fields that differ. */
+/**
+ * The fewest commands that make one site's records into another's: what is new, what is gone, the fields that differ.
+ */
 export function commandsBetween(before: Site, after: Site): Command[] {
   const commands: Command[] = []
   for (const name of Object.keys(COLLECTIONS) as CollectionName[]) {

@@ -6,7 +6,7 @@ import {
   checkSite,
   commonOf,
   entries,
-  must,
+  getOrThrow,
   terminalEnd,
   terminalsInOrder,
   type CableId,
@@ -62,7 +62,7 @@ export function rowsOf(site: Site): ListedRow[] {
             {
               ...blank,
               ...placed(site, controller, station.valves[0] ?? null),
-              station: tag(must(record.terminals, terminal).tag),
+              station: tag(getOrThrow(record.terminals, terminal).tag),
               name: station.name,
               zone: station.zone,
               controller,
@@ -80,7 +80,7 @@ export function rowsOf(site: Site): ListedRow[] {
                     ...blank,
                     ...placed(site, controller, p.masterValve),
                     station: tag(MASTER),
-                    name: must(site.devices, p.masterValve).name,
+                    name: getOrThrow(site.devices, p.masterValve).name,
                     controller,
                     terminal,
                     stationId: null,
@@ -93,7 +93,7 @@ export function rowsOf(site: Site): ListedRow[] {
                     ...blank,
                     ...placed(site, controller, p.pumpRelay),
                     station: tag(RELAY),
-                    name: must(site.devices, p.pumpRelay).name,
+                    name: getOrThrow(site.devices, p.pumpRelay).name,
                     controller,
                     terminal,
                     stationId: null,
@@ -122,20 +122,20 @@ const blank: Omit<StationRow, 'station'> = {
 
 function placed(site: Site, controller: ControllerId, device: DeviceId | null) {
   if (device === null) return { device, run: null, place: null }
-  const { place, coilKind } = must(site.devices, device)
+  const { place, coilKind } = getOrThrow(site.devices, device)
   const lead = leadOf(site, device)
-  const run = runsOf(site, controller).find((r) => stopAt(must(site.cables, r.cable), place) >= 0)
-  const cable = lead ? must(site.cables, lead.cable) : run ? must(site.cables, run.cable) : null
+  const run = runsOf(site, controller).find((r) => stopAt(getOrThrow(site.cables, r.cable), place) >= 0)
+  const cable = lead ? getOrThrow(site.cables, lead.cable) : run ? getOrThrow(site.cables, run.cable) : null
   const at = cable ? bounded(cable.stops[stopAt(cable, place)]?.at_m ?? null) : null
-  const own = lead && cable ? must(cable.cores, lead.core) : null
+  const own = lead && cable ? getOrThrow(cable.cores, lead.core) : null
   return {
     device,
     run: run?.cable ?? null,
     place,
-    box: must(site.places, place).tag,
+    box: getOrThrow(site.places, place).tag,
     at_m: at?.value ?? null,
-    cable: run ? must(site.cables, run.cable).tag : (cable?.tag ?? null),
-    coil: coilKind === null ? null : must(site.coilKinds, coilKind).name,
+    cable: run ? getOrThrow(site.cables, run.cable).tag : (cable?.tag ?? null),
+    coil: coilKind === null ? null : getOrThrow(site.coilKinds, coilKind).name,
     colour: own?.colour?.value ?? null,
     kind: cable?.kind === 'multicore' || cable?.kind === 'single' ? cable.kind : null,
     gauge: (own?.gauge ?? cable?.gauge)?.value ?? null,
@@ -180,9 +180,9 @@ function readLeads(site: Site): Map<DeviceId, Lead> {
 }
 
 /**
- * The commands that bring rows into the property: new stations with valve, lead and joints; rows of stations that are there
- * change what they say (a null leaves what is on record). A valve that moves takes its lead along. Wiring is plain: the
- * common cut and tapped in each box, a lead cut in its own box only, every loose end capped.
+ * The commands that bring rows into the property: new stations with valve, lead and joints; rows of stations that are
+ * there change what they say (a null leaves what is on record). A valve that moves takes its lead along. Wiring is
+ * plain: the common cut and tapped in each box, a lead cut in its own box only, every loose end capped.
  */
 export function listCommands(site: Site, rows: readonly StationRow[]): Outcome<Command[]> {
   const work: Work = { site }
@@ -203,14 +203,14 @@ export function listCommands(site: Site, rows: readonly StationRow[]): Outcome<C
     }
     if (
       at.tag.toLowerCase() === 'c' ||
-      must(work.site.controllers, at.controller).terminals[at.tag as TerminalId]?.role === 'common'
+      getOrThrow(work.site.controllers, at.controller).terminals[at.tag as TerminalId]?.role === 'common'
     ) {
       wrong.push(refusal('common_is_no_output', [`row ${i + 1}`, 'station']))
       return
     }
     const run =
       row.cable === null || row.box === null ? null : Object.values(work.site.cables).find((c) => c.tag === row.cable)
-    if (run && !runsOf(work.site, at.controller).some((r) => must(work.site.cables, r.cable) === run)) {
+    if (run && !runsOf(work.site, at.controller).some((r) => getOrThrow(work.site.cables, r.cable) === run)) {
       wrong.push(refusal('not_a_run', [`row ${i + 1}`, 'cable'], { cable: row.cable! }))
       return
     }
@@ -222,7 +222,10 @@ export function listCommands(site: Site, rows: readonly StationRow[]): Outcome<C
   return withoutDcOnAc(site, work.site)
 }
 
-/** The commands from one site to another; refused where a coil for direct current would newly hang on an output for alternating current. */
+/**
+ * The commands from one site to another; refused where a coil for direct current would newly hang on an output for
+ * alternating current.
+ */
 export function withoutDcOnAc(before: Site, after: Site): Outcome<Command[]> {
   const dc = (site: Site) => checkSite(site).filter((f) => f.code === 'dc_coil_on_ac')
   const was = new Set(dc(before).map((r) => r.path[1]))
@@ -258,7 +261,7 @@ function firstController(work: Work): ControllerId {
 }
 
 function terminalFor(work: Work, controller: ControllerId, tag: string, role: 'station' | 'master'): TerminalId {
-  const { terminals } = must(work.site.controllers, controller)
+  const { terminals } = getOrThrow(work.site.controllers, controller)
   const found = entries(terminals).find(([, t]) =>
     role === 'master' ? t.role === 'master' : t.tag.toLowerCase() === tag.toLowerCase(),
   )
@@ -287,7 +290,7 @@ function takeRow(work: Work, controller: ControllerId, tag: string, row: Station
   const valve = device ?? newValve(work, controller, terminal, tag, place, master)
   if (coil !== undefined) set(work, 'devices', valve, 'coilKind', coil)
   if (master && row.name !== '') set(work, 'devices', valve, 'name', row.name)
-  const elsewhere = must(work.site.devices, valve).place !== place
+  const elsewhere = getOrThrow(work.site.devices, valve).place !== place
   if (elsewhere) {
     unwire(work, valve, touched)
     set(work, 'devices', valve, 'place', place)
@@ -326,7 +329,10 @@ function stationDevice(work: Work, controller: ControllerId, terminal: TerminalI
   return station.valves[0] ?? null
 }
 
-/** The master valve of the controller's point of connection, which is made where there is none; every station then comes on with it. */
+/**
+ * The master valve of the controller's point of connection, which is made where there is none; every station then
+ * comes on with it.
+ */
 function masterDevice(work: Work, controller: ControllerId, terminal: TerminalId): DeviceId | null {
   const found = entries(work.site.pointsOfConnection).find(
     ([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
@@ -346,7 +352,7 @@ function takeRelay(work: Work, controller: ControllerId, row: StationRow): void 
   const [id, point] = entries(work.site.pointsOfConnection).find(
     ([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
   )!
-  const place = must(work.site.controllers, controller).place
+  const place = getOrThrow(work.site.controllers, controller).place
   const relay = point.pumpRelay ?? (freeId(work.site, 'devices', `${controller}-relay`) as DeviceId)
   if (point.pumpRelay === null) {
     create(work, 'devices', relay, { kind: 'relay', place, name: row.name })
@@ -399,7 +405,10 @@ export function placeFor(work: Work, tag: string): PlaceId {
   return id
 }
 
-/** A coil kind by its name; where none has it and it is a number, one of so many ohms; else one of typical ohms under that name. */
+/**
+ * A coil kind by its name; where none has it and it is a number, one of so many ohms; else one of typical ohms under
+ * that name.
+ */
 function coilKindFor(work: Work, written: string): string {
   const found = entries(work.site.coilKinds).find(([, k]) => k.name.toLowerCase() === written.trim().toLowerCase())
   if (found) return found[0]
@@ -414,8 +423,8 @@ function runFor(work: Work, controller: ControllerId, row: StationRow, place: Pl
   const runs = runsOf(work.site, controller)
   const named =
     row.cable === null
-      ? (runs.find((r) => stopAt(must(work.site.cables, r.cable), place) >= 0) ?? runs[0])
-      : runs.find((r) => must(work.site.cables, r.cable).tag === row.cable)
+      ? (runs.find((r) => stopAt(getOrThrow(work.site.cables, r.cable), place) >= 0) ?? runs[0])
+      : runs.find((r) => getOrThrow(work.site.cables, r.cable).tag === row.cable)
   return (
     named ??
     startRun(work, controller, row.cable ?? freeRunTag(work.site), row.kind ?? 'multicore', row.gauge, place, row.at_m)
@@ -428,7 +437,7 @@ function freeRunTag(site: Site): string {
 
 /** A row's cable columns describe the run; the kind of a run with leads on it stays. */
 function describeRun(work: Work, run: PlanRun, row: StationRow): void {
-  const cable = must(work.site.cables, run.cable)
+  const cable = getOrThrow(work.site.cables, run.cable)
   const written = row.gauge as Gauge | null
   if (
     written !== null &&
@@ -448,14 +457,15 @@ function wire(
   row: StationRow,
   touched: Set<CableId>,
 ): void {
-  const cable = must(work.site.cables, run.cable)
+  const cable = getOrThrow(work.site.cables, run.cable)
   const home = cable.stops[0]!
   if (cable.kind === 'multicore') {
     const station =
       entries(work.site.stations).find(([, s]) => s.controller === run.controller && s.terminal === terminal)?.[0] ??
       null
     const spare = spareCore(work.site, run.cable, station)
-    if (spare === null && isLaid(cable)) return // it has no core to give: the valve stands in its box until somebody decides
+    // it has no core to give: the valve stands in its box until somebody decides
+    if (spare === null && isLaid(cable)) return
     const core = spare ?? addCore(work, run.cable, row.colour)
     bringCore(work, run, core, terminal, valve, place)
   } else {
@@ -482,7 +492,7 @@ function unwire(work: Work, valve: DeviceId, touched: Set<CableId>): void {
   const lead = leadOf(work.site, valve)
   for (const port of ['a', 'b']) part(work, portEnd(valve, port))
   if (!lead) return
-  const cable = must(work.site.cables, lead.cable)
+  const cable = getOrThrow(work.site.cables, lead.cable)
   if (cable.kind === 'single' && Object.keys(cable.cores).length === 1) {
     for (const s of cable.stops)
       for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(lead.cable, lead.core, s.id, side))
@@ -491,13 +501,13 @@ function unwire(work: Work, valve: DeviceId, touched: Set<CableId>): void {
     return
   }
   part(work, coreEnd(lead.cable, lead.core, cable.stops[0]!.id, 'leaves'))
-  for (const stop of must(cable.cores, lead.core).cutAt) heal(work, lead.cable, lead.core, stop)
+  for (const stop of getOrThrow(cable.cores, lead.core).cutAt) heal(work, lead.cable, lead.core, stop)
   touched.add(lead.cable)
 }
 
 function recolour(work: Work, cableId: CableId, core: CoreId, colour: string): void {
-  const cable = must(work.site.cables, cableId)
-  const record = must(cable.cores, core)
+  const cable = getOrThrow(work.site.cables, cableId)
+  const record = getOrThrow(cable.cores, core)
   if (record.colour?.value !== colour)
     set(work, 'cables', cableId, 'cores', {
       ...cable.cores,
@@ -505,11 +515,14 @@ function recolour(work: Work, cableId: CableId, core: CoreId, colour: string): v
     })
 }
 
-/** The commands that take a station off the property: its record, its valves and their wiring; a jacket's core becomes a spare. */
+/**
+ * The commands that take a station off the property: its record, its valves and their wiring; a jacket's core becomes
+ * a spare.
+ */
 export function removalCommands(site: Site, station: StationId): Command[] {
   const work: Work = { site }
   const touched = new Set<CableId>()
-  const { valves } = must(site.stations, station)
+  const { valves } = getOrThrow(site.stations, station)
   remove(work, 'stations', station)
   for (const valve of valves) withoutValve(work, valve, touched)
   for (const cable of touched) capLoose(work, cable)

@@ -3,8 +3,8 @@ import { gaugeSchema } from '../quantity'
 import { tag, words } from '../site/ids'
 
 /**
- * A station as people list it. `station` is its terminal's tag, with the controller's before it where there are several;
- * `MV` and `relay` name the master valve and the pump relay. What is null is not known, and stays so.
+ * A station as people list it. `station` is its terminal's tag, with the controller's before it where there are
+ * several; `MV` and `relay` name the master valve and the pump relay. What is null is not known, and stays so.
  */
 export const stationRow = z.strictObject({
   station: z.string().regex(/^([^\s:,\p{Cc}\p{Cs}]{1,12}:)?[^\s:,\p{Cc}\p{Cs}]{1,12}$/u, 'a terminal such as 3 or A:3'),

@@ -4,7 +4,7 @@ import {
   endKey,
   entries,
   lookUp,
-  must,
+  getOrThrow,
   stopIndex,
   terminalEnd,
   type Cable,
@@ -34,8 +34,8 @@ export function runsOf(site: Site, controller: ControllerId): PlanRun[] {
   if (home === null) return []
   const landing = jointOf(site, terminalEnd(controller, home))
   if (landing === null) return []
-  return must(site.splices, landing).ends.flatMap((e) =>
-    e.kind === 'core' && e.side === 'leaves' && must(site.cables, e.cable).stops[0]!.id === e.stop
+  return getOrThrow(site.splices, landing).ends.flatMap((e) =>
+    e.kind === 'core' && e.side === 'leaves' && getOrThrow(site.cables, e.cable).stops[0]!.id === e.stop
       ? [{ cable: e.cable, common: e.core, controller }]
       : [],
   )
@@ -54,7 +54,7 @@ export function startRun(
   at_m: number | null,
 ): PlanRun {
   const { site } = work
-  const home = must(site.controllers, controller).place
+  const home = getOrThrow(site.controllers, controller).place
   const id = freeId(site, 'cables', tag) as CableId
   create(work, 'cables', id, {
     tag,
@@ -81,8 +81,8 @@ function stopId(cable: Cable | null, place: PlaceId): string {
 export const stopAt = (cable: Cable, place: PlaceId) => cable.stops.findIndex((s, i) => i > 0 && s.place === place)
 
 /**
- * Takes a box into a cable: at its distance, or at the end where none is known. Where the cable becomes longer, its cores
- * go on: those joined at the old end are cut there, the common is joined on.
+ * Takes a box into a cable: at its distance, or at the end where none is known. Where the cable becomes longer, its
+ * cores go on: those joined at the old end are cut there, the common is joined on.
  */
 export function reachBox(
   work: Work,
@@ -91,7 +91,7 @@ export function reachBox(
   place: PlaceId,
   at_m: number | null,
 ): void {
-  const cable = must(work.site.cables, cableId)
+  const cable = getOrThrow(work.site.cables, cableId)
   if (stopAt(cable, place) >= 0) {
     if (at_m !== null) setDistance(work, cableId, place, at_m)
     return
@@ -108,7 +108,7 @@ export function reachBox(
     .filter(([core]) => {
       const joint = jointOf(work.site, coreEnd(cableId, core, last.id, 'arrives'))
       if (joint === null) return false
-      if (must(work.site.splices, joint).connector !== 'cap') return true
+      if (getOrThrow(work.site.splices, joint).connector !== 'cap') return true
       remove(work, 'splices', joint)
       return false
     })
@@ -121,17 +121,17 @@ export function reachBox(
 
 /** Cuts a core at an inner stop; nothing to do at an end or where it is cut already. */
 export function cutAt(work: Work, cableId: CableId, core: CoreId, stop: StopId): void {
-  const cable = must(work.site.cables, cableId)
+  const cable = getOrThrow(work.site.cables, cableId)
   const index = stopIndex(cable, stop)
-  const record = must(cable.cores, core)
+  const record = getOrThrow(cable.cores, core)
   if (index <= 0 || index === cable.stops.length - 1 || record.cutAt.includes(stop)) return
   set(work, 'cables', cableId, 'cores', { ...cable.cores, [core]: { ...record, cutAt: [...record.cutAt, stop] } })
 }
 
 /** Joins a core back together at a stop where nothing else holds its ends. */
 export function heal(work: Work, cableId: CableId, core: CoreId, stop: StopId): void {
-  const cable = must(work.site.cables, cableId)
-  const record = must(cable.cores, core)
+  const cable = getOrThrow(work.site.cables, cableId)
+  const record = getOrThrow(cable.cores, core)
   if (!record.cutAt.includes(stop)) return
   for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(cableId, core, stop, side))
   set(work, 'cables', cableId, 'cores', {
@@ -142,7 +142,7 @@ export function heal(work: Work, cableId: CableId, core: CoreId, stop: StopId): 
 
 /** Sets how far along its run a box lies, on the run and on the leads that go the same way. */
 export function setDistance(work: Work, cableId: CableId, place: PlaceId, at_m: number | null): void {
-  const run = must(work.site.cables, cableId)
+  const run = getOrThrow(work.site.cables, cableId)
   const was = run.stops[stopAt(run, place)]?.at_m
   const before = was ? bounded(was)!.value : null
   if (before === at_m) return
@@ -187,9 +187,12 @@ export function capLoose(work: Work, cableId: CableId): void {
 export const isLaid = (cable: Cable): boolean =>
   cable.installed !== null || Object.values(cable.cores).some((c) => c.colour?.how === 'seen')
 
-/** The core of the jacket that serves nothing yet, capped or loose everywhere, and is kept for this station or for nothing. */
+/**
+ * The core of the jacket that serves nothing yet, capped or loose everywhere, and is kept for this station or for
+ * nothing.
+ */
 export function spareCore(site: Site, cableId: CableId, station: StationId | null = null): CoreId | null {
-  const cable = must(site.cables, cableId)
+  const cable = getOrThrow(site.cables, cableId)
   const held = new Set(entries(site.splices).flatMap(([, s]) => (s.connector === 'cap' ? [] : s.ends.map(endKey))))
   const rank = (c: Cable['cores'][CoreId]) => (c!.pinned?.use === 'station' ? 0 : 1)
   const free = entries(cable.cores)
@@ -205,7 +208,7 @@ export function spareCore(site: Site, cableId: CableId, station: StationId | nul
 
 /** A fresh core in a jacket. */
 export function addCore(work: Work, cableId: CableId, colour: string | null): CoreId {
-  const cable = must(work.site.cables, cableId)
+  const cable = getOrThrow(work.site.cables, cableId)
   const order = Math.max(-1, ...Object.values(cable.cores).map((c) => c.order)) + 1
   let id = `c${order}`
   while (lookUp(cable.cores, id)) id += 'x'
@@ -218,7 +221,7 @@ export function addCore(work: Work, cableId: CableId, colour: string | null): Co
 
 /** Brings a valve's common side to the run's common in its box, cutting the common there the first time. */
 export function tapCommon(work: Work, run: PlanRun, place: PlaceId, device: string): void {
-  const cable = must(work.site.cables, run.cable)
+  const cable = getOrThrow(work.site.cables, run.cable)
   const index = stopAt(cable, place)
   const stop = cable.stops[index]!
   cutAt(work, run.cable, run.common, stop.id)
@@ -228,11 +231,14 @@ export function tapCommon(work: Work, run: PlanRun, place: PlaceId, device: stri
     portEnd(device, 'b'),
   ]
   const cap = jointOf(work.site, ends[0]!)
-  if (cap !== null && must(work.site.splices, cap).connector === 'cap') remove(work, 'splices', cap)
+  if (cap !== null && getOrThrow(work.site.splices, cap).connector === 'cap') remove(work, 'splices', cap)
   join(work, place, ends)
 }
 
-/** Takes a free core of the jacket from a terminal to a valve: off its caps, cut in the valve's box, landed and joined. */
+/**
+ * Takes a free core of the jacket from a terminal to a valve: off its caps, cut in the valve's box, landed and
+ * joined.
+ */
 export function bringCore(
   work: Work,
   run: PlanRun,
@@ -241,10 +247,10 @@ export function bringCore(
   valve: DeviceId,
   place: PlaceId,
 ): void {
-  for (const s of must(work.site.cables, run.cable).stops)
+  for (const s of getOrThrow(work.site.cables, run.cable).stops)
     for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(run.cable, core, s.id, side))
-  const { stops } = must(work.site.cables, run.cable)
-  const stop = stops[stopAt(must(work.site.cables, run.cable), place)]!
+  const { stops } = getOrThrow(work.site.cables, run.cable)
+  const stop = stops[stopAt(getOrThrow(work.site.cables, run.cable), place)]!
   cutAt(work, run.cable, core, stop.id)
   join(work, stops[0]!.place, [terminalEnd(run.controller, terminal), coreEnd(run.cable, core, stops[0]!.id, 'leaves')])
   join(work, place, [portEnd(valve, 'a'), coreEnd(run.cable, core, stop.id, 'arrives')])

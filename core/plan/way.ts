@@ -1,6 +1,6 @@
 import { parseGauge, parseLength } from '../quantity'
 import { accepted, parseWith, refusal, refused, type Outcome, type Refusal } from '../refusal'
-import { bounded, entries, must, type CableId, type Command, type ControllerId, type Site } from '../site'
+import { bounded, entries, getOrThrow, type CableId, type Command, type ControllerId, type Site } from '../site'
 import { tag as tagSchema } from '../site/ids'
 import { commandsBetween } from './difference'
 import { placeFor } from './list'
@@ -40,16 +40,19 @@ export function readWay(text: string, unit: 'm' | 'ft'): Outcome<WrittenWay[]> {
 
 /** A run as `readWay` takes it. */
 export function wayText(site: Site, cable: CableId, show: (at_m: number) => string): string {
-  return must(site.cables, cable)
+  return getOrThrow(site.cables, cable)
     .stops.slice(1)
     .map((s) => {
       const at = bounded(s.at_m)
-      return at ? `${must(site.places, s.place).tag} ${show(at.value)}` : must(site.places, s.place).tag
+      return at ? `${getOrThrow(site.places, s.place).tag} ${show(at.value)}` : getOrThrow(site.places, s.place).tag
     })
     .join(', ')
 }
 
-/** The commands that bring a run to the boxes written: new ones taken in, distances set. Boxes left out stay; they may hold valves. */
+/**
+ * The commands that bring a run to the boxes written: new ones taken in, distances set. Boxes left out stay; they may
+ * hold valves.
+ */
 export function wayCommands(site: Site, cable: CableId, way: readonly WrittenWay[]): Command[] {
   const work: Work = { site }
   const common =
@@ -58,14 +61,17 @@ export function wayCommands(site: Site, cable: CableId, way: readonly WrittenWay
       .find((r) => r.cable === cable)?.common ?? null
   for (const { box, at_m } of way) {
     const place = placeFor(work, box)
-    if (stopAt(must(work.site.cables, cable), place) >= 0) setDistance(work, cable, place, at_m)
+    if (stopAt(getOrThrow(work.site.cables, cable), place) >= 0) setDistance(work, cable, place, at_m)
     else reachBox(work, cable, common, place, at_m)
   }
   capLoose(work, cable)
   return commandsBetween(site, work.site)
 }
 
-/** The commands that lay a new run from a controller: a jacket for everything, or a single common with leads beside it. */
+/**
+ * The commands that lay a new run from a controller: a jacket for everything, or a single common with leads beside
+ * it.
+ */
 export function newRunCommands(
   site: Site,
   controller: ControllerId,

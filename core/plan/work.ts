@@ -5,7 +5,7 @@ import {
   endKey,
   entries,
   lookUp,
-  must,
+  getOrThrow,
   setField,
   type CableId,
   type Command,
@@ -73,14 +73,14 @@ export function join(work: Work, place: PlaceId, ends: readonly End[]): void {
   const there = ends.map((e) => jointOf(work.site, e)).find((j) => j !== null) ?? null
   if (there === null) {
     const landing = ends.some((e) => e.kind === 'terminal')
-    create(work, 'splices', freeId(work.site, 'splices', `${must(work.site.places, place).tag}-j`), {
+    create(work, 'splices', freeId(work.site, 'splices', `${getOrThrow(work.site.places, place).tag}-j`), {
       place,
       connector: landing ? 'terminal' : 'unknown',
       ends: [...ends],
     })
     return
   }
-  const splice = must(work.site.splices, there)
+  const splice = getOrThrow(work.site.splices, there)
   const held = new Set(splice.ends.map(endKey))
   const more = ends.filter((e) => !held.has(endKey(e)))
   for (const e of more) part(work, e)
@@ -89,13 +89,13 @@ export function join(work: Work, place: PlaceId, ends: readonly End[]): void {
 }
 
 /**
- * Takes an end out of its joint; a joint left with nothing, a landing left with its terminal alone, and a connector left
- * with the jumper that led to it alone go.
+ * Takes an end out of its joint; a joint left with nothing, a landing left with its terminal alone, and a connector
+ * left with the jumper that led to it alone go.
  */
 export function part(work: Work, wanted: End): void {
   const id = jointOf(work.site, wanted)
   if (id === null) return
-  const splice = must(work.site.splices, id)
+  const splice = getOrThrow(work.site.splices, id)
   const left = splice.ends.filter((e) => endKey(e) !== endKey(wanted))
   const landing = splice.connector === 'terminal'
   const [last] = left
@@ -103,11 +103,11 @@ export function part(work: Work, wanted: End): void {
     left.length === 1 &&
     last?.kind === 'core' &&
     last.cable !== (wanted as { cable?: CableId }).cable &&
-    must(work.site.cables, last.cable).kind === 'jumper'
+    getOrThrow(work.site.cables, last.cable).kind === 'jumper'
   ) {
     const { cable } = last
     remove(work, 'splices', id)
-    for (const stop of must(work.site.cables, cable).stops)
+    for (const stop of getOrThrow(work.site.cables, cable).stops)
       for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(cable, last.core, stop.id, side))
     remove(work, 'cables', cable)
     return

@@ -21,7 +21,10 @@ export function area_mm2(gauge: Gauge): number {
   return (Math.PI / 4) * diameter_mm ** 2
 }
 
-/** Nominal resistance of one conductor at 20 °C, Ω/m: resistivity over cross-section. What a meter is expected to read. */
+/**
+ * Nominal resistance of one conductor at 20 °C, Ω/m: resistivity over cross-section. What a meter is expected to
+ * read.
+ */
 export function nominal_ohmPerM(gauge: Gauge): number {
   return COPPER_OHM_MM2_PER_M / area_mm2(gauge)
 }
@@ -42,7 +45,10 @@ export function gaugeText(gauge: Gauge): string {
 
 const SIZE = /^#?\s*(awg)?\s*(\d+(?:[.,]\d+)?)\s*(awg|mm\s*(?:2|\u00b2)|sq\.?\s*mm)?$/i
 
-/** Reads a conductor size: `18`, `18 AWG`, `1.5`, `1.5 mm²`; a bare figure is of the given market. Null where it is none. */
+/**
+ * Reads a conductor size: `18`, `18 AWG`, `1.5`, `1.5 mm²`; a bare figure is of the given market. Null where it is
+ * none.
+ */
 export function parseGauge(text: string, market: 'awg' | 'metric'): Gauge | null {
   const match = SIZE.exec(text.trim())
   if (!match) return null

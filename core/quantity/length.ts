@@ -8,7 +8,10 @@ export const toMetres = (length: number, unit: LengthUnit): number => (unit === 
 
 const LENGTH = /^(\d+(?:[.,]\d+)?)\s*(m|metres?|meters?|ft|feet|foot|['\u2032])?$/i
 
-/** Reads a length as people write it, `46`, `46 m`, `150 ft`, `150'`; a bare figure is in the given unit. Metres, or null where it is not one. */
+/**
+ * Reads a length as people write it, `46`, `46 m`, `150 ft`, `150'`; a bare figure is in the given unit. Metres, or
+ * null where it is not one.
+ */
 export function parseLength(text: string, unit: LengthUnit): number | null {
   const match = LENGTH.exec(text.trim())
   if (!match) return null

@@ -8,7 +8,10 @@ export interface Units {
   readonly temperature: 'C' | 'F'
 }
 
-/** Prints a figure in the user's units by the ending of its name: `_m`, `_C`, `_ohm`, `_ratio`. Others stay as they are. */
+/**
+ * Prints a figure in the user's units by the ending of its name: `_m`, `_C`, `_ohm`, `_ratio`. Others stay as they
+ * are.
+ */
 export function printFigure(name: string, value: string | number, units: Units): string {
   if (typeof value === 'string') return value
   if (name.endsWith('_m')) return lengthText(value, units)

@@ -30,7 +30,10 @@ const changedByOthers = (journal: readonly Accepted[], base: number, own: readon
 /** What an editor does in a row: a batch, taking back its last accepted one, or looking at what the server has. */
 type Act = readonly Command[] | 'undo' | 'look'
 
-/** The server and two editors who look only when they look; a batch is made on what its editor saw, and its own before it. */
+/**
+ * The server and two editors who look only when they look; a batch is made on what its editor saw, and its own before
+ * it.
+ */
 function play(order: readonly (0 | 1)[], scripts: readonly [readonly Act[], readonly Act[]]) {
   let site: Site = start
   const journal: Accepted[] = []

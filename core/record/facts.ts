@@ -7,7 +7,9 @@ import type { JobKind } from './kinds/job'
 import { kindOf, ownerIdOf, type FactBody, type Facts } from './kinds'
 import type { Reading } from './kinds/reading'
 
-/** The facts with one more. A fact already there under this id stays as it is; one that points at nothing is refused. */
+/**
+ * The facts with one more. A fact already there under this id stays as it is; one that points at nothing is refused.
+ */
 export function withFact(facts: Facts, id: string, { kind, fact }: FactBody): Outcome<Facts> {
   const { collection, owner } = kindOf(kind)
   if (lookUp(facts[collection], id)) return accepted(facts)

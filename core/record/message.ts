@@ -8,8 +8,8 @@ import { factBodies, type FactBody } from './kinds'
 export const SCHEMA_VERSION = 5
 
 /**
- * A change to the site: all commands or none, one step of undo. `base` is the revision it was made on, with the sender's
- * own batches of `onTopOf`, which were waiting then and are later than the base.
+ * A change to the site: all commands or none, one step of undo. `base` is the revision it was made on, with the
+ * sender's own batches of `onTopOf`, which were waiting then and are later than the base.
  */
 export const batch = z.strictObject({
   kind: z.literal('batch'),

@@ -6,8 +6,8 @@ const ofController = <K extends string>(kind: K) => z.strictObject({ kind: z.lit
 const ofDevice = <K extends string>(kind: K) => z.strictObject({ kind: z.literal(kind), device: deviceId })
 
 /**
- * A part of the property that a finding names: what is mended by one repair and cannot be told apart any further without
- * a spade. It holds ids alone, so that it stays the same part whatever the record becomes around it.
+ * A part of the property that a finding names: what is mended by one repair and cannot be told apart any further
+ * without a spade. It holds ids alone, so that it stays the same part whatever the record becomes around it.
  */
 export const part = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('joint'), splice: spliceId }),

@@ -11,7 +11,7 @@ import {
   fieldsOf,
   looseCommand,
   MOST_RECORDS,
-  must,
+  getOrThrow,
   portsOf,
   sameJson,
   siteSchema,
@@ -281,7 +281,9 @@ test('a device has the ports of its kind, and as many outputs as it is said to h
   const made = (device: RecordOf<'devices'>) => applyBatch(site, [createRecord('devices', 'd', device)])
   const ports = (device: RecordOf<'devices'>) => {
     const applied = made(device)
-    return applied.ok ? portsOf(must(applied.value.site.devices, 'd')).filter((p) => p.startsWith('out_')).length : null
+    return applied.ok
+      ? portsOf(getOrThrow(applied.value.site.devices, 'd')).filter((p) => p.startsWith('out_')).length
+      : null
   }
   const place = Object.keys(site.places)[0]!
   expect([ports({ kind: 'decoder', place }), ports({ kind: 'decoder', place, outputs: 6 })]).toEqual([2, 6])

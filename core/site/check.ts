@@ -7,7 +7,10 @@ import { terminalEnd, wiringOf, type Wiring } from './wiring'
 import type { ControllerId, DeviceId, TerminalId } from './ids'
 import type { Site } from './site'
 
-/** Something worth a look in a site that is otherwise in order. `wrong` will stop a valve; `doubt` may; `gap` is missing knowledge. */
+/**
+ * Something worth a look in a site that is otherwise in order. `wrong` will stop a valve; `doubt` may; `gap` is
+ * missing knowledge.
+ */
 export interface Finding extends Refusal {
   readonly weight: 'wrong' | 'doubt' | 'gap'
 }

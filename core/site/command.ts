@@ -46,7 +46,9 @@ export const setField = <K extends CollectionName, F extends FieldOf<K>>(
 export const setSetting = <F extends KeyOf<SettingsInput>>(field: F, value: At<SettingsInput, F>): Command =>
   ({ do: 'setSetting', field, value }) as unknown as Command
 
-/** A command whose collection or field is known only as the program runs; it is held against the schema when applied. */
+/**
+ * A command whose collection or field is known only as the program runs; it is held against the schema when applied.
+ */
 export const looseCommand = (
   loose:
     | ({ in: CollectionName; id: string } & (

@@ -36,7 +36,9 @@ export const controller = z.strictObject({
     .strictObject({ rating_VA: z.number().positive().max(2000) })
     .nullable()
     .default(null),
-  /** The controller starts a station only when its master valve is in: the valve then holds while the station starts. */
+  /**
+   * The controller starts a station only when its master valve is in: the valve then holds while the station starts.
+   */
   masterFirst: z.boolean().default(false),
   /** Most that may hang on the master terminal, holding. */
   masterLimit_A: z.number().positive().max(10).default(0.28),

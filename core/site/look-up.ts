@@ -4,7 +4,7 @@ export function lookUp<R extends object>(records: R, id: string): R[keyof R] | u
 }
 
 /** The record under an id that the site's invariants promise to be there. */
-export function must<R extends object>(records: R, id: string): R[keyof R] {
+export function getOrThrow<R extends object>(records: R, id: string): R[keyof R] {
   const record = lookUp(records, id)
   if (record === undefined) throw new Error(`must: no record ${id}; the site was not checked against its invariants`)
   return record

@@ -10,7 +10,10 @@ export const point = z.strictObject({
 })
 export type Point = z.infer<typeof point>
 
-/** Somewhere wires stop: a cabinet, a box. `position` is where it was drawn or is expected, `foundAt` where it was found. */
+/**
+ * Somewhere wires stop: a cabinet, a box. `position` is where it was drawn or is expected, `foundAt` where it was
+ * found.
+ */
 export const place = z.strictObject({
   tag,
   name: words(80).default(''),

@@ -17,7 +17,10 @@ export interface Leaving {
   readonly from: number
 }
 
-/** The terminal whose wire an end or a core is, through copper and joints as recorded; a common before others that are joined to it. Null for none. */
+/**
+ * The terminal whose wire an end or a core is, through copper and joints as recorded; a common before others that are
+ * joined to it. Null for none.
+ */
 export function terminalAt(site: Site, at: End | Leaving): TerminalOf | null {
   const wiring = wiringOf(site)
   const point =

@@ -1,7 +1,7 @@
 import type { Gauge } from '../quantity'
 import {
   entries,
-  must,
+  getOrThrow,
   type Cable,
   type Command,
   type CoreId,
@@ -13,8 +13,8 @@ import {
 import type { Sized } from './size'
 
 /**
- * The commands that write an answer's sizes into the plan, as assumed until somebody sees the wire. A single conductor whose
- * pieces get unlike sizes becomes a cable for each run of pieces alike; its joints stay as they are.
+ * The commands that write an answer's sizes into the plan, as assumed until somebody sees the wire. A single
+ * conductor whose pieces get unlike sizes becomes a cable for each run of pieces alike; its joints stay as they are.
  */
 export function sizingCommands(site: Site, { groups, chosen, stock }: Sized): Command[] {
   const commands: Command[] = []
@@ -23,7 +23,7 @@ export function sizingCommands(site: Site, { groups, chosen, stock }: Sized): Co
   const byCable = new Map<string, number[]>()
   groups.forEach((group, g) => byCable.set(group.cable, [...(byCable.get(group.cable) ?? []), g]))
   for (const [id, members] of byCable) {
-    const cable = must(site.cables, id)
+    const cable = getOrThrow(site.cables, id)
     const [first] = members
     const alike = members.every((g) => same(sizeOf(g).value, sizeOf(first!).value))
     if (alike) {
@@ -75,7 +75,7 @@ function piece(
 ): Cable {
   const stops = cable.stops.slice(run.from, run.to + 1)
   const inner = new Set<string>(stops.slice(1, -1).map((s) => s.id))
-  const record = must(cable.cores, core)
+  const record = getOrThrow(cable.cores, core)
   const within = <T>(of: Readonly<Record<string, T>>, until: number) =>
     Object.fromEntries(Object.entries(of).filter(([s]) => stops.slice(0, until).some((x) => x.id === s)))
   const [start, end] = [stopPositions_m(cable)[run.from]!.value, stopPositions_m(cable)[run.to]!.value]

@@ -3,7 +3,7 @@ import {
   entries,
   gaugeOf,
   lengthBetween_m,
-  must,
+  getOrThrow,
   stopPositions_m,
   type Cable,
   type CableId,
@@ -84,7 +84,7 @@ export function groupsOf(powered: Powered, anew = false): Grouped {
   const weight_m = new Float64Array(powered.parts.length)
   powered.parts.forEach(({ of }, e) => {
     if (of.kind !== 'stretch') return
-    const cable = must(site.cables, of.cable)
+    const cable = getOrThrow(site.cables, of.cable)
     groupOf[e] = at.get(`${of.cable}/${of.core}/${of.from}`) ?? -1
     weight_m[e] =
       lengthBetween_m(stopPositions_m(cable), of.from, of.to).high *

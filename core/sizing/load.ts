@@ -9,7 +9,7 @@ import {
   type Powered,
   type TerminalAt,
 } from '../circuit'
-import { entries, lookUp, must, type ControllerId, type DeviceId, type Site, type StationId } from '../site'
+import { entries, lookUp, getOrThrow, type ControllerId, type DeviceId, type Site, type StationId } from '../site'
 
 /** One coil as a load: the amperes of its sheet in a face, and the volts it asks for there. */
 export interface Load {
@@ -33,7 +33,9 @@ export interface Plant {
   readonly starts: readonly Start[]
 }
 
-/** The coil's temperature in the worst case: its sheet's own. A warmer coil draws less, so wire sized for this holds. */
+/**
+ * The coil's temperature in the worst case: its sheet's own. A warmer coil draws less, so wire sized for this holds.
+ */
 const SHEET_C = 20
 
 /** The worst a property must bear: low mains, hottest ground, thickest tolerance of wire, coils in the safe phase. */
@@ -53,8 +55,8 @@ export const worstPowered = (site: Site): Powered =>
   poweredOf(site, conditionsFor({ live: [], faces: new Map() }, worstConditions(site)))
 
 export function loadOf(site: Site, device: DeviceId, face: Face): Load {
-  const { coilKind } = must(site.devices, device)
-  const kind = coilKind === null ? null : must(site.coilKinds, coilKind)
+  const { coilKind } = getOrThrow(site.devices, device)
+  const kind = coilKind === null ? null : getOrThrow(site.coilKinds, coilKind)
   return { device, face, current_A: rated_A(kind, face), minimum_V: minimumOf(kind, face) }
 }
 
@@ -66,7 +68,7 @@ export function plantsOf(site: Site): Plant[] {
       starts: entries(site.stations).flatMap(([station, s]): Start[] => {
         if (
           s.controller !== controller ||
-          lookUp(must(site.controllers, controller).terminals, s.terminal)?.role === 'common'
+          lookUp(getOrThrow(site.controllers, controller).terminals, s.terminal)?.role === 'common'
         )
           return []
         const at = { controller, terminal: s.terminal }

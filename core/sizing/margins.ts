@@ -3,7 +3,7 @@ import {
   commonOf,
   gaugeOf,
   lengthBetween_m,
-  must,
+  getOrThrow,
   stopPositions_m,
   terminalEnd,
   type CableId,
@@ -14,8 +14,8 @@ import {
   type StationId,
 } from '../site'
 import type { Gauge } from '../quantity'
-import { bearer, type Borne } from './bear'
-import { Model, type Found } from './model'
+import { engineVerifier, type Verified } from './engine-verifier'
+import { Model, type Violation } from './model'
 
 /** A stretch of a thread at its worst moment: what it carries and what it takes. */
 export interface StretchLoss {
@@ -39,7 +39,7 @@ export interface ProfilePoint {
 export interface ThreadMargin {
   readonly station: StationId | null
   readonly device: DeviceId
-  readonly part: Found['watch']['part']
+  readonly part: Violation['watch']['part']
   /** The station that starts at that moment, and those running. */
   readonly starter: StationId
   readonly running: readonly StationId[]
@@ -74,9 +74,9 @@ export function marginsOf(site: Site): Margins {
   const model = new Model(site)
   const { powered } = model
   const ohm = Float64Array.from(powered.parts, (p) => p.z.re)
-  const safe = bearer(model, powered)
-  const optimistic = bearer(model, poweredOf(site, { ...powered.conditions, phase: 'optimistic' }))
-  const borne = new Map<string, { safe: Borne; optimistic: Borne }>()
+  const safe = engineVerifier(model, powered)
+  const optimistic = engineVerifier(model, poweredOf(site, { ...powered.conditions, phase: 'optimistic' }))
+  const borne = new Map<string, { safe: Verified; optimistic: Verified }>()
   const threads = model.findAll(ohm).map((found): ThreadMargin => {
     const { moment } = found
     const key = [moment.starter.station, ...moment.others.map((o) => o.station)].join(' ')
@@ -87,10 +87,10 @@ export function marginsOf(site: Site): Margins {
   return { threads: threads.sort((a, b) => a.margin_V - b.margin_V), unwired: model.unwired.map((s) => s.station) }
 }
 
-function threadOf(model: Model, found: Found, borne: Borne, optimistic: Borne): ThreadMargin {
+function threadOf(model: Model, found: Violation, borne: Verified, optimistic: Verified): ThreadMargin {
   const { watch, moment } = found
   const { site, powered } = model
-  const own = (b: Borne) => b.coils.find((c) => c.device === watch.load.device)!
+  const own = (b: Verified) => b.coils.find((c) => c.device === watch.load.device)!
   const { solution } = borne
   const coil = powered.parts.find((p) => p.of.kind === 'coil' && p.of.device === watch.load.device)!
   const across = minus(solution.volts(coil.a), solution.volts(coil.b))
@@ -112,9 +112,9 @@ function threadOf(model: Model, found: Found, borne: Borne, optimistic: Borne): 
       joints_V += drop_V
       continue
     }
-    const cable = must(site.cables, part.of.cable)
+    const cable = getOrThrow(site.cables, part.of.cable)
     const length = lengthBetween_m(stopPositions_m(cable), part.of.from, part.of.to)
-    const gauge = gaugeOf(cable, must(cable.cores, part.of.core))
+    const gauge = gaugeOf(cable, getOrThrow(cable.cores, part.of.core))
     unknown ||= gauge === null || length.low !== length.high
     stretches.push({
       side,
@@ -138,7 +138,7 @@ function threadOf(model: Model, found: Found, borne: Borne, optimistic: Borne): 
     open_V: source.open_V,
     terminal_V: borne.terminal_V,
     load_VA: borne.load_A * borne.terminal_V,
-    rating_VA: must(site.controllers, source.controller).transformer?.rating_VA ?? null,
+    rating_VA: getOrThrow(site.controllers, source.controller).transformer?.rating_VA ?? null,
     needed_V: volt_V - margin_V,
     volt_V,
     margin_V,
@@ -154,7 +154,7 @@ function threadOf(model: Model, found: Found, borne: Borne, optimistic: Borne): 
 /** The elements of a thread outward along the lead, then along the common, each with its metres from the controller. */
 function inOrder(
   powered: Powered,
-  { watch, moment }: Found,
+  { watch, moment }: Violation,
   common: number,
 ): { element: number; side: 'lead' | 'common'; from_m: number; to_m: number }[] {
   const { site } = powered
@@ -179,7 +179,9 @@ function inOrder(
         if (entry === null) continue
         const from_m = reached.get(entry)!
         const length_m =
-          of.kind === 'stretch' ? lengthBetween_m(stopPositions_m(must(site.cables, of.cable)), of.from, of.to).high : 0
+          of.kind === 'stretch'
+            ? lengthBetween_m(stopPositions_m(getOrThrow(site.cables, of.cable)), of.from, of.to).high
+            : 0
         const there = entry === a ? b : a
         if (!reached.has(there)) reached.set(there, from_m + length_m)
         done.push({ element, side, from_m, to_m: from_m + length_m })
@@ -188,14 +190,15 @@ function inOrder(
       }
     }
   }
-  // Behind a sequencer's later outputs: joints of the same box, reached through a contact that is not on the way's list.
+  // Behind a sequencer's later outputs: joints of the same box, reached through a contact that is not on the way's
+  // list.
   const end_m = Math.max(0, ...done.filter((d) => d.side === 'lead').map((d) => d.to_m))
   return [...done, ...[...left].map((element) => ({ element, side: 'lead' as const, from_m: end_m, to_m: end_m }))]
 }
 
 function masterTerminal(site: Site, station: StationId) {
-  const at = must(site.stations, station).pointOfConnection
-  return at === null ? null : must(site.pointsOfConnection, at).terminal
+  const at = getOrThrow(site.stations, station).pointOfConnection
+  return at === null ? null : getOrThrow(site.pointsOfConnection, at).terminal
 }
 
 /** Volts left against distance: falls along wire, steps at joints. Ends at what the coil has. */

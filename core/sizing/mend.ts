@@ -33,7 +33,10 @@ function shortfall_V(site: Site, anew: boolean, thickest: Stocked): number {
   return Math.max(...found.map((f) => -f.margin_V))
 }
 
-/** The single changes that mend an infeasible plan, from the one that touches least: a setting, the transformer, wire, coils, the controller's place. */
+/**
+ * The single changes that mend an infeasible plan, from the one that touches least: a setting, the transformer, wire,
+ * coils, the controller's place.
+ */
 export function mendsFor(site: Site, anew: boolean): Mend[] {
   const thickest = stockOf(site).at(-1)!
   const mends: Mend[] = []

@@ -28,7 +28,10 @@ export type ChoiceSolver = (choice: Choice, effort: Effort) => ChoiceAnswer
 /** Volts by which a row may be overstepped in the solver; answers are checked again without it. */
 const ROW_TOLERANCE = 1e-9
 
-/** The branch-and-cut solver of the HiGHS library, which the caller has loaded (its binary comes from another place in a page than in a shell). */
+/**
+ * The branch-and-cut solver of the HiGHS library, which the caller has loaded (its binary comes from another place in
+ * a page than in a shell).
+ */
 export function choiceSolver(highs: Highs): ChoiceSolver {
   return ({ costs, sets, rows }, { absoluteGap, relativeGap, time_s, onProgress }) => {
     const all = [

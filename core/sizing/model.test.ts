@@ -3,9 +3,9 @@ import { demoProperty } from '../../demo/quarry-lake'
 import { randomSite } from '../../tests/random-site'
 import { brokenInvariants, checkSite, Draft, type Site } from '../site'
 import { groupsOf, asIf, isPinned, marginsOf } from './index'
-import { bearer } from './bear'
+import { engineVerifier } from './engine-verifier'
 import { worstPowered, type Start } from './load'
-import { Model, type Found } from './model'
+import { Model, type Violation } from './model'
 import { waysOf } from './ways'
 
 const withSizing = (site: Site, sizing: Partial<Site['settings']['sizing']>): Site => ({
@@ -25,7 +25,7 @@ test('the worst moment of every coil is the worst of all moments, tried one by o
     const { starts } = model.plants[0]!
     const { open_V, source_ohm } = model.source('A' as never)
     const wayOf = waysOf(model.powered)
-    const volts = (found: Found, starter: Start, others: readonly Start[]): number => {
+    const volts = (found: Violation, starter: Start, others: readonly Start[]): number => {
       const on = [
         ...starter.starting.map((load) => ({ load, at: starter.at })),
         ...starter.masters.map((load) => ({ load, at: { controller: 'A', terminal: 'MV' } as never })),
@@ -86,7 +86,7 @@ test('ways: every wired coil has one; in wiring without loops every part carries
 test('the engine is kinder than the model wherever the coils see less than their rated volts', () => {
   const site = demoProperty().site
   const model = new Model(site)
-  const bear = bearer(model, model.powered)
+  const bear = engineVerifier(model, model.powered)
   for (const found of model.findAll(ohms(model))) {
     const coil = bear(found.moment).coils.find((c) => c.device === found.watch.load.device)!
     if (found.volt_V < 23)

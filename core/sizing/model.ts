@@ -1,11 +1,14 @@
 import { sourceResistance_ohm, UNKNOWN_TRANSFORMER_VA, type Powered } from '../circuit'
-import { must, terminalEnd, type ControllerId, type DeviceId, type Site } from '../site'
+import { getOrThrow, terminalEnd, type ControllerId, type DeviceId, type Site } from '../site'
 import type { Grouped } from './groups'
 import { loadOf, plantsOf, worstPowered, type Load, type Plant, type Start } from './load'
 import { loadsAt, type Moment } from './state'
 import { waysOf, type Way } from './ways'
 
-/** A coil that must have its volts, in a part it plays: starting, coming on with a station, or running while another starts. */
+/**
+ * A coil that must have its volts, in a part it plays: starting, coming on with a station, or running while another
+ * starts.
+ */
 export interface Watch {
   readonly plant: Plant
   readonly start: Start | null
@@ -15,7 +18,7 @@ export interface Watch {
 }
 
 /** What one watched coil has at its worst moment by the model. */
-export interface Found {
+export interface Violation {
   readonly watch: Watch
   readonly moment: Moment
   readonly margin_V: number
@@ -30,8 +33,8 @@ export interface Demand {
 }
 
 /**
- * Every coil a constant current at its sheet's inrush or holding amperes, drops added in magnitude. The worst moment of a
- * watched coil is exact for given sizes: what others add is a sum, so the worst others are those that add most.
+ * Every coil a constant current at its sheet's inrush or holding amperes, drops added in magnitude. The worst moment
+ * of a watched coil is exact for given sizes: what others add is a sum, so the worst others are those that add most.
  */
 export class Model {
   readonly plants: readonly Plant[]
@@ -92,15 +95,15 @@ export class Model {
   }
 
   source(controller: ControllerId): { open_V: number; source_ohm: number } {
-    const rating = must(this.site.controllers, controller).transformer?.rating_VA ?? UNKNOWN_TRANSFORMER_VA
+    const rating = getOrThrow(this.site.controllers, controller).transformer?.rating_VA ?? UNKNOWN_TRANSFORMER_VA
     const { V_open_V, sizing } = this.site.settings
     return { open_V: V_open_V * (1 - sizing.mainsLow_ratio), source_ohm: sourceResistance_ohm(V_open_V, rating) }
   }
 
   /** Every watched coil at its worst moment with these ohms of the elements. */
-  findAll(ohm: Float64Array): Found[] {
+  findAll(ohm: Float64Array): Violation[] {
     const felt = new Float64Array(ohm.length)
-    const found: Found[] = []
+    const found: Violation[] = []
     for (const watch of this.watches) {
       const { elements, shares } = watch.way
       for (let k = 0; k < elements.length; k++) felt[elements[k]!] = ohm[elements[k]!]! * shares[k]!
@@ -150,7 +153,7 @@ export class Model {
     return this.powered.wiring.pointOf(terminalEnd(at.controller, at.terminal))
   }
 
-  private judged(watch: Watch, moment: Moment, adds: (loads: readonly Load[]) => number): Found {
+  private judged(watch: Watch, moment: Moment, adds: (loads: readonly Load[]) => number): Violation {
     const { open_V, source_ohm } = this.source(watch.plant.controller)
     const loads = loadsAt(moment, this.holding)
     const total_A = loads.reduce((sum, l) => sum + l.current_A, 0)
@@ -167,7 +170,7 @@ export class Model {
   }
 
   /** The demand that a coil at a moment makes on the groups that may still be chosen. */
-  demandOf({ watch, moment }: Found, { groupOf, weight_m }: Grouped): Demand {
+  demandOf({ watch, moment }: Violation, { groupOf, weight_m }: Grouped): Demand {
     const { open_V, source_ohm } = this.source(watch.plant.controller)
     const loads = loadsAt(moment, this.holding)
     const amps = new Map<number, number>()
@@ -193,7 +196,10 @@ export class Model {
     return { key, weights, limit_V }
   }
 
-  /** Whether sizes change how currents divide: two ways home of unlike conductors. The model then holds only near the sizes it was made with. */
+  /**
+   * Whether sizes change how currents divide: two ways home of unlike conductors. The model then holds only near the
+   * sizes it was made with.
+   */
   get looped(): boolean {
     return this.watches.some(({ way }) =>
       way.shares.some((s) => Math.abs(s) !== 1 && Math.abs(Math.abs(s) * Math.round(1 / Math.abs(s)) - 1) > 1e-6),
@@ -203,8 +209,8 @@ export class Model {
 
 /** The master terminals that come on with a station. */
 export function mastersTerminals(site: Site, start: Start) {
-  const station = must(site.stations, start.station)
+  const station = getOrThrow(site.stations, start.station)
   const at =
-    station.pointOfConnection === null ? null : must(site.pointsOfConnection, station.pointOfConnection).terminal
+    station.pointOfConnection === null ? null : getOrThrow(site.pointsOfConnection, station.pointOfConnection).terminal
   return at ? [at] : []
 }

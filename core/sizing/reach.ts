@@ -11,7 +11,10 @@ export interface ReachRow {
 }
 export interface ReachTable {
   readonly rows: readonly ReachRow[]
-  /** What the table holds for: the thirstiest station coil, what comes on with it, volts at C and the least at the coil. */
+  /**
+   * What the table holds for: the thirstiest station coil, what comes on with it, volts at C and the least at the
+   * coil.
+   */
   readonly station_A: number
   readonly masters_A: number
   readonly open_V: number
@@ -24,9 +27,9 @@ export interface ReachTable {
 const COLUMNS = 3
 
 /**
- * The longest run of every stocked size for the property's own figures: the thirstiest station coil at inrush, n of them at
- * the far end on one lead, with the master valve and relay taken as there too. Length = volts that may be lost / (Ω/m ·
- * (lead current + common current)). Null for a property with no station that is wired.
+ * The longest run of every stocked size for the property's own figures: the thirstiest station coil at inrush, n of
+ * them at the far end on one lead, with the master valve and relay taken as there too. Length = volts that may be
+ * lost / (Ω/m · (lead current + common current)). Null for a property with no station that is wired.
  */
 export function reachTable(site: Site): ReachTable | null {
   const model = new Model(site)

@@ -1,9 +1,9 @@
-import { lengthBetween_m, must, stopPositions_m, type Site } from '../site'
-import { bearer } from './bear'
+import { lengthBetween_m, getOrThrow, stopPositions_m, type Site } from '../site'
+import { engineVerifier } from './engine-verifier'
 import { groupsOf, type Group, type Grouped } from './groups'
 import { mendsFor, type Mend } from './mend'
 import type { Choice, ChoiceSolver } from './milp'
-import { Model, type Demand, type Found } from './model'
+import { Model, type Demand, type Violation } from './model'
 import { reachTable, sizeForReach } from './reach'
 import { ohmsOf, sizedPowered } from './sized'
 import { stockOf, type Stocked } from './stock'
@@ -20,12 +20,12 @@ export interface Sized {
   /** The best single size for all of them, null where none holds. */
   readonly uniform: { readonly stocked: Stocked; readonly cost_cents: number } | null
   /** The coil with least to spare, by the model. */
-  readonly weakest: Found | null
+  readonly weakest: Violation | null
 }
 export interface Infeasible {
   readonly kind: 'infeasible'
   /** The coil that lacks most with the thickest wire that is stocked. */
-  readonly worst: Found
+  readonly worst: Violation
   readonly shortfall_V: number
   readonly failing: number
   /** Single changes that each mend it, the smallest first; none where it takes more than one. */
@@ -34,7 +34,7 @@ export interface Infeasible {
 /** By the reach table: a thread longer than its longest entry. */
 export interface BeyondTable {
   readonly kind: 'beyond_table'
-  readonly worst: Found
+  readonly worst: Violation
   readonly length_m: number
   readonly longest_m: number
 }
@@ -58,9 +58,10 @@ const WITHIN_CENT = 0.5
 export const MET_V = 1e-8
 
 /**
- * The cheapest sizes, one per jacket or piece of single conductor, that give every coil its volts at its worst moment: by
- * the model (coils of constant current, drops added) as a choice problem whose demands are added as they are found
- * broken, and then by the circuit engine in the safe phase. Sizes that the engine refuses are ruled out, with all thinner ones.
+ * The cheapest sizes, one per jacket or piece of single conductor, that give every coil its volts at its worst
+ * moment: by the model (coils of constant current, drops added) as a choice problem whose demands are added as they
+ * are found broken, and then by the circuit engine in the safe phase. Sizes that the engine refuses are ruled out,
+ * with all thinner ones.
  */
 export function size(
   site: Site,
@@ -113,7 +114,7 @@ export function size(
   }
 
   const demands = new Map<string, Demand>()
-  const demand = (list: readonly Found[]) =>
+  const demand = (list: readonly Violation[]) =>
     list.forEach((f) => {
       const d = model.demandOf(f, grouped)
       demands.set(d.key, d)
@@ -179,19 +180,19 @@ function byTable(
 }
 
 /** Half the metres of conductor, out and home, that a thread runs through. */
-function watchedLength_m(model: Model, { way }: Found['watch']): number {
+function watchedLength_m(model: Model, { way }: Violation['watch']): number {
   let total_m = 0
   way.elements.forEach((e, k) => {
     const { of } = model.powered.parts[e]!
     if (of.kind === 'stretch')
       total_m +=
         Math.abs(way.shares[k]!) *
-        lengthBetween_m(stopPositions_m(must(model.site.cables, of.cable)), of.from, of.to).high
+        lengthBetween_m(stopPositions_m(getOrThrow(model.site.cables, of.cable)), of.from, of.to).high
   })
   return total_m / 2
 }
 
-const least = (list: readonly Found[]): Found => list.reduce((a, b) => (b.margin_V < a.margin_V ? b : a))
+const least = (list: readonly Violation[]): Violation => list.reduce((a, b) => (b.margin_V < a.margin_V ? b : a))
 
 /** Whole cents of every group in every stocked size. */
 const costsOf = ({ groups }: Grouped, stock: readonly Stocked[]): number[][] =>
@@ -218,13 +219,16 @@ function choiceOf(
   return { costs: costs.flat(), sets: costs.map((_, g) => stock.map((_s, k) => column(g, k))), rows: [...met, ...out] }
 }
 
-/** Whether the circuit engine gives every coil its volts at every worst moment with these sizes; and, in a loop, the model made anew with them. */
+/**
+ * Whether the circuit engine gives every coil its volts at every worst moment with these sizes; and, in a loop, the
+ * model made anew with them.
+ */
 export function borne(model: Model, grouped: Grouped, stock: readonly Stocked[], chosen: readonly number[]): boolean {
   const powered = sizedPowered(model.powered, grouped, stock, chosen)
   const now = model.looped ? new Model(model.site, powered) : model
   const found = now.findAll(ohmsOf(powered, grouped, stock, chosen))
   if (found.some((f) => f.margin_V < -MET_V)) return false
-  const bear = bearer(now, powered)
+  const bear = engineVerifier(now, powered)
   const seen = new Set<string>()
   return found.every(({ moment }) => {
     const key = [moment.starter.station, ...moment.others.map((o) => o.station).sort()].join(' ')

@@ -1,5 +1,5 @@
 import { closings, coilImpedance, type Edit, type Powered, type TerminalAt } from '../circuit'
-import { entries, must, netsOf, type DeviceId, type End } from '../site'
+import { entries, getOrThrow, netsOf, type DeviceId, type End } from '../site'
 import type { Load, Start } from './load'
 
 /** A moment of the schedule: one station starts while others run. */
@@ -13,7 +13,10 @@ export function loadsAt({ starter, others }: Moment, holding: (start: Start) => 
   return [...starter.starting, ...starter.masters, ...others.flatMap((o) => holding(o))]
 }
 
-/** A moment as edits of the powered network, in which every coil's plunger is out and sequencers stand at their first output. */
+/**
+ * A moment as edits of the powered network, in which every coil's plunger is out and sequencers stand at their first
+ * output.
+ */
 export function editsAt(
   powered: Powered,
   moment: Moment,
@@ -31,12 +34,12 @@ export function editsAt(
   )
   powered.parts.forEach(({ of }, element) => {
     if (of.kind !== 'coil' || loads.find((l) => l.device === of.device)?.face !== 'holding') return
-    const { coilKind } = must(site.devices, of.device)
+    const { coilKind } = getOrThrow(site.devices, of.device)
     edits.push({
       kind: 'element',
       element,
       z: coilImpedance(
-        coilKind === null ? null : must(site.coilKinds, coilKind),
+        coilKind === null ? null : getOrThrow(site.coilKinds, coilKind),
         'holding',
         phase,
         frequency_Hz,

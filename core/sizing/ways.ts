@@ -1,7 +1,10 @@
 import { LEAST_ohm, solverOf, type Element, type Powered } from '../circuit'
 import { commonOf, entries, terminalEnd, type ControllerId, type DeviceId, type End, type TerminalId } from '../site'
 
-/** Where one ampere through a coil flows, out and home: elements of the powered network with their share of it, signed by their own direction. */
+/**
+ * Where one ampere through a coil flows, out and home: elements of the powered network with their share of it, signed
+ * by their own direction.
+ */
 export interface Way {
   readonly elements: Int32Array
   readonly shares: Float64Array
@@ -12,8 +15,8 @@ const NO_SHARE = 1e-9
 
 /**
  * The way of an ampere from a terminal through a coil to the common, coils taken as insulators. In wiring without loops
- * this is a path and does not depend on sizes; side by side cores of one jacket share alike whatever the size. Null where
- * the record shows no way.
+ * this is a path and does not depend on sizes; side by side cores of one jacket share alike whatever the size. Null
+ * where the record shows no way.
  */
 export function waysOf(
   powered: Powered,

@@ -1,5 +1,5 @@
 import type { CoilKind, Site, Stop } from '../site'
-import { bounded, entries, must, type CableId, type CoilKindId, type ControllerId } from '../site'
+import { bounded, entries, getOrThrow, type CableId, type CoilKindId, type ControllerId } from '../site'
 
 /** A property as it would be. Fields left out stay as they are. */
 export interface WhatIf {
@@ -81,14 +81,14 @@ function withStations(site: Site, count: number, beyond_m: number): Site {
   const far = farthest(site)
   if (!far) return site
   const { stationId, cable, at_m, controller, place } = far
-  const model = must(site.stations, stationId)
-  const valve = must(site.devices, model.valves[0]!)
+  const model = getOrThrow(site.stations, stationId)
+  const valve = getOrThrow(site.devices, model.valves[0]!)
   const next = structuredClone(site) as Site
   const id = (name: string) => `as_if_${name}` as never
-  next.places[id('box')] = { ...must(site.places, place), tag: 'as_if' as never }
-  const gauge = must(site.cables, cable).gauge
+  next.places[id('box')] = { ...getOrThrow(site.places, place), tag: 'as_if' as never }
+  const gauge = getOrThrow(site.cables, cable).gauge
   const lead = (from: string, to: string, start_m: number, end_m: number) => ({
-    ...structuredClone(must(site.cables, cable)),
+    ...structuredClone(getOrThrow(site.cables, cable)),
     tag: null,
     kind: 'single' as const,
     gauge,
@@ -112,7 +112,7 @@ function withStations(site: Site, count: number, beyond_m: number): Site {
       { id: 'e' as never, place: to as never, at_m: { value: end_m, how: 'assumed' as const, on: null } },
     ],
   })
-  const home = must(site.controllers, controller).place
+  const home = getOrThrow(site.controllers, controller).place
   const joint = (ends: unknown[], at: string, terminal = false) =>
     ({
       place: at,
@@ -179,7 +179,7 @@ function farthest(site: Site): {
       const lead = splice.ends.find((e) => e.kind === 'core')
       const port = splice.ends.find((e) => e.kind === 'port' && e.device === valve)
       if (splice.ends.length !== 2 || lead?.kind !== 'core' || port?.kind !== 'port') continue
-      const stop = must(site.cables, lead.cable).stops.find((s) => s.id === lead.stop)
+      const stop = getOrThrow(site.cables, lead.cable).stops.find((s) => s.id === lead.stop)
       const at = stop ? bounded(stop.at_m)?.value : undefined
       if (at !== undefined && (best === null || at > best.at_m))
         best = {

@@ -3,7 +3,7 @@ import { commandsBetween, create, freeId, type Work } from '../plan'
 import {
   applyBatch,
   endKey,
-  must,
+  getOrThrow,
   type CableId,
   type Command,
   type End,
@@ -34,7 +34,7 @@ function layOut(work: Work, joint: BoxJoint, { plan }: Way): void {
   const ends = new Map(joint.ends.map((s) => [endKey(s.end), s.end]))
   clear(work, joint)
   const jumperEnds: End[][] = Array.from({ length: plan.jumpers }, () => [])
-  const tag = must(work.site.places, place).tag
+  const tag = getOrThrow(work.site.places, place).tag
   for (let j = 0; j < plan.jumpers; j++) {
     const id = freeId(work.site, 'cables', `${tag}-jumper`) as CableId
     create(work, 'cables', id, {
@@ -61,7 +61,10 @@ function layOut(work: Work, joint: BoxJoint, { plan }: Way): void {
   })
 }
 
-/** Settles every joint of some boxes that nobody has made yet and whose connector is open or does not hold: by its first way. */
+/**
+ * Settles every joint of some boxes that nobody has made yet and whose connector is open or does not hold: by its
+ * first way.
+ */
 export function planBoxCommands(site: Site, ...places: readonly PlaceId[]): Outcome<Command[]> {
   const start = site.settings.wiring.manyCommons === 'split' ? places.reduce(withSplits, site) : site
   const work: Work = { site: start }
@@ -81,7 +84,10 @@ const isSettled = (joint: BoxJoint) =>
   joint.holds.some((h) => isMade(h.record)) ||
   joint.holds.every((h) => h.record.connector !== 'unknown' && h.misfit === null)
 
-/** Splits every open common joint of a box that one preferred connector does not hold, as long as spare cores come from the cabinet. */
+/**
+ * Splits every open common joint of a box that one preferred connector does not hold, as long as spare cores come
+ * from the cabinet.
+ */
 function withSplits(site: Site, place: PlaceId): Site {
   const joint = boxJoints(site, place).find(
     (j) =>
@@ -99,12 +105,15 @@ const nothingHolds = (site: Site, joint: BoxJoint) =>
   refusal('no_connector_holds', ['splices', joint.id], {
     count: joint.ends.length,
     thickest_mm2: Math.round(Math.max(...joint.ends.map((s) => s.area_mm2)) * 100) / 100,
-    at: must(site.places, joint.holds[0]!.record.place).tag,
+    at: getOrThrow(site.places, joint.holds[0]!.record.place).tag,
   })
 
-/** The commands that note another kind of connector for one joint; a kind that does not hold what is in it is refused with the mend. */
+/**
+ * The commands that note another kind of connector for one joint; a kind that does not hold what is in it is refused
+ * with the mend.
+ */
 export function connectorCommands(site: Site, splice: SpliceId, kind: ConnectorKind): Outcome<Command[]> {
-  const record = must(site.splices, splice)
+  const record = getOrThrow(site.splices, splice)
   const limits = limitsOf(site.settings, kind)
   const areas = record.ends.map((e) => seenOf(site, e).area_mm2)
   const misfit = limits && misfitOf(limits, areas)
@@ -135,7 +144,7 @@ export function tickCommands(
   on: boolean,
   today: string,
 ): Command[] {
-  const { ticks, made } = must(site.splices, splice)
+  const { ticks, made } = getOrThrow(site.splices, splice)
   const next = on ? [...ticks.filter((t) => t !== tick), tick] : ticks.filter((t) => t !== tick)
   const commands: Command[] = [{ do: 'set', in: 'splices', id: splice, field: 'ticks', value: next }]
   if (on && made === null)

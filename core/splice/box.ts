@@ -2,7 +2,7 @@ import {
   commonOf,
   endKey,
   entries,
-  must,
+  getOrThrow,
   netsOf,
   terminalEnd,
   wiringOf,
@@ -59,7 +59,10 @@ export interface BoxJoint {
 /** Whether somebody has made this joint: then a plan leaves it alone. */
 export const isMade = (splice: Splice): boolean => splice.made !== null || splice.ticks.length > 0
 
-/** The joints of a box by what they join: commons first, then leads in the order of their terminals. Caps and landings are no joints. */
+/**
+ * The joints of a box by what they join: commons first, then leads in the order of their terminals. Caps and landings
+ * are no joints.
+ */
 export function boxJoints(site: Site, place: PlaceId): BoxJoint[] {
   const groups = new Map<string, { splices: [SpliceId, Splice][] }>()
   const nets = netsOf(wiringOf(site))
@@ -145,8 +148,8 @@ function holdOf(site: Site, splice: SpliceId, record: Splice): Hold {
 }
 
 /**
- * How these ends could be joined with what is carried: in one connector or in the fewest; where that is another kind than
- * the preferred one, also with the preferred kind in a chain, thick conductors brought down to it by a pigtail.
+ * How these ends could be joined with what is carried: in one connector or in the fewest; where that is another kind
+ * than the preferred one, also with the preferred kind in a chain, thick conductors brought down to it by a pigtail.
  */
 export function waysOf(ends: readonly Seen[], connectors: readonly Connector[]): Way[] {
   const conductors = ends.map((s) => ({ key: endKey(s.end), area_mm2: s.area_mm2 }))
@@ -202,7 +205,10 @@ function pigtailed(
 }
 type Made = JointPlan['made'][number]
 
-/** Connectors by kind for the van, for what is still to be made in some boxes: as on record where that holds, else by the first way. */
+/**
+ * Connectors by kind for the van, for what is still to be made in some boxes: as on record where that holds, else by
+ * the first way.
+ */
 export function connectorsForVan(site: Site, ...places: readonly PlaceId[]): { kind: ConnectorKind; count: number }[] {
   const counts = new Map<ConnectorKind, number>()
   const count = (kind: ConnectorKind) => counts.set(kind, (counts.get(kind) ?? 0) + 1)
@@ -217,6 +223,8 @@ export function connectorsForVan(site: Site, ...places: readonly PlaceId[]): { k
   return [...counts].map(([kind, n]) => ({ kind, count: n })).sort((a, b) => (a.kind < b.kind ? -1 : 1))
 }
 
-/** Whether a connector of the kind may stay where it is: nothing bare anywhere, nothing dry but indoors in a cabinet. */
+/**
+ * Whether a connector of the kind may stay where it is: nothing bare anywhere, nothing dry but indoors in a cabinet.
+ */
 export const mayStay = (site: Site, place: PlaceId, kind: ConnectorKind): boolean =>
-  kind !== 'bare_twist' && (kind !== 'dry_nut' || must(site.places, place).kind === 'cabinet')
+  kind !== 'bare_twist' && (kind !== 'dry_nut' || getOrThrow(site.places, place).kind === 'cabinet')

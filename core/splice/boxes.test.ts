@@ -7,7 +7,7 @@ import {
   endKey,
   entries,
   looseCommand,
-  must,
+  getOrThrow,
   type Command,
   type ControllerId,
   type PlaceId,
@@ -107,7 +107,7 @@ test('random lists: every end in exactly one joint, every connector within its l
       for (const c of censusOf(site, place)) expect([seed, c.loose]).toEqual([seed, []])
     for (const run of runsOf(site, 'A' as ControllerId)) {
       const plan = planRun(site, run)
-      if (must(site.cables, run.cable).kind === 'multicore')
+      if (getOrThrow(site.cables, run.cable).kind === 'multicore')
         expect([seed, plan.has]).toEqual([seed, Math.max(plan.needs.cores, plan.has)])
       expect(new Set(plan.cores.map((c) => c.planned)).size).toBe(plan.cores.length)
     }

@@ -2,7 +2,7 @@ import {
   commonOf,
   endKey,
   entries,
-  must,
+  getOrThrow,
   netsOf,
   terminalEnd,
   wiringOf,
@@ -102,8 +102,8 @@ export function censusOf(site: Site, place: PlaceId): CensusCore[] {
 
 /** Both ends of the piece that comes to a stop from the controller's side. It is a spare where both are capped. */
 function pieceAt(site: Site, cable: CableId, core: CoreId, index: number): [End, End] {
-  const { stops, cores } = must(site.cables, cable)
-  const cuts = new Set<string>(must(cores, core).cutAt)
+  const { stops, cores } = getOrThrow(site.cables, cable)
+  const cuts = new Set<string>(getOrThrow(cores, core).cutAt)
   let [from, to] = [index - 1, index]
   while (from > 0 && !cuts.has(stops[from]!.id)) from--
   while (to < stops.length - 1 && !cuts.has(stops[to]!.id)) to++

@@ -1,5 +1,5 @@
 import { area_mm2, type Gauge } from '../quantity'
-import { gaugeOf, must, UNKNOWN_GAUGE, type End, type Site } from '../site'
+import { gaugeOf, getOrThrow, UNKNOWN_GAUGE, type End, type Site } from '../site'
 
 /** What can be seen of an end in its box. */
 export interface Seen {
@@ -23,10 +23,10 @@ export function seenOf(site: Site, end: End): Seen {
     case 'earth':
       return { end, from: '', way: 'earth', colour: null, gauge: null, area_mm2: area_mm2({ awg: 6 }) }
     case 'terminal': {
-      const controller = must(site.controllers, end.controller)
+      const controller = getOrThrow(site.controllers, end.controller)
       return {
         end,
-        from: `${controller.tag}:${must(controller.terminals, end.terminal).tag}`,
+        from: `${controller.tag}:${getOrThrow(controller.terminals, end.terminal).tag}`,
         way: 'terminal',
         colour: null,
         gauge: null,
@@ -34,7 +34,7 @@ export function seenOf(site: Site, end: End): Seen {
       }
     }
     case 'port': {
-      const device = must(site.devices, end.device)
+      const device = getOrThrow(site.devices, end.device)
       return {
         end,
         from: device.tag ?? (device.name || end.device),
@@ -45,8 +45,8 @@ export function seenOf(site: Site, end: End): Seen {
       }
     }
     case 'core': {
-      const cable = must(site.cables, end.cable)
-      const core = must(cable.cores, end.core)
+      const cable = getOrThrow(site.cables, end.cable)
+      const core = getOrThrow(cable.cores, end.core)
       const gauge = gaugeOf(cable, core)
       return {
         end,

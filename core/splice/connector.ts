@@ -38,7 +38,10 @@ export const STRIP_mm: Readonly<Record<ConnectorKind, number | null>> = {
   unknown: null,
 }
 
-/** When the joint is tried from the controller: two-part kinds before they are sealed, the others before they are bundled. */
+/**
+ * When the joint is tried from the controller: two-part kinds before they are sealed, the others before they are
+ * bundled.
+ */
 export type HoldPoint = 'before_sealing' | 'before_bundling' | 'none'
 export function holdPointOf(kind: ConnectorKind): HoldPoint {
   if (kind === 'nut_and_gel_tube' || kind === 'solder_heatshrink') return 'before_sealing'

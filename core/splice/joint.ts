@@ -37,9 +37,10 @@ interface Reached {
 const MOST_CONNECTORS = 60
 
 /**
- * The joint with the fewest connectors; among those, of the preferred kinds (earlier in the list), then with the thicker
- * jumper. Exact: connectors that each have at least one jumper end, 2(c − 1) ends in all, can always be linked to a tree,
- * so that it is enough to settle how many conductors of each size and how many jumper ends every connector takes.
+ * The joint with the fewest connectors; among those, of the preferred kinds (earlier in the list), then with the
+ * thicker jumper. Exact: connectors that each have at least one jumper end, 2(c − 1) ends in all, can always be
+ * linked to a tree, so that it is enough to settle how many conductors of each size and how many jumper ends every
+ * connector takes.
  * @returns null where some conductor fits none of the connectors
  */
 export function planJoint(
@@ -122,7 +123,10 @@ function sharesOf(
   })
 }
 
-/** Names the conductors of every share and draws the jumpers: the connectors in a row first, then branches where ends are left. */
+/**
+ * Names the conductors of every share and draws the jumpers: the connectors in a row first, then branches where ends
+ * are left.
+ */
 function linked(
   done: Reached,
   sizes: readonly number[],

@@ -6,7 +6,7 @@ import {
   checkSite,
   endKey,
   entries,
-  must,
+  getOrThrow,
   portsOf,
   sameJson,
   type CableId,
@@ -65,7 +65,10 @@ export function endsAt(site: Site, place: PlaceId): EndHere[] {
   })
 }
 
-/** The commands that join ends in a box as they are found or made; they leave whatever held them. One end alone gets a cap. */
+/**
+ * The commands that join ends in a box as they are found or made; they leave whatever held them. One end alone gets a
+ * cap.
+ */
 export function joinCommands(
   site: Site,
   place: PlaceId,
@@ -106,7 +109,7 @@ export function joinCommands(
   if (terminal && jointOf(site, terminal) !== null) join(work, place, [terminal, ...ends.filter((e) => e !== terminal)])
   else {
     for (const e of ends) part(work, e)
-    create(work, 'splices', freeId(work.site, 'splices', `${must(site.places, place).tag}-j`), {
+    create(work, 'splices', freeId(work.site, 'splices', `${getOrThrow(site.places, place).tag}-j`), {
       place,
       connector: kind,
       ends: [...ends],
@@ -122,7 +125,10 @@ export function looseCommands(site: Site, ends: readonly End[]): Command[] {
   return commandsBetween(site, work.site)
 }
 
-/** The commands that cut a core in a box, or let it run through again; the new ends of a cut are capped until they are joined. */
+/**
+ * The commands that cut a core in a box, or let it run through again; the new ends of a cut are capped until they are
+ * joined.
+ */
 export function cutCommands(site: Site, cable: CableId, core: CoreId, stop: StopId, cut: boolean): Command[] {
   const work: Work = { site }
   if (cut) {
@@ -141,8 +147,8 @@ export function colourCommands(
   colour: string,
   today: string,
 ): Command[] {
-  const { cores } = must(site.cables, cable)
-  const record = must(cores, core)
+  const { cores } = getOrThrow(site.cables, cable)
+  const record = getOrThrow(cores, core)
   const written = colour.trim()
   const { [stop ?? ('' as StopId)]: _was, ...others } = record.colourAt
   const next =
@@ -161,7 +167,7 @@ export function colourCommands(
 }
 
 export function leadColourCommands(site: Site, device: DeviceId, port: string, colour: string): Command[] {
-  const { [port]: _was, ...others } = must(site.devices, device).leads
+  const { [port]: _was, ...others } = getOrThrow(site.devices, device).leads
   return [
     {
       do: 'set',
@@ -190,13 +196,13 @@ export function newValveCommands(site: Site, place: PlaceId): Command[] {
 
 /** The commands that add cores to a jacket as its count is found to be. */
 export function coreCountCommands(site: Site, cable: CableId, count: number): Outcome<Command[]> {
-  const { cores } = must(site.cables, cable)
+  const { cores } = getOrThrow(site.cables, cable)
   const have = Object.keys(cores).length
   if (!Number.isInteger(count) || count < have || count > 60)
     return refused(refusal('not_within', ['cores'], { low: have, high: 60 }))
   const work: Work = { site }
   for (let n = have; n < count; n++) {
-    const now = must(work.site.cables, cable).cores
+    const now = getOrThrow(work.site.cables, cable).cores
     let id = `c${n}`
     while (Object.hasOwn(now, id)) id += 'x'
     set(work, 'cables', cable, 'cores', {

@@ -6,7 +6,7 @@ import {
   entries,
   hangingOn,
   lookUp,
-  must,
+  getOrThrow,
   wiringOf,
   type End,
   type PlaceId,
@@ -50,7 +50,7 @@ export function brokenRules(site: Site): Breach[] {
 /** No connector holds more, or thicker, than it is made for; nothing dry or bare stays in a box. */
 function brokenConnectors(site: Site): Breach[] {
   return entries(site.splices).flatMap(([id, splice]): Breach[] => {
-    const at = must(site.places, splice.place).tag
+    const at = getOrThrow(site.places, splice.place).tag
     const path = ['splices', id, 'connector']
     if (!mayStay(site, splice.place, splice.connector))
       return [
@@ -94,7 +94,9 @@ function openSpares(site: Site): Breach[] {
   })
 }
 
-/** Two cores alike in one jacket, a core that looks otherwise at its other end, a filler beside a core of its colour. */
+/**
+ * Two cores alike in one jacket, a core that looks otherwise at its other end, a filler beside a core of its colour.
+ */
 function colourConflicts(site: Site): Breach[] {
   return entries(site.cables).flatMap(([id, cable]): Breach[] => {
     if (cable.kind === 'jumper') return []
@@ -117,7 +119,7 @@ function colourConflicts(site: Site): Breach[] {
               cable: name,
               colour: own,
               other: there,
-              at: must(site.places, stop.place).tag,
+              at: getOrThrow(site.places, stop.place).tag,
             }),
           )
       }
@@ -157,7 +159,7 @@ function unlikeLeads(site: Site): Breach[] {
         valve: d.tag ?? (d.name || id),
         a,
         b,
-        at: must(site.places, d.place).tag,
+        at: getOrThrow(site.places, d.place).tag,
       }),
     ]
   })

@@ -1,5 +1,5 @@
 import { listCommands, runsOf, stationRow } from '../plan'
-import { applyBatch, emptySite, must, type Command, type ControllerId, type Site } from '../site'
+import { applyBatch, emptySite, getOrThrow, type Command, type ControllerId, type Site } from '../site'
 import { coloursInOrder, planRun, wiringPlanCommands } from '.'
 
 const after = (site: Site, commands: readonly Command[]): Site => {
@@ -79,7 +79,7 @@ test('colours follow the owner’s order, the common’s left out, a stripe on t
     ['A:5', 'Black 3'],
   ])
   expect(new Set(plan.cores.map((c) => c.colour)).size).toBe(plan.cores.length)
-  const tag = (place: string) => must(site.places, place).tag
+  const tag = (place: string) => getOrThrow(site.places, place).tag
   expect(
     plan.cores
       .filter((c) => ['A:1', 'A:5', 'A:13'].includes(c.terminal ?? ''))

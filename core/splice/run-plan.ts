@@ -16,7 +16,7 @@ import {
   bounded,
   byTag,
   entries,
-  must,
+  getOrThrow,
   stopIndex,
   type CableId,
   type Command,
@@ -109,7 +109,7 @@ export function coloursInOrder(site: Site, count: number): string[] {
  * stations, single conductors for long or large ones; the figures are the property's.
  */
 export function planRun(site: Site, run: PlanRun): RunPlan {
-  const cable = must(site.cables, run.cable)
+  const cable = getOrThrow(site.cables, run.cable)
   const laid = isLaid(cable)
   const { sparesLeast, spares_ratio, multicoreFarthest_m, multicoreMost, jackets } = site.settings.wiring
   const places = new Set<PlaceId>(cable.stops.slice(1).map((s) => s.place))
@@ -117,7 +117,7 @@ export function planRun(site: Site, run: PlanRun): RunPlan {
     (p) =>
       p.terminal?.controller === run.controller &&
       p.masterValve !== null &&
-      places.has(must(site.devices, p.masterValve).place),
+      places.has(getOrThrow(site.devices, p.masterValve).place),
   )
   const leads = stationsOn(site, run, places)
   const commons =
@@ -163,19 +163,21 @@ function stationsOn(site: Site, run: PlanRun, places: ReadonlySet<PlaceId>): [St
   return entries(site.stations)
     .filter(([, s]) => s.controller === run.controller)
     .flatMap(([id, s]): [StationId, DeviceId][] => {
-      const valve = s.valves.find((v) => places.has(must(site.devices, v).place))
+      const valve = s.valves.find((v) => places.has(getOrThrow(site.devices, v).place))
       if (valve === undefined) return []
       const by = leadCable.get(valve)
-      return by === undefined || by === run.cable || must(site.cables, by).kind !== 'multicore' ? [[id, valve]] : []
+      return by === undefined || by === run.cable || getOrThrow(site.cables, by).kind !== 'multicore'
+        ? [[id, valve]]
+        : []
     })
 }
 
 function coresOf(site: Site, run: PlanRun): PlannedCore[] {
-  const cable = must(site.cables, run.cable)
+  const cable = getOrThrow(site.cables, run.cable)
   const laid = isLaid(cable)
   const home = censusOf(site, cable.stops[0]!.place).filter((c) => c.cable === run.cable)
   const keeps = (c: (typeof home)[number]) =>
-    laid || must(cable.cores, c.core).colour?.how === 'seen' || must(cable.cores, c.core).pinned !== null
+    laid || getOrThrow(cable.cores, c.core).colour?.how === 'seen' || getOrThrow(cable.cores, c.core).pinned !== null
   const rank = (c: (typeof home)[number]) => ({ common: 0, in_use: 1, spare: 2, unknown: 3 })[c.use]
   const ordered = [...home].sort(
     (a, b) =>
@@ -197,7 +199,7 @@ function coresOf(site: Site, run: PlanRun): PlannedCore[] {
   }
   return ordered.map((c): PlannedCore => {
     const kept = keeps(c)
-    const record = must(cable.cores, c.core)
+    const record = getOrThrow(cable.cores, c.core)
     const planned = kept ? (c.colour ?? '') : next()
     const inner = cable.stops.slice(1, -1)
     const lastCut =
@@ -219,7 +221,7 @@ function coresOf(site: Site, run: PlanRun): PlannedCore[] {
 
 /** The owner's numbering: terminals in the order of the door, the master before the stations. */
 function numbered(site: Site, controller: ControllerId, terminal: string | null): string {
-  const { terminals } = must(site.controllers, controller)
+  const { terminals } = getOrThrow(site.controllers, controller)
   const found = Object.values(terminals).find((t) => terminal?.endsWith(`:${t.tag}`))
   return String(found?.order ?? 99_999).padStart(5, '0')
 }
@@ -235,29 +237,29 @@ function unwiredOn(site: Site, run: PlanRun, leads: readonly [StationId, DeviceI
     .map(([station, device]) => ({
       station,
       device,
-      place: must(site.devices, device).place,
-      core: must(site.cables, run.cable).kind === 'multicore' ? spareCore(site, run.cable, station) : null,
+      place: getOrThrow(site.devices, device).place,
+      core: getOrThrow(site.cables, run.cable).kind === 'multicore' ? spareCore(site, run.cable, station) : null,
     }))
 }
 
 /**
- * The commands that bring a planned jacket to its plan: cores for the spares that are needed, every free core its colour in
- * order, pinned cores to the station they are kept for, every loose end capped. A jacket in the ground is left as it is, but
- * for caps on spares.
+ * The commands that bring a planned jacket to its plan: cores for the spares that are needed, every free core its
+ * colour in order, pinned cores to the station they are kept for, every loose end capped. A jacket in the ground is
+ * left as it is, but for caps on spares.
  */
 export function runPlanCommands(site: Site, run: PlanRun): Command[] {
   const work: Work = { site }
-  if (must(site.cables, run.cable).kind === 'multicore' && !isLaid(must(site.cables, run.cable))) {
-    for (const [core, { pinned }] of entries(must(site.cables, run.cable).cores))
+  if (getOrThrow(site.cables, run.cable).kind === 'multicore' && !isLaid(getOrThrow(site.cables, run.cable))) {
+    for (const [core, { pinned }] of entries(getOrThrow(site.cables, run.cable).cores))
       if (pinned?.use === 'station' && site.stations[pinned.station]) giveTo(work, run, core, pinned.station)
     const spares = () =>
-      censusOf(work.site, must(work.site.cables, run.cable).stops[0]!.place).filter(
+      censusOf(work.site, getOrThrow(work.site.cables, run.cable).stops[0]!.place).filter(
         (c) => c.cable === run.cable && c.terminal === null,
       ).length
     for (let missing = planRun(work.site, run).needs.spares - spares(); missing > 0; missing--)
       addCore(work, run.cable, null)
     capLoose(work, run.cable)
-    const { cores } = must(work.site.cables, run.cable)
+    const { cores } = getOrThrow(work.site.cables, run.cable)
     const planned = new Map(planRun(work.site, run).cores.map((c, order) => [c.core, { colour: c.planned, order }]))
     set(
       work,
@@ -285,14 +287,14 @@ export function runPlanCommands(site: Site, run: PlanRun): Command[] {
 /** Exchanges the whole way of two cores of a jacket, so that a pinned core serves the station it is kept for. */
 function giveTo(work: Work, run: PlanRun, core: CoreId, station: StationId): void {
   const { site } = work
-  const { terminal } = must(site.stations, station)
-  const tag = `${must(site.controllers, run.controller).tag}:${must(must(site.controllers, run.controller).terminals, terminal).tag}`
-  const home = censusOf(site, must(site.cables, run.cable).stops[0]!.place).find(
+  const { terminal } = getOrThrow(site.stations, station)
+  const tag = `${getOrThrow(site.controllers, run.controller).tag}:${getOrThrow(getOrThrow(site.controllers, run.controller).terminals, terminal).tag}`
+  const home = censusOf(site, getOrThrow(site.cables, run.cable).stops[0]!.place).find(
     (c) => c.cable === run.cable && c.terminal === tag && c.use === 'in_use',
   )
   if (!home || home.core === core) return
-  const { cores, stops } = must(site.cables, run.cable)
-  const [mine, theirs] = [must(cores, core), must(cores, home.core)]
+  const { cores, stops } = getOrThrow(site.cables, run.cable)
+  const [mine, theirs] = [getOrThrow(cores, core), getOrThrow(cores, home.core)]
   const swapped = new Map([
     [core, home.core],
     [home.core, core],
@@ -320,14 +322,14 @@ export function pinCommands(
   core: CoreId,
   pinned: { use: 'common' } | { use: 'spare' } | { use: 'station'; station: StationId } | null,
 ): Command[] {
-  const { cores } = must(site.cables, cable)
+  const { cores } = getOrThrow(site.cables, cable)
   return [
     {
       do: 'set',
       in: 'cables',
       id: cable,
       field: 'cores',
-      value: { ...cores, [core]: { ...must(cores, core), pinned } },
+      value: { ...cores, [core]: { ...getOrThrow(cores, core), pinned } },
     },
   ]
 }
@@ -338,11 +340,11 @@ export function wireCommands(site: Site, run: PlanRun, unwired: Unwired): Outcom
   if (unwired.core === null)
     return refused(
       refusal('no_core_left', ['cables', run.cable], {
-        cable: must(site.cables, run.cable).tag ?? run.cable,
-        valve: must(site.devices, unwired.device).tag ?? unwired.device,
+        cable: getOrThrow(site.cables, run.cable).tag ?? run.cable,
+        valve: getOrThrow(site.devices, unwired.device).tag ?? unwired.device,
       }),
     )
-  bringCore(work, run, unwired.core, must(site.stations, unwired.station).terminal, unwired.device, unwired.place)
+  bringCore(work, run, unwired.core, getOrThrow(site.stations, unwired.station).terminal, unwired.device, unwired.place)
   tapCommon(work, run, unwired.place, unwired.device)
   capLoose(work, run.cable)
   return withoutDcOnAc(site, work.site)

@@ -3,7 +3,7 @@ import {
   commonOf,
   endKey,
   entries,
-  must,
+  getOrThrow,
   terminalEnd,
   type CableId,
   type Command,
@@ -29,7 +29,10 @@ export interface CommonSplit {
   readonly connectors: number
 }
 
-/** How a crowded common joint can be split over two cores that both land on C; null where no spare core comes from the cabinet. */
+/**
+ * How a crowded common joint can be split over two cores that both land on C; null where no spare core comes from the
+ * cabinet.
+ */
 export function splitOf(site: Site, joint: BoxJoint): CommonSplit | null {
   if (joint.serves !== 'common') return null
   const connectors = carried(site.settings)
@@ -79,16 +82,19 @@ export function splitOf(site: Site, joint: BoxJoint): CommonSplit | null {
 
 /** The controller whose common the cable brings out, or null. */
 function homeOf(site: Site, cable: CableId) {
-  const place = must(site.cables, cable).stops[0]!.place
+  const place = getOrThrow(site.cables, cable).stops[0]!.place
   return entries(site.controllers).find(([id, c]) => c.place === place && commonOf(site, id) !== null)?.[0] ?? null
 }
 
-/** The commands that make the split: the spare cut in the box and landed on C, the coils moved to it. Connectors are settled with the box. */
+/**
+ * The commands that make the split: the spare cut in the box and landed on C, the coils moved to it. Connectors are
+ * settled with the box.
+ */
 export function splitCommands(site: Site, joint: BoxJoint, split: CommonSplit): Command[] {
   const work: Work = { site }
   const { cable, core, stop, moved } = split
   const controller = homeOf(site, cable)!
-  const { stops } = must(site.cables, cable)
+  const { stops } = getOrThrow(site.cables, cable)
   const { place } = joint.holds[0]!.record
   for (const s of stops) for (const side of ['arrives', 'leaves'] as const) part(work, coreEnd(cable, core, s.id, side))
   cutAt(work, cable, core, stop)
@@ -103,7 +109,7 @@ export function splitCommands(site: Site, joint: BoxJoint, split: CommonSplit): 
     connector: 'unknown',
     ends: joint.ends.map((s) => s.end).filter((e) => !gone.has(endKey(e))),
   })
-  create(work, 'splices', freeId(work.site, 'splices', `${must(site.places, place).tag}-j`), {
+  create(work, 'splices', freeId(work.site, 'splices', `${getOrThrow(site.places, place).tag}-j`), {
     place,
     connector: 'unknown',
     ends: [coreEnd(cable, core, stop, 'arrives'), ...moved.map((m) => m.end)],

@@ -5,8 +5,8 @@ import { planBoxCommands } from './box-commands'
 import { runPlanCommands } from './run-plan'
 
 /**
- * The whole wiring plan: cores, colours and spares of every run, then the connectors of every box and cabinet; runs once
- * more, since a common that was split has taken a spare. What was made, pinned or lies in the ground stays.
+ * The whole wiring plan: cores, colours and spares of every run, then the connectors of every box and cabinet; runs
+ * once more, since a common that was split has taken a spare. What was made, pinned or lies in the ground stays.
  */
 export function wiringPlanCommands(site: Site): Outcome<Command[]> {
   const ready = runs(site)

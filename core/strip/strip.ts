@@ -2,7 +2,7 @@ import {
   commonOf,
   gaugeOfText,
   lookUp,
-  must,
+  getOrThrow,
   placeDistances_m,
   routeTo,
   walkFrom,
@@ -70,7 +70,8 @@ export function sectionsOf(
   const groups = new Map<string, { strips: Strip[]; walks: Walk[]; homeward: Run[] }>()
   for (const terminal of terminals) {
     const walk = walkFrom(site, wiring, controller, terminal)
-    const coils = coilsOn(terminal).filter((d) => must(site.devices, d).kind === 'coil') // a relay sits in the cabinet
+    // a relay sits in the cabinet
+    const coils = coilsOn(terminal).filter((d) => getOrThrow(site.devices, d).kind === 'coil')
     const homeward = home ? coils.flatMap((device) => coilPoints(wiring, device).flatMap((p) => routeTo(home, p))) : []
     const key = firstCable(homeward) ?? firstCable(walk.runs) ?? ''
     const group = groups.get(key) ?? { strips: [], walks: [], homeward: [] }
@@ -79,7 +80,7 @@ export function sectionsOf(
     group.walks.push(walk)
     group.homeward.push(...homeward)
   }
-  const cabinet = must(site.controllers, controller).place
+  const cabinet = getOrThrow(site.controllers, controller).place
   return [...groups].map(([key, { strips, homeward }]) => {
     const runs = [...new Set(homeward)]
     const reached = placeDistances_m([
@@ -90,7 +91,7 @@ export function sectionsOf(
     ])
     const boxes = [...reached]
       .filter(([place]) => place !== cabinet)
-      .map(([place, at_m]) => ({ place, tag: must(site.places, place).tag, at_m }))
+      .map(([place, at_m]) => ({ place, tag: getOrThrow(site.places, place).tag, at_m }))
       .sort((a, b) => a.at_m - b.at_m)
     return {
       key,
@@ -121,13 +122,17 @@ function stripOf(site: Site, wiring: Wiring, walk: Walk, terminal: TerminalId, d
     point: coilPoints(wiring, device).find((p) => walk.distance_m.has(p)),
   }))
   const coils = points.flatMap(({ device, point }) =>
-    point === undefined ? [] : [{ device, at_m: walk.distance_m.get(point)!, place: must(site.devices, device).place }],
+    point === undefined
+      ? []
+      : [{ device, at_m: walk.distance_m.get(point)!, place: getOrThrow(site.devices, device).place }],
   )
   const routes = points.flatMap(({ point }) => (point === undefined ? [] : routeTo(walk, point)))
   return { terminal, ...drawn(site, coils.length > 0 ? [...new Set(routes)] : walk.runs), coils }
 }
 
-/** Runs as coloured stretches, and a mark at every box: a knot where a joint is passed, a notch where it runs through. */
+/**
+ * Runs as coloured stretches, and a mark at every box: a knot where a joint is passed, a notch where it runs through.
+ */
 function drawn(site: Site, route: readonly Run[]): Pick<Strip, 'runs' | 'marks' | 'joints' | 'length_m'> {
   const runs: StripRun[] = []
   const marks = new Map<string, StripMark>()
@@ -135,8 +140,8 @@ function drawn(site: Site, route: readonly Run[]): Pick<Strip, 'runs' | 'marks' 
   for (const run of route) {
     const { link, from_m, to_m } = run
     if (link.kind === 'stretch') {
-      const cable = must(site.cables, link.cable)
-      const core = must(cable.cores, link.core)
+      const cable = getOrThrow(site.cables, link.cable)
+      const core = getOrThrow(cable.cores, link.core)
       runs.push({
         from_m,
         to_m,

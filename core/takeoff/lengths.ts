@@ -47,7 +47,10 @@ export const openedAt = (cable: Cable): ReadonlySet<number> =>
     ),
   )
 
-/** Metres to order for a piece of cable between two of its stops: route, expansion, slack at its ends and where it is opened. */
+/**
+ * Metres to order for a piece of cable between two of its stops: route, expansion, slack at its ends and where it is
+ * opened.
+ */
 export function pieceLength(
   site: Site,
   cable: Cable,

@@ -1,5 +1,5 @@
 import { type Gauge } from '../quantity'
-import { entries, gaugeOf, lengthBetween_m, must, stopPositions_m, type Site, type Splice } from '../site'
+import { entries, gaugeOf, lengthBetween_m, getOrThrow, stopPositions_m, type Site, type Splice } from '../site'
 
 /** Connectors of one kind for so many conductors, with the reserve that goes along. */
 export interface ConnectorCount {
@@ -52,7 +52,7 @@ export function conductorCounts(site: Site): ConductorCount[] {
 export function deviceCounts(site: Site): DeviceCount[] {
   const counts = new Map<string, DeviceCount>()
   for (const [, device] of entries(site.devices)) {
-    const name = device.coilKind === null ? '' : must(site.coilKinds, device.coilKind).name
+    const name = device.coilKind === null ? '' : getOrThrow(site.coilKinds, device.coilKind).name
     const key = `${device.kind} ${name}`
     counts.set(key, { kind: device.kind, name, count: (counts.get(key)?.count ?? 0) + 1 })
   }

@@ -1,4 +1,4 @@
-import { entries, must, type CableId, type PlaceId, type Site } from '../site'
+import { entries, getOrThrow, type CableId, type PlaceId, type Site } from '../site'
 import { openedAt, pieceLength, wareOf, type Ware } from './lengths'
 
 /** A length to be pulled in one go, from box to box. */
@@ -38,7 +38,10 @@ const MOST_WAYS = 64
 export const spoolsOf = ({ settings: { material, market } }: Site): number[] =>
   [...(material.spools_m.length > 0 ? material.spools_m : USUAL_SPOOLS_m[market])].sort((a, b) => a - b)
 
-/** Cuts every pull from stocked lengths: every end at a box, fewest joints, then least bought; for each ware by itself. */
+/**
+ * Cuts every pull from stocked lengths: every end at a box, fewest joints, then least bought; for each ware by
+ * itself.
+ */
 export function spoolPlans(site: Site): SpoolPlan[] {
   const lengths = spoolsOf(site)
   const wares = new Map<string, CableId[]>()
@@ -64,7 +67,7 @@ function planFor(site: Site, cables: readonly CableId[], lengths: readonly numbe
   const best = plans.reduce((a, b) => (b.bought_m < a.bought_m - 1e-9 ? b : a))
   const needed_m = ways[0]!.reduce((sum, p) => sum + p.length_m, 0)
   return {
-    ware: wareOf(must(site.cables, cables[0]!)),
+    ware: wareOf(getOrThrow(site.cables, cables[0]!)),
     spools: best.spools,
     joints,
     needed_m,
@@ -83,9 +86,12 @@ interface Divided {
   readonly tooLong: readonly Pull[]
 }
 
-/** Every way of dividing a cable at boxes, with the fewest joints, into pulls that a spool holds. Where all cores are cut anyway, a division costs none. */
+/**
+ * Every way of dividing a cable at boxes, with the fewest joints, into pulls that a spool holds. Where all cores are
+ * cut anyway, a division costs none.
+ */
 function divisionsOf(site: Site, id: CableId, longest: number): Divided {
-  const cable = must(site.cables, id)
+  const cable = getOrThrow(site.cables, id)
   const last = cable.stops.length - 1
   const pull = (from: number, to: number): Pull => {
     const { route_m, expansion_m, slack_m } = pieceLength(site, cable, from, to)
@@ -138,7 +144,10 @@ interface Shared {
   readonly exact: boolean
 }
 
-/** Shares pulls out over spools for the least bought: all ways for a few pulls, else the longest first into the fullest that takes it. */
+/**
+ * Shares pulls out over spools for the least bought: all ways for a few pulls, else the longest first into the
+ * fullest that takes it.
+ */
 function shareOut(pulls: readonly Pull[], lengths: readonly number[]): Shared {
   const longest = lengths.at(-1)!
   const fitting = pulls.filter((p) => p.length_m <= longest)

@@ -1,7 +1,10 @@
 import { ensurePackages } from './packages.mjs'
 import { startCluster } from './postgres.mjs'
 
-/** Does something with the database of this clone, started for it where it does not run; or with the one of DATABASE_URL. */
+/**
+ * Does something with the database of this clone, started for it where it does not run; or with the one of
+ * DATABASE_URL.
+ */
 export async function withDatabase(work) {
   ensurePackages(['postgresql'])
   if (process.env.DATABASE_URL) return work(process.env.DATABASE_URL)

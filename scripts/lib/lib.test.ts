@@ -1,7 +1,8 @@
 import { spawn } from 'node:child_process'
 import { createServer } from 'node:net'
 
-// The scripts are plain modules that Node runs before anything is installed; Jest's CommonJS cannot load them, Node can.
+// The scripts are plain modules that Node runs before anything is installed; Jest's CommonJS cannot load them, Node
+// can.
 const inNode = (code: string): Promise<string> =>
   new Promise((done, fail) => {
     const child = spawn(process.execPath, ['--input-type=module', '-e', code], {

@@ -12,7 +12,9 @@ export const installedPostgres = () =>
 /** The newest of them, or null before the package is there. */
 export const newestPostgres = () => installedPostgres().sort((a, b) => b - a)[0] ?? null
 
-/** Where Debian puts a version's server programs, the newest's where none is named; null before the package is there. */
+/**
+ * Where Debian puts a version's server programs, the newest's where none is named; null before the package is there.
+ */
 export function postgresBin(version = newestPostgres()) {
   return version === null ? null : `${VERSIONS}/${version}/bin`
 }

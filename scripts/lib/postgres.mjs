@@ -68,7 +68,8 @@ function account() {
 
 /**
  * A cluster of this clone, made where it is missing, on a loopback port of its own.
- * @param options `fresh`: begin with an empty one; `port`: the one to come back on; `durable: false`: a test's, which need not survive a crash
+ * @param options `fresh`: begin with an empty one; `port`: the one to come back on; `durable: false`: a test's, which
+ * need not survive a crash
  * @returns its address for programs, and `stop`; a cluster left running by a start that was killed is taken over
  */
 export async function startCluster(name, { fresh = false, durable = true, port: wanted = null } = {}) {

@@ -2,7 +2,10 @@ import { giveUp, say, wait } from './plain.mjs'
 import { startCluster } from './postgres.mjs'
 import { isWell, prepareDatabase, startServer } from './server.mjs'
 
-/** A part that dies this soon after it was well has hardly lived; so many times in a row, and it is broken, not unlucky. */
+/**
+ * A part that dies this soon after it was well has hardly lived; so many times in a row, and it is broken, not
+ * unlucky.
+ */
 const HARDLY_LIVED_ms = 2000
 const MOST_IN_A_ROW = 8
 

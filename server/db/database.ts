@@ -10,7 +10,8 @@ export function openDatabase(url: string): Database {
   pool.on('error', () => {
     /* an idle connection ended; the next request opens another or answers 503 */
   })
-  // One that breaks while a request holds it fails that request's statement; without a listener it would be uncaught as well.
+  // One that breaks while a request holds it fails that request's statement; without a listener it would be uncaught
+  // as well.
   pool.on('connect', (client) => {
     client.on('error', () => {
       /* told by the statement */

@@ -24,8 +24,8 @@ export async function beginProperty(
 }
 
 /**
- * Stores the parts of a property that was begun, in whatever order they come; refused with the first that cannot be, and
- * then nothing may be committed. Its past begins with what the file brings of it, or with now.
+ * Stores the parts of a property that was begun, in whatever order they come; refused with the first that cannot be,
+ * and then nothing may be committed. Its past begins with what the file brings of it, or with now.
  */
 export async function storeParts(
   within: Within,

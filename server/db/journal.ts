@@ -85,7 +85,10 @@ function withinBytes<T>(rows: readonly T[], bytesOf: (row: T) => number): T[] {
   })
 }
 
-/** The addresses that batches after a revision wrote, up to another, oldest first; what they wrote there stays where it is. */
+/**
+ * The addresses that batches after a revision wrote, up to another, oldest first; what they wrote there stays where
+ * it is.
+ */
 export async function footprintsBetween(
   { tx, actor }: Within,
   property: string,
@@ -125,7 +128,10 @@ export interface NewStep {
   readonly undoes: string | null
 }
 
-/** Writes a new revision: the document, its entry in the journal, and at times a snapshot. @returns the document's bytes */
+/**
+ * Writes a new revision: the document, its entry in the journal, and at times a snapshot. @returns the document's
+ * bytes
+ */
 export async function storeStep({ tx, actor }: Within, site: Site, step: NewStep): Promise<number> {
   const { id, property, revision, authorName, device, at, commands, writes, undoes } = step
   const text = JSON.stringify(site)

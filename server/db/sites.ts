@@ -87,7 +87,10 @@ export function readStoredSite(version: number, stored: unknown): Outcome<Site> 
   return parseWith(siteSchema, liftSite(version, stored), ['site'])
 }
 
-/** The document as it lies there, with the version that wrote it: for its file, where it cannot be read. */
+/**
+ * The document unchecked, as the present version would have it: for its file, where it cannot be read. One of a later
+ * version stays as it is and keeps that version.
+ */
 export async function storedSite({ tx, actor }: Within, id: string) {
   const { revision, schema_version, site } = await tx
     .selectFrom('properties')
@@ -95,5 +98,6 @@ export async function storedSite({ tx, actor }: Within, id: string) {
     .where('company', '=', actor.company)
     .where('id', '=', id)
     .executeTakeFirstOrThrow()
-  return { revision, version: schema_version, site }
+  const lifted = liftSite(schema_version, site) as Site
+  return { revision, version: Math.max(schema_version, SCHEMA_VERSION), site: lifted }
 }

@@ -29,7 +29,10 @@ interface Connection {
 }
 const connections = new Map<string, Connection>()
 
-/** A simulated meter on a property with hidden faults, for practice: plain SCPI over a WebSocket. Pages of other sites do not come so far. */
+/**
+ * A simulated meter on a property with hidden faults, for practice: plain SCPI over a WebSocket. Pages of other sites
+ * do not come so far.
+ */
 export default defineWebSocketHandler({
   open(peer) {
     if (connections.size >= MOST_METERS) {

@@ -49,8 +49,8 @@ const MOST_REFUSALS = 1000
 
 /**
  * The one door for changes and facts: messages in their order, each all or nothing, each with its own answer. A message
- * sent again is answered `already` and changes nothing; an id used for something else is refused. Facts that follow each
- * other are stored together.
+ * sent again is answered `already` and changes nothing; an id used for something else is refused. Facts that follow
+ * each other are stored together.
  * @returns a reply for each of the first messages: where time is short, not for all
  */
 export async function receiveAll(
@@ -123,7 +123,10 @@ function factsFrom(parsed: readonly Outcome<Message>[], from: number): Fact[] {
   return facts
 }
 
-/** Facts together, and where that fails for no reason of the database's, one by one, so that one does not stop the rest. */
+/**
+ * Facts together, and where that fails for no reason of the database's, one by one, so that one does not stop the
+ * rest.
+ */
 async function takeFacts(db: Database, actor: Actor, property: string, facts: Fact[]): Promise<(Answer | null)[]> {
   const [together] = await orNull(() => actingAs(db, actor, (within) => storeFacts(within, property, facts)))
   if (together) return together

@@ -27,7 +27,10 @@ export function route<T>(handle: (event: H3Event) => Promise<T>) {
 /** Shorter answers than this are not worth the packing. */
 const WORTH_PACKING = 2000
 
-/** A long answer packed for whoever can unpack it: twenty years of readings shrink to a tenth, and a garden's signal is thin. */
+/**
+ * A long answer packed for whoever can unpack it: twenty years of readings shrink to a tenth, and a garden's signal
+ * is thin.
+ */
 async function compressed(event: H3Event, value: unknown): Promise<unknown> {
   if (event.handled || value instanceof Readable) return value // sent already, or on its way piece by piece
   if (!/\bgzip\b/.test(getRequestHeader(event, 'accept-encoding') ?? '')) return value

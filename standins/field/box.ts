@@ -1,5 +1,14 @@
 import type { TestOn } from '../../core/record'
-import { commonOf, endKey, entries, must, walkFrom, type DeviceId, type End, type SpliceId } from '../../core/site'
+import {
+  commonOf,
+  endKey,
+  entries,
+  getOrThrow,
+  walkFrom,
+  type DeviceId,
+  type End,
+  type SpliceId,
+} from '../../core/site'
 import type { Done, Network } from './network'
 import { EARTH } from './parts'
 import { terminalOf, type Real, type Screw } from './real'
@@ -7,7 +16,10 @@ import { terminalOf, type Real, type Screw } from './real'
 /** Tests in ohms for which a joint is undone in a box. */
 export type BoxTest = Exclude<TestOn<'coil'>, { kind: 'coil_volts' | 'energise' | 'by_hand' }>
 
-/** What a crew has in hand once a joint is undone: the coil's own end, the core that comes from the cabinet, the joint's middle. */
+/**
+ * What a crew has in hand once a joint is undone: the coil's own end, the core that comes from the cabinet, the
+ * joint's middle.
+ */
 interface Undone {
   readonly splice: SpliceId
   readonly port: number
@@ -73,4 +85,4 @@ export function atBox(real: Real, network: Network, { kind, device }: BoxTest): 
 
 /** Whether something is wrong with a joint. */
 export const isBad = ({ site, faults }: Real, splice: SpliceId): boolean =>
-  faults.some((f) => 'end' in f && must(site.splices, splice).ends.some((e) => endKey(e) === endKey(f.end)))
+  faults.some((f) => 'end' in f && getOrThrow(site.splices, splice).ends.some((e) => endKey(e) === endKey(f.end)))

@@ -9,7 +9,10 @@ import { opens, powerOf, type Power } from './power'
 import { coilDead, masterAt, outputDead, stuck, terminalOf, valvesOf, wrongAt, type Real, type Screw } from './real'
 import { toneEnds } from './tone'
 
-/** A property as it really is: the recorded one with each part a little off its sheet, and what is wrong in the ground. */
+/**
+ * A property as it really is: the recorded one with each part a little off its sheet, and what is wrong in the
+ * ground.
+ */
 export interface Field {
   readonly answer: (test: FieldTest, meter: Meter) => ReadingValue
 }
@@ -21,9 +24,9 @@ const SHOWS = { look: { bad: 0.9, sound: 0.02 }, remake: { bad: 0.9998, sound: 0
 
 /**
  * Draws a real property from its record. Coils, lengths and joints are off by truncated normals with the property's own
- * tolerances at 2σ (times `spread`); the same chance gives the same property, and the same questions in the same order the same
- * answers. `noise` is the chance of the meter, the eye and the ear, where it is to be another; `known` what
- * earlier readings say of coils, as parts of their sheet's ohms.
+ * tolerances at 2σ (times `spread`); the same chance gives the same property, and the same questions in the same
+ * order the same answers. `noise` is the chance of the meter, the eye and the ear, where it is to be another; `known`
+ * what earlier readings say of coils, as parts of their sheet's ohms.
  */
 export function fieldOf(
   site: Site,

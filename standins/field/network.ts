@@ -3,7 +3,7 @@ import { copperFactor } from '../../core/quantity'
 import {
   endKey,
   entries,
-  must,
+  getOrThrow,
   terminalEnd,
   type CoilKind,
   type ControllerId,
@@ -44,8 +44,8 @@ export interface Network {
 }
 
 export const coilKindOf = ({ site }: Real, device: DeviceId): CoilKind | null => {
-  const { coilKind } = must(site.devices, device)
-  return coilKind === null ? null : must(site.coilKinds, coilKind)
+  const { coilKind } = getOrThrow(site.devices, device)
+  return coilKind === null ? null : getOrThrow(site.coilKinds, coilKind)
 }
 
 /** A coil as it is: its own spread, shorted turns; plain ohms for a meter (no face), impedance under power. */
@@ -64,7 +64,8 @@ function coilOf(real: Real, device: DeviceId, face: Face | null): Z {
   const left =
     f && 'fraction' in f ? 1 - f.fraction : f?.kind === 'coil-kind' ? f.ohm / (kind?.resistance_ohm ?? 33) : 1
   const own = real.drawn.coils.get(device)!
-  // Shorted turns take their share of the ohms and its square of what the winding chokes; another winding is of the same make.
+  // Shorted turns take their share of the ohms and its square of what the winding chokes; another winding is of the
+  // same make.
   return { re: z.re * own * left, im: z.im * own * (f?.kind === 'coil-kind' ? left : left * left) }
 }
 

@@ -2,7 +2,7 @@ import { copperFactor, nominal_ohmPerM } from '../../core/quantity'
 import {
   endKey,
   gaugeOf,
-  must,
+  getOrThrow,
   stopPositions_m,
   terminalEnd,
   UNKNOWN_GAUGE,
@@ -61,9 +61,9 @@ const middleOf = (link: Link): string => `middle ${link.id}`
 /** A stretch, cut in two in the middle where something touches it or leaks there. */
 function stretchParts({ site, wiring, faults, drawn, ground_C }: Real, link: Stretch): Part[] {
   if (faults.some((f) => onStretch(f, 'open', link))) return []
-  const cable = must(site.cables, link.cable)
+  const cable = getOrThrow(site.cables, link.cable)
   const positions = stopPositions_m(cable)
-  const gauge = gaugeOf(cable, must(cable.cores, link.core)) ?? UNKNOWN_GAUGE[site.settings.market].likely
+  const gauge = gaugeOf(cable, getOrThrow(cable.cores, link.core)) ?? UNKNOWN_GAUGE[site.settings.market].likely
   const length_m = Math.max(0, positions[link.to]!.value - positions[link.from]!.value) * drawn.lengths.get(link.cable)!
   const more = faults.reduce((sum, f) => sum + (onStretch(f, 'series', link) ? f.ohm : 0), 0)
   const ohm = length_m * nominal_ohmPerM(gauge) * copperFactor(ground_C + cable.warmer_K) + more

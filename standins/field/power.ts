@@ -1,4 +1,4 @@
-import { commonOf, must, type ControllerId, type DeviceId, type TerminalId } from '../../core/site'
+import { commonOf, getOrThrow, type ControllerId, type DeviceId, type TerminalId } from '../../core/site'
 import { denseSolver, joined } from '../dense'
 import { coilKindOf, NOTHING, type Network } from './network'
 import { coilDead, masterAt, outputDead, stuck, wrongAt, type Real, type Screw } from './real'
@@ -10,7 +10,10 @@ export interface Powered {
   readonly coil_V: ReadonlyMap<DeviceId, number>
   readonly held: ReadonlySet<DeviceId>
 }
-/** With a terminal's wire fed and its master's with it; null where nothing comes out. `output`: the terminal told on, where the wire is moved to it. */
+/**
+ * With a terminal's wire fed and its master's with it; null where nothing comes out. `output`: the terminal told on,
+ * where the wire is moved to it.
+ */
 export type Power = (screw: Screw, output?: TerminalId) => Powered | null
 
 /** Rounds in which plungers move until none does. */
@@ -28,7 +31,7 @@ export function powerOf(real: Real, network: Network): Power {
     apart: ReadonlySet<string>,
   ): Powered {
     const [c, hot] = [network.wireOf(controller, common), network.size]
-    const source_ohm = (V_open_V - 24) / ((must(site.controllers, controller).transformer?.rating_VA ?? 30) / 24)
+    const source_ohm = (V_open_V - 24) / ((getOrThrow(site.controllers, controller).transformer?.rating_VA ?? 30) / 24)
     const coils = wiring.links.flatMap((l) =>
       l.kind === 'coil' && !l.broken ? [{ device: l.device, a: network.number(l.a), b: network.number(l.b) }] : [],
     )

@@ -1,11 +1,11 @@
 import type { FieldTest } from '../../core/record'
-import { commonOf, entries, must, terminalEnd, type ControllerId, type Site } from '../../core/site'
+import { commonOf, entries, getOrThrow, terminalEnd, type ControllerId, type Site } from '../../core/site'
 
 /** Every terminal that a sweep asks, in the order of the door, with the controller's common. */
 export const sweepOf = (site: Site, controller: ControllerId): FieldTest[] => {
   const common = commonOf(site, controller)
   if (common === null) return []
-  return entries(must(site.controllers, controller).terminals)
+  return entries(getOrThrow(site.controllers, controller).terminals)
     .sort(([, a], [, b]) => a.order - b.order)
     .filter(
       ([id, t]) =>

@@ -90,7 +90,9 @@ function onKey(event: KeyboardEvent): void {
 }
 onMounted(() => window.addEventListener('keydown', onKey))
 
-/** The plan’s pages are no part of the first load; they come when it is over, so that they open without a signal too. */
+/**
+ * The plan’s pages are no part of the first load; they come when it is over, so that they open without a signal too.
+ */
 const LATER_ms = 8000
 let fetching: ReturnType<typeof setTimeout> | undefined
 onMounted(() => {

@@ -4,7 +4,10 @@ import { factId, instant } from '../basics'
 import { part } from '../part'
 import { factKind } from './kind'
 
-/** What was found to be wrong and mended. `where` is null of a part that is on record no more; `says` told it in words. */
+/**
+ * What was found to be wrong and mended. `where` is null of a part that is on record no more; `says` told it in
+ * words.
+ */
 export const finding = z.strictObject({
   job: factId,
   at: instant,

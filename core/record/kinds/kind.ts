@@ -16,7 +16,9 @@ export interface FactKindOf<K extends string, C extends string, S extends z.ZodT
   readonly kind: K
   readonly collection: C
   readonly schema: S
-  /** The kind of fact that one of this kind hangs on, and the field that holds its id; null where it stands by itself. */
+  /**
+   * The kind of fact that one of this kind hangs on, and the field that holds its id; null where it stands by itself.
+   */
   readonly owner: { readonly kind: 'visit' | 'job' | 'reading'; readonly field: string } | null
   /** Whether `misfit` asks for the site's controllers, which takes the site itself. */
   readonly needsSite: boolean

@@ -47,7 +47,10 @@ export interface TestKindOf<K extends string, O extends On, A extends AnswerName
   readonly tool: 'meter' | 'tester' | 'tracer' | null
   /** Where the clips go at a coil; null elsewhere, and where none do. */
   readonly clips: readonly [Clip, Clip] | null
-  /** What can hurt somebody there, whatever the set-up: a rod that is driven into buried services, water under pressure. */
+  /**
+   * What can hurt somebody there, whatever the set-up: a rod that is driven into buried services, water under
+   * pressure.
+   */
   readonly danger: 'earth' | 'water' | 'on' | null
   /** The keys of the words for yes and no, where they are not those of its answer. */
   readonly says: readonly [yes: string, no: string] | null

@@ -1,8 +1,8 @@
 import { testKind } from './kind'
 
 /**
- * The lead earthed at the cabinet, off its screw; from its bare end at the box, its joint undone, to a rod there: soil, or
- * open where the lead is cut.
+ * The lead earthed at the cabinet, off its screw; from its bare end at the box, its joint undone, to a rod there:
+ * soil, or open where the lead is cut.
  */
 export const leadThrough = testKind({
   kind: 'lead_through',

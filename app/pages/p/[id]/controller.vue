@@ -4,7 +4,10 @@ import { controllerRules, modulesOf } from '../../../../core/cabinet'
 import { sayRefusal } from '../../../../words'
 import { useWiringPage } from '../../../composables/useWiringPage'
 
-/** A controller as it hangs on the wall: its door, its modules, its points of connection, its sensor, and how to change it. */
+/**
+ * A controller as it hangs on the wall: its door, its modules, its points of connection, its sensor, and how to
+ * change it.
+ */
 const { site, t, speaker, sentences, doing, fixed } = useWiringPage()
 const route = useRoute()
 const all = computed(() => entries(site.value.controllers).sort(([, a], [, b]) => byTag(a.tag, b.tag)))

@@ -5,7 +5,7 @@ import {
   byTag,
   commonOf,
   entries,
-  must,
+  getOrThrow,
   terminalEnd,
   terminalsInOrder,
   type DeviceId,
@@ -76,7 +76,7 @@ const meterAtHand = useMeter()
 const controller = computed(() => job.value?.controller ?? entries(site.value.controllers)[0]?.[0] ?? null)
 const measurable = computed(() => controller.value !== null && commonOf(site.value, controller.value) !== null)
 const tagOf = (terminal: string) =>
-  controller.value ? must(must(site.value.controllers, controller.value).terminals, terminal).tag : terminal
+  controller.value ? getOrThrow(getOrThrow(site.value.controllers, controller.value).terminals, terminal).tag : terminal
 const stationAt = (terminal: string) =>
   Object.values(site.value.stations).find((s) => s.controller === controller.value && s.terminal === terminal)
 const terminalTest = (terminal: TerminalId): FieldTest => ({
@@ -109,7 +109,10 @@ const stations = computed(() =>
         ]
       }),
 )
-/** Every zone waters, and that nothing is wrong is believed more than anything else: a crew that wanted its zones back may leave. */
+/**
+ * Every zone waters, and that nothing is wrong is believed more than anything else: a crew that wanted its zones back
+ * may leave.
+ */
 const allRun = computed(
   () =>
     report.value?.end === 'open' &&
@@ -126,7 +129,9 @@ const zones = computed((): { device: DeviceId; name: string }[] => [
   ...Object.values(site.value.pointsOfConnection)
     .filter((p) => p.terminal?.controller === controller.value)
     .flatMap((p) =>
-      p.masterValve ? [{ device: p.masterValve, name: must(site.value.devices, p.masterValve).name || p.name }] : [],
+      p.masterValve
+        ? [{ device: p.masterValve, name: getOrThrow(site.value.devices, p.masterValve).name || p.name }]
+        : [],
     ),
 ])
 const boxes = computed(() => entries(site.value.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)))
@@ -147,7 +152,7 @@ const sections = computed(() => {
 /** Faults that a simulated property can hide, by names of this one. */
 const practice = computed(() =>
   zones.value.slice(0, 40).flatMap(({ device }) => {
-    const tag = must(site.value.devices, device).tag ?? device
+    const tag = getOrThrow(site.value.devices, device).tag ?? device
     return [
       `coil-open ${tag}`,
       `joint-open ${tag}.a`,
@@ -248,7 +253,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
         >
           <option v-for="id in listed" :key="id" :value="id">
             {{ property.facts!.jobs[id]!.title }},
-            {{ must(site.controllers, property.facts!.jobs[id]!.controller).name }},
+            {{ getOrThrow(site.controllers, property.facts!.jobs[id]!.controller).name }},
             {{ dayText(property.facts!.jobs[id]!.at) }}
           </option>
         </select>
@@ -274,7 +279,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
               {{
                 t('diagnose.look', {
                   title: property.facts!.jobs[id]!.title,
-                  controller: must(site.controllers, property.facts!.jobs[id]!.controller).name,
+                  controller: getOrThrow(site.controllers, property.facts!.jobs[id]!.controller).name,
                   day: dayText(property.facts!.jobs[id]!.at),
                 })
               }}
@@ -303,7 +308,10 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
           <p v-if="report.strained" class="fault">
             {{
               t('hunt.strained', {
-                box: must(site.places, report.parts[0]?.places[0] ?? must(site.controllers, controller!).place).tag,
+                box: getOrThrow(
+                  site.places,
+                  report.parts[0]?.places[0] ?? getOrThrow(site.controllers, controller!).place,
+                ).tag,
               })
             }}
           </p>

@@ -2,7 +2,7 @@
 import { sectionsOf } from '../../../../core/strip'
 import { temperatureText } from '../../../../core/quantity'
 import { jobsInOrder } from '../../../../core/record'
-import { entries, must, type ControllerId } from '../../../../core/site'
+import { entries, getOrThrow, type ControllerId } from '../../../../core/site'
 import { useConclusion } from '../../../composables/useConclusion'
 import { NO_JOB, useShownJob } from '../../../composables/useShownJob'
 import { dayText, unbroken, useSpeaker } from '../../../composables/useSpeaker'
@@ -42,7 +42,7 @@ const sections = computed(() => {
     (terminal) => hanging.get(terminal)?.coils ?? [],
   )
 })
-const tag = computed(() => (controller.value ? must(site.value.controllers, controller.value).tag : ''))
+const tag = computed(() => (controller.value ? getOrThrow(site.value.controllers, controller.value).tag : ''))
 const chosen = computed(() => rows.value.find((r) => `${tag.value}:${r.tag}` === selected.value) ?? null)
 const jobs = computed(() =>
   jobsInOrder(property.facts!).filter((id) => property.facts!.jobs[id]!.controller === controller.value),
@@ -58,7 +58,7 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
     <div class="picture stack">
       <header class="head">
         <div>
-          <h1>{{ t('threads.title', { name: must(site.controllers, controller).name }) }}</h1>
+          <h1>{{ t('threads.title', { name: getOrThrow(site.controllers, controller).name }) }}</h1>
           <p class="quiet">
             {{ site.about.name }} · {{ job ? t('threads.subJob', { at_C }) : t('threads.sub', { at_C }) }}
           </p>

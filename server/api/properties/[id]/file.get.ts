@@ -1,12 +1,10 @@
 import { getQuery, setResponseHeader } from 'h3'
 import * as z from 'zod'
-import { propertyPieces, type StoredProperty } from '../../../../core/formats'
+import { propertyPieces } from '../../../../core/formats'
 import { parseWith, refusal } from '../../../../core/refusal'
-import type { Within } from '../../../db/actor'
-import { factsOf } from '../../../db/facts'
 import { journalSnapshots, journalSteps } from '../../../db/journal'
 import { picturesOf } from '../../../db/pictures'
-import { presentSite, storedSite } from '../../../db/sites'
+import { propertyToWrite } from '../../../db/outgoing'
 import { refuse } from '../../../utils/reply'
 import { propertyParam, route } from '../../../utils/route'
 import { streamWithin } from '../../../utils/stream'
@@ -26,7 +24,7 @@ export default route(async (event) => {
   if (!asked.ok) return refuse(event, 400, asked.refusals)
   const { as, journal } = asked.value
   return streamWithin(event, async (within) => {
-    const stored = await readForFile(within, id.value)
+    const stored = await propertyToWrite(within, id.value)
     if (!stored) return { answer: refuse(event, 404, [refusal('no_such_property')]) }
     const past = {
       journal: { snapshots: journalSnapshots(within, id.value), steps: journalSteps(within, id.value) },
@@ -42,14 +40,6 @@ export default route(async (event) => {
     }
   })
 })
-
-/** What cannot be read any more is given as it lies there, with the version it was written with. */
-async function readForFile(within: Within, id: string): Promise<StoredProperty | null> {
-  const present = await presentSite(within, id)
-  if (!present) return null
-  const facts: StoredProperty['facts'] = (kind) => factsOf(within, id, kind)
-  return present.ok ? { id, facts, ...present.value } : { id, facts, ...(await storedSite(within, id)) }
-}
 
 const fileName = (name: unknown) =>
   String(name ?? '')

@@ -82,7 +82,10 @@ const bad = ref<string | null>(null)
 const keyOf = (row: ListedRow, cell: Cell) => `${row.station} ${cell}`
 /** What is typed in a cell until the property says it: drawn again meanwhile, a cell keeps its own words. */
 const drafts = reactive(new Map<string, string>())
-/** Cells are kept one after the other, each made from the property as the one before has left it; typing does not wait. */
+/**
+ * Cells are kept one after the other, each made from the property as the one before has left it; typing does not
+ * wait.
+ */
 let queue: Promise<void> = Promise.resolve()
 function write(row: ListedRow, cell: Cell): void {
   const key = keyOf(row, cell)

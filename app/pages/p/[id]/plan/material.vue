@@ -2,7 +2,7 @@
 import { materialSheets, writeMaterialCsv } from '../../../../../core/formats'
 import { gaugeText, inUnit, lengthText, parseGauge, toMetres, type Gauge } from '../../../../../core/quantity'
 import { copperCents_per_m, stockOf } from '../../../../../core/sizing'
-import { must, type Settings } from '../../../../../core/site'
+import { getOrThrow, type Settings } from '../../../../../core/site'
 import {
   cableLengths,
   conductorCounts,
@@ -30,7 +30,7 @@ const [connectors, conductors, devices] = [
   computed(() => deviceCounts(site.value)),
 ]
 const long = (m: number) => unbroken(lengthText(m, units.value))
-const tag = (place: string) => must(site.value.places, place).tag
+const tag = (place: string) => getOrThrow(site.value.places, place).tag
 const nameOf = useCableName(() => site.value)
 const size = (gauge: Gauge | null) => (gauge ? gaugeText(gauge) : t('plan.unknown'))
 const wareText = (w: Ware) =>

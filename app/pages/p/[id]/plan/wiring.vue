@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { gaugeText, inUnit, lengthText, parseLength } from '../../../../../core/quantity'
 import { refusal, refused } from '../../../../../core/refusal'
-import { entries, must, type CableId, type CoreId, type Settings, type StationId } from '../../../../../core/site'
+import { entries, getOrThrow, type CableId, type CoreId, type Settings, type StationId } from '../../../../../core/site'
 import { runsOf } from '../../../../../core/plan'
 import {
   brokenRules,
@@ -27,7 +27,7 @@ const route = useRoute()
 const plans = computed(() =>
   entries(site.value.controllers)
     .flatMap(([c]) => runsOf(site.value, c))
-    .map((run) => ({ plan: planRun(site.value, run), record: must(site.value.cables, run.cable) })),
+    .map((run) => ({ plan: planRun(site.value, run), record: getOrThrow(site.value.cables, run.cable) })),
 )
 const whole = computed(() => wiringPlanCommands(site.value))
 const rules = computed(() => brokenRules(site.value))
@@ -36,15 +36,15 @@ const nameOf = (terminal: string | null) => {
   const [c, n] = (terminal ?? ':').split(':')
   return (
     Object.values(site.value.stations).find((s) => {
-      const k = must(site.value.controllers, s.controller)
-      return k.tag === c && must(k.terminals, s.terminal).tag === n
+      const k = getOrThrow(site.value.controllers, s.controller)
+      return k.tag === c && getOrThrow(k.terminals, s.terminal).tag === n
     })?.name ?? ''
   )
 }
 const stationsOf = (plan: RunPlan) =>
   entries(site.value.stations).filter(([, s]) => s.controller === plan.run.controller)
 const pinOf = (cable: CableId, core: CoreId) => {
-  const p = must(must(site.value.cables, cable).cores, core).pinned
+  const p = getOrThrow(getOrThrow(site.value.cables, cable).cores, core).pinned
   return p === null ? '' : p.use === 'station' ? p.station : p.use
 }
 function pin(cable: CableId, core: CoreId, event: Event): void {
@@ -166,7 +166,7 @@ function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'togeth
       </p>
       <p v-for="u in plan.unwired" :key="u.device" class="row doubtful">
         <StateMark state="doubtful" silent />
-        {{ t('wiring.unwired') }}: {{ must(site.stations, u.station).name }}, {{ tag(u.place) }}
+        {{ t('wiring.unwired') }}: {{ getOrThrow(site.stations, u.station).name }}, {{ tag(u.place) }}
         <button v-if="u.core !== null && !fixed" type="button" class="button" @click="wire(plan, u)">
           {{ t('wiring.wire', { colour: colourOf(plan, u) }) }}
         </button>
@@ -210,7 +210,7 @@ function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'togeth
                   <option value="common">{{ t('wiring.pinCommon') }}</option>
                   <option value="spare">{{ t('wiring.pinSpare') }}</option>
                   <option v-for="[id, s] in stationsOf(plan)" :key="id" :value="id">
-                    {{ must(must(site.controllers, s.controller).terminals, s.terminal).tag }} {{ s.name }}
+                    {{ getOrThrow(getOrThrow(site.controllers, s.controller).terminals, s.terminal).tag }} {{ s.name }}
                   </option>
                 </select>
               </td>

@@ -3,7 +3,7 @@ import { scaleLinear } from 'd3-scale'
 import { sectionsOf } from '../../../../../core/strip'
 import { lengthText, ohmsText, temperatureText } from '../../../../../core/quantity'
 import { CAUTIONS, type CautionCode } from '../../../../../core/record'
-import { must } from '../../../../../core/site'
+import { getOrThrow } from '../../../../../core/site'
 import { sayVerdict } from '../../../../../words/reading'
 import { stateOf } from '../../../../../core/expect'
 import { dayText, timeText, unbroken, useSpeaker } from '../../../../composables/useSpeaker'
@@ -167,7 +167,7 @@ const miniScale = computed(() =>
   <div v-if="job && scene && controller" class="sweep" :class="{ entering }">
     <div class="picture stack">
       <header>
-        <h1>{{ t('sweep.title', { name: must(property.site!.controllers, controller).name }) }}</h1>
+        <h1>{{ t('sweep.title', { name: getOrThrow(property.site!.controllers, controller).name }) }}</h1>
         <p class="quiet">
           {{ property.site!.about.name }} · {{ job.title }} · {{ dayText(job.at) }}, {{ timeText(job.at) }} ·
           {{ unbroken(temperatureText(job.ground_C, units)) }}{{ meter.name ? ` · ${meter.name}` : '' }}, ±{{
@@ -276,7 +276,7 @@ const miniScale = computed(() =>
             :boxes="[]"
             :name="
               strip.coils[0]
-                ? `${must(property.site!.places, strip.coils[0].place).tag}, ${unbroken(lengthText(strip.coils[0].at_m, units))}`
+                ? `${getOrThrow(property.site!.places, strip.coils[0].place).tag}, ${unbroken(lengthText(strip.coils[0].at_m, units))}`
                 : null
             "
           />

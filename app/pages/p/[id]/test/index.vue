@@ -8,7 +8,7 @@ import {
   testKey,
   visitsInOrder,
 } from '../../../../../core/record'
-import { must, type ControllerId, type TerminalId } from '../../../../../core/site'
+import { getOrThrow, type ControllerId, type TerminalId } from '../../../../../core/site'
 import { useStates } from '../../../../composables/useConclusion'
 import { dayText, useSpeaker } from '../../../../composables/useSpeaker'
 import { useProperty } from '../../../../stores/property'
@@ -42,7 +42,7 @@ function lineOf(id: string) {
   const found = states.value && logged.map((l) => states.value![l.id])
   const terminals = terminalsReadAt(job.controller)
   const read = new Set(logged.map((l) => testKey(l.reading.test)))
-  const controller = must(property.site!.controllers, job.controller)
+  const controller = getOrThrow(property.site!.controllers, job.controller)
   return {
     id,
     kind: job.kind,

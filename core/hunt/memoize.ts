@@ -1,48 +1,57 @@
 import { testKey, type FieldTest } from '../record'
-import type { Foreseen } from './foresee'
-import type { Like } from './likes'
-import type { Catalogue, Fault, Faults, Variant } from './variants'
+import type { Prediction } from './predictor'
+import type { Like } from './equivalence'
+import type { Catalogue, Fault, Faults, FaultHypothesis } from './variants'
 
-/** Predicts any test under any faults; every answer is worked out once, since a hunt asks for the same again after each reading. */
-export interface Foresight {
-  readonly base: (test: FieldTest) => Foreseen | null
-  /** As with one or two faults; null where the test says nothing (its points are not on record, or a switch stands between). */
-  readonly under: (test: FieldTest, faults: Faults) => Foreseen | null
-  /** Whether a fault can show in a test at all; where not, `base` holds. */
-  readonly touches: (test: FieldTest, fault: Fault) => boolean
+/**
+ * Predicts any test under any faults; every answer is worked out once, since a hunt asks for the same again after
+ * each reading.
+ */
+export interface Predictor {
+  readonly base: (test: FieldTest) => Prediction | null
   /**
-   * Of some faults those that `under` counts: the ones that can show, and all of them once one that shows links wires; one alone
-   * where it settles what the test shows, whatever the other does.
+   * As with one or two faults; null where the test says nothing (its points are not on record, or a switch stands
+   * between).
    */
-  readonly felt: (test: FieldTest, faults: Faults) => Faults
+  readonly under: (test: FieldTest, faults: Faults) => Prediction | null
+  /** Whether a fault can show in a test at all; where not, `base` holds. */
+  readonly mayAffect: (test: FieldTest, fault: Fault) => boolean
+  /**
+   * Of some faults those that `under` counts: the ones that can show, and all of them once one that shows links
+   * wires; one alone where it settles what the test shows, whatever the other does.
+   */
+  readonly activeFaults: (test: FieldTest, faults: Faults) => Faults
   /** The cell that shows as this one does in a test: itself, or the one that stands for its like. */
-  readonly like: (test: FieldTest, variant: Variant) => Variant
+  readonly like: (test: FieldTest, variant: FaultHypothesis) => FaultHypothesis
 }
 
 interface Recalled {
-  readonly base: Foreseen | null
+  readonly base: Prediction | null
   readonly like: Like | null
   readonly touched: Uint8Array
-  readonly one: Map<number, Foreseen | null>
-  readonly two: Map<number, Foreseen | null>
+  readonly one: Map<number, Prediction | null>
+  readonly two: Map<number, Prediction | null>
 }
 const [UNKNOWN, NO, YES] = [0, 1, 2] as const
 
-/** `settles`: whether a fault by which a test shows this shows it beside the other too. `likeIn`: null where every cell shows by itself. */
-export function recalling(
+/**
+ * `settles`: whether a fault by which a test shows this shows it beside the other too. `likeIn`: null where every
+ * cell shows by itself.
+ */
+export function memoizePredictions(
   { faults, variants }: Catalogue,
   {
     foresee,
-    touches,
-    settles,
+    mayAffect: touches,
+    dominates: settles,
     likeIn,
   }: {
-    foresee: (test: FieldTest, faults: Faults) => Foreseen | null
-    touches: (test: FieldTest, fault: Fault) => boolean
-    settles: (v: Variant, seen: Foreseen | null, other: Variant) => boolean
+    foresee: (test: FieldTest, faults: Faults) => Prediction | null
+    mayAffect: (test: FieldTest, fault: Fault) => boolean
+    dominates: (v: FaultHypothesis, seen: Prediction | null, other: FaultHypothesis) => boolean
     likeIn: (test: FieldTest) => Like | null
   },
-): Foresight {
+): Predictor {
   const byKey = new Map<string, Recalled>()
   const byTest = new WeakMap<FieldTest, Recalled>()
   const of = (test: FieldTest): Recalled => {
@@ -64,7 +73,7 @@ export function recalling(
     if (known.touched[fault.index] === UNKNOWN) known.touched[fault.index] = touches(test, fault) ? YES : NO
     return known.touched[fault.index] === YES
   }
-  const once = (of: Map<number, Foreseen | null>, key: number, make: () => Foreseen | null): Foreseen | null => {
+  const once = (of: Map<number, Prediction | null>, key: number, make: () => Prediction | null): Prediction | null => {
     let made = of.get(key)
     if (made === undefined) {
       made = make()
@@ -73,7 +82,7 @@ export function recalling(
     return made
   }
   /** What one fault makes of a test. */
-  const alone = (test: FieldTest, known: Recalled, v: Variant): Foreseen | null => {
+  const alone = (test: FieldTest, known: Recalled, v: FaultHypothesis): Prediction | null => {
     const like = known.like?.(v, [v]) ?? v
     return once(known.one, like.index, () => foresee(test, [like]))
   }
@@ -81,7 +90,7 @@ export function recalling(
     const felt = together.filter((v) => touched(test, known, faults[v.fault]!))
     if (felt.length > 0 && felt.length < together.length && felt.some((v) => faults[v.fault]!.links)) return together
     if (felt.length !== 2) return felt
-    const [one, other] = felt as [Variant, Variant]
+    const [one, other] = felt as [FaultHypothesis, FaultHypothesis]
     return settles(one, alone(test, known, one), other)
       ? [one]
       : settles(other, alone(test, known, other), one)
@@ -90,8 +99,8 @@ export function recalling(
   }
   return {
     base: (test) => of(test).base,
-    touches: (test, fault) => touched(test, of(test), fault),
-    felt: (test, together) => feltIn(test, of(test), together),
+    mayAffect: (test, fault) => touched(test, of(test), fault),
+    activeFaults: (test, together) => feltIn(test, of(test), together),
     like: (test, variant) => of(test).like?.(variant, [variant]) ?? variant,
     under: (test, together) => {
       const known = of(test)

@@ -1,12 +1,15 @@
-import type { Beliefs, Taken, Weighing } from './beliefs'
+import type { Beliefs, Observation, Posterior } from './beliefs'
 import type { Catalogue } from './variants'
 
-/** The reading that speaks most for the likeliest part against the likeliest explanation without it; null where none does. */
-export function mostTelling(
-  weighing: Weighing,
+/**
+ * The reading that speaks most for the likeliest part against the likeliest explanation without it; null where none
+ * does.
+ */
+export function strongestEvidence(
+  posterior: Posterior,
   beliefs: Beliefs,
   catalogue: Catalogue,
-): { readonly key: string; readonly reading: Taken; readonly nats: number } | null {
+): { readonly key: string; readonly reading: Observation; readonly nats: number } | null {
   const key = [...beliefs.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])[0]
   const has = (faults: Beliefs['explanations'][number]['faults']) =>
     faults.some((v) => catalogue.faults[v.fault]!.key === key)
@@ -15,9 +18,9 @@ export function mostTelling(
     beliefs.explanations.find((e) => !has(e.faults)),
   ]
   if (!with_ || !without) return null
-  const best = weighing
+  const best = posterior
     .eachFor(with_.faults, without.faults)
-    .reduce((m, e) => (e.nats > m.nats ? e : m), { reading: null as Taken | null, nats: 0.5 })
+    .reduce((m, e) => (e.nats > m.nats ? e : m), { reading: null as Observation | null, nats: 0.5 })
   return best.reading && { key, reading: best.reading, nats: best.nats }
 }
 

@@ -2,12 +2,12 @@ import type { Across, Complex, Join } from '../circuit'
 import type { FieldTest, Meter } from '../record'
 import { terminalEnd, type DeviceId, type End, type TerminalId } from '../site'
 import { settingsOf } from './box-settings'
-import { pullIn_V, type Ground } from './ground'
-import { likesOf, nearNode } from './likes'
+import { pullIn_V, type HuntContext } from './context'
+import { equivalenceClasses, nearNode } from './equivalence'
 import { normalBelow } from './normal'
 import type { Cause } from './odds'
 import { powerOf, started_V } from './power'
-import { recalling, type Foresight } from './recall'
+import { memoizePredictions, type Predictor } from './memoize'
 import {
   changesOf,
   modsOf,
@@ -15,15 +15,16 @@ import {
   type Catalogue,
   type Fault,
   type Faults,
-  type Mods,
-  type Variant,
+  type NetworkEdit,
+  type FaultHypothesis,
 } from './variants'
 
 /** What a test would show if some faults were there. Spreads are one standard deviation. */
-export type Foreseen =
+export type Prediction =
   /**
-   * `noise`: one deviation of what the meter and the ground blur, whatever it shows; `ratio`: and as a part of what it shows.
-   * `coils`: by how much the reading moves when a coil is 100 % off its sheet; `figures`: when a fault's figure is one deviation of its cell off.
+   * `noise`: one deviation of what the meter and the ground blur, whatever it shows; `ratio`: and as a part of what
+   * it shows. `coils`: by how much the reading moves when a coil is 100 % off its sheet; `figures`: when a fault's
+   * figure is one deviation of its cell off.
    */
   | {
       readonly kind: 'ohms'
@@ -44,7 +45,7 @@ export type Foreseen =
   | { readonly kind: 'waters'; readonly master: number; readonly valves: readonly (readonly [DeviceId, number])[] }
   | { readonly kind: 'tone'; readonly lost_m: number | null; readonly sd_m: number }
   /** A joint that comes and goes: ill with `p`, else well. */
-  | { readonly kind: 'either'; readonly p: number; readonly well: Foreseen; readonly ill: Foreseen }
+  | { readonly kind: 'either'; readonly p: number; readonly well: Prediction; readonly ill: Prediction }
 
 /** A limit that is met by a truncated normal at two deviations leaves this much of a deviation. */
 export const TRUNCATED = 0.88
@@ -71,13 +72,13 @@ const KEEPS_AWAY: ReadonlySet<Cause> = new Set<Cause>(['open', 'series', 'termin
 const AT_THE_SOURCE: ReadonlySet<Cause> = new Set<Cause>(['supply_dead', 'sensor_open', 'water_off'])
 
 /** Predicts any test under any faults from the network of its state: the one place where a fault becomes a figure. */
-export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter): Foresight {
-  const { site, controller, common, meterState } = ground
+export function predictorOf(context: HuntContext, catalogue: Catalogue, meter: Meter): Predictor {
+  const { site, controller, common, meterState } = context
   const { powered } = meterState
-  const faultOf = (v: Variant): Fault => catalogue.faults[v.fault]!
-  const commonNode = ground.wire(common)
+  const faultOf = (v: FaultHypothesis): Fault => catalogue.faults[v.fault]!
+  const commonNode = context.wire(common)
 
-  const { liveAt, heldVolts } = powerOf(ground, catalogue)
+  const { liveAt, heldVolts } = powerOf(context, catalogue)
 
   // Leads under other screws: the wire that lies at a terminal, null for a bare screw.
   const wireAt = (terminal: TerminalId, faults: Faults): TerminalId | null => {
@@ -102,12 +103,12 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   const pointOf = (end: End, faults: Faults): number | null => {
     if (end.kind === 'terminal') {
       const at = wireAt(end.terminal, faults)
-      return at === null || end.controller !== controller ? null : ground.wire(at)
+      return at === null || end.controller !== controller ? null : context.wire(at)
     }
-    return ground.node(powered.wiring.pointOf(end))
+    return context.node(powered.wiring.pointOf(end))
   }
 
-  const settingOf = settingsOf(ground)
+  const settingOf = settingsOf(context)
   const ends = (element: number) => powered.parts[element]!
 
   const ohmsAt = (across: Across, alters: readonly Alter[], joins: readonly Join[]): number | null => {
@@ -126,7 +127,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       const test = meterState.testOf(across.a, across.b)
       coilsIn.set(
         key,
-        [...ground.coilElement].flatMap(([device, element]) =>
+        [...context.coilElement].flatMap(([device, element]) =>
           meterState.influence.share(test, element) > 0.02 ? [device] : [],
         ),
       )
@@ -138,8 +139,8 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     across: Across,
     faults: Faults,
     more: { alters: readonly Alter[]; joins: readonly Join[] } = { alters: [], joins: [] },
-  ): Foreseen {
-    const read = (mods: Mods, nudge: DeviceId | null = null): number | null =>
+  ): Prediction {
+    const read = (mods: NetworkEdit, nudge: DeviceId | null = null): number | null =>
       ohmsAt(
         across,
         [
@@ -149,7 +150,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
             ? []
             : [
                 {
-                  element: ground.coilElement.get(nudge)!,
+                  element: context.coilElement.get(nudge)!,
                   to: (z: Complex) => ({ re: z.re * (1 + NUDGE), im: z.im * (1 + NUDGE) }),
                 },
               ]),
@@ -165,7 +166,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       ...(mods.joins.length > 0 ? faults.flatMap((v) => faultOf(v).besides) : []),
     ])
     const coils = [...devices].flatMap((d) => {
-      const moved = ground.coilElement.has(d) ? read(mods, d) : null
+      const moved = context.coilElement.has(d) ? read(mods, d) : null
       const s = moved === null ? 0 : (moved - mean) / NUDGE
       return Math.abs(s) > 0.01 ? [[d, s] as const] : []
     })
@@ -207,8 +208,8 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       return f.cause === cause && f.where.kind === 'valve' && f.where.device === device
     })
 
-  function whatWaters(terminal: TerminalId, faults: Faults): Foreseen {
-    const own = ground.valvesOf(terminal)
+  function whatWaters(terminal: TerminalId, faults: Faults): Prediction {
+    const own = context.valvesOf(terminal)
     const wired = wireAt(terminal, faults)
     const beside = faults.flatMap((v) => {
       const f = faultOf(v)
@@ -218,7 +219,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     if (waterOff(faults)) return { kind: 'waters', master: 0, valves: considered.map((d) => [d, 0.5]) }
     const off = isDead(faults, terminal) || wired === null
     const at = off ? null : liveAt(wired, faults)
-    const master = ground.masterOf(terminal)
+    const master = context.masterOf(terminal)
     const open = (d: DeviceId): number =>
       stuck(d, 'stuck_shut', faults)
         ? 0
@@ -250,10 +251,10 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   /** How likely a valve of a terminal is heard when this wire is live. */
   function clickOf(terminal: TerminalId, wired: TerminalId, faults: Faults): number {
     const at = liveAt(wired, faults)
-    return 1 - ground.valvesOf(terminal).reduce((none, d) => none * (1 - pulls(d, started_V(at, d), faults)), 1)
+    return 1 - context.valvesOf(terminal).reduce((none, d) => none * (1 - pulls(d, started_V(at, d), faults)), 1)
   }
-  const ear = (p: number): Foreseen => ({ kind: 'yes', p: EAR.imagined + p * (EAR.heard - EAR.imagined) })
-  const voltsReading = (mean: number, fed: boolean): Foreseen => ({
+  const ear = (p: number): Prediction => ({ kind: 'yes', p: EAR.imagined + p * (EAR.heard - EAR.imagined) })
+  const voltsReading = (mean: number, fed: boolean): Prediction => ({
     kind: 'volts',
     mean,
     fed,
@@ -264,11 +265,11 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     from: number,
     faults: Faults,
     more: { alters: readonly Alter[] } = { alters: [] },
-  ): Foreseen => {
+  ): Prediction => {
     const leaks = faults.flatMap((v) => (v.leak ? [{ v, spot: v.leak }] : []))
     const mods = modsOf(faults, ends)
     const paths = leaks.flatMap(({ v, spot }) => {
-      const to = nearNode(ground, spot)
+      const to = nearNode(context, spot)
       const way = from === to ? 0 : ohmsAt({ a: from, b: to }, [...mods.alters, ...more.alters], mods.joins)
       return way === null ? [] : [{ ohm: v.ohm! + way, cell: 0.28 * v.ohm! }]
     })
@@ -286,7 +287,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
 
   /** Metres of conductor from the cabinet to where an open lead ends; null where the tone goes through. */
   function toneEnds(terminal: TerminalId, faults: Faults): number | null {
-    const walk = ground.walk(terminal)
+    const walk = context.walk(terminal)
     const first = Math.min(
       ...faults.flatMap((v) => {
         const f = faultOf(v)
@@ -301,7 +302,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     return Number.isFinite(first) ? first : null
   }
 
-  function foresee(test: FieldTest, faults: Faults): Foreseen | null {
+  function foresee(test: FieldTest, faults: Faults): Prediction | null {
     const flick = flickers(faults)
     if (flick.length > 0 && test.kind !== 'look' && test.kind !== 'remake') {
       const [well, ill] = [
@@ -318,7 +319,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     }
     switch (test.kind) {
       case 'ohms': {
-        if (test.from.kind === 'terminal' && (ground.hanging.get(test.from.terminal)?.switchedBy.length ?? 0) > 0)
+        if (test.from.kind === 'terminal' && (context.hanging.get(test.from.terminal)?.switchedBy.length ?? 0) > 0)
           return null
         const earth = test.to.kind === 'earth'
         const [a, b] = [pointOf(test.from, faults), earth ? null : pointOf(test.to, faults)]
@@ -339,7 +340,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
           ? 0
           : wired === null
             ? site.settings.V_open_V
-            : heldVolts(wired, faults, ground.wire(wired), commonNode)
+            : heldVolts(wired, faults, context.wire(wired), commonNode)
         return test.kind === 'volts'
           ? voltsReading(volt, !dead)
           : { kind: 'yes', p: volt >= LAMP.lit_V ? 0.995 : 0.005 }
@@ -367,8 +368,8 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       case 'water':
         return whatWaters(test.at.terminal, faults)
       case 'coil_volts': {
-        const terminal = ground.terminalOf(test.device)
-        const coil = ground.coilElement.get(test.device)
+        const terminal = context.terminalOf(test.device)
+        const coil = context.coilElement.get(test.device)
         if (terminal === null || coil === undefined) return null
         const wired = wireAt(terminal, faults)
         if (isDead(faults, terminal) || wired === null) return voltsReading(0, false)
@@ -380,13 +381,13 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       case 'loop_common': {
         const setting = settingOf(test)
         if (!setting) return null
-        const terminal = ground.terminalOf(test.device)!
+        const terminal = context.terminalOf(test.device)!
         if (test.kind === 'coil_ohms') return ohmsReading(setting.across, faults, setting)
         // The jumper sits on whatever lies under the screw.
         const wired = wireAt(terminal, faults)
         return ohmsReading(setting.across, faults, {
           alters: setting.alters,
-          joins: wired === null ? [] : [{ ...setting.joins[0]!, p: { node: ground.wire(wired) } }],
+          joins: wired === null ? [] : [{ ...setting.joins[0]!, p: { node: context.wire(wired) } }],
         })
       }
       case 'lead_earth':
@@ -397,7 +398,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       case 'lead_through': {
         const setting = settingOf(test)
         if (!setting) return null
-        const terminal = ground.terminalOf(test.device)!
+        const terminal = context.terminalOf(test.device)!
         const way =
           wireAt(terminal, faults) === terminal
             ? ohmsAt(setting.across, [...modsOf(faults, ends).alters, ...setting.alters], modsOf(faults, ends).joins)
@@ -446,10 +447,13 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   const openAt = new Map(
     catalogue.faults.flatMap((f) => (f.cause === 'open' && f.at !== null ? [[f.at, f.index] as const] : [])),
   )
-  const openTwin = (v: Variant): number => openAt.get(faultOf(v).at!)!
+  const openTwin = (v: FaultHypothesis): number => openAt.get(faultOf(v).at!)!
 
-  /** Where current is kept away and nothing is left, another fault brings none back unless it joins conductors or a valve is open by itself. */
-  const settles = (v: Variant, seen: Foreseen | null, other: Variant): boolean => {
+  /**
+   * Where current is kept away and nothing is left, another fault brings none back unless it joins conductors or a
+   * valve is open by itself.
+   */
+  const dominates = (v: FaultHypothesis, seen: Prediction | null, other: FaultHypothesis): boolean => {
     const [{ cause }, beside] = [faultOf(v), faultOf(other)]
     const nothing =
       seen?.kind === 'open' || (seen?.kind === 'waters' && (seen.master === 0 || seen.valves.every(([, p]) => p === 0)))
@@ -457,10 +461,15 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     return AT_THE_SOURCE.has(cause) || (KEEPS_AWAY.has(cause) && !beside.links && other.mods.joins.length === 0)
   }
 
-  return recalling(catalogue, { foresee, touches, settles, likeIn: likesOf(ground, catalogue) })
+  return memoizePredictions(catalogue, {
+    foresee,
+    mayAffect: mayAffect,
+    dominates: dominates,
+    likeIn: equivalenceClasses(context, catalogue),
+  })
 
   /** Cheap and on the safe side: a fault that might show is looked at. */
-  function touches(test: FieldTest, f: Fault): boolean {
+  function mayAffect(test: FieldTest, f: Fault): boolean {
     const { where } = f
     const hasTerminals = where.kind === 'pair' ? [where.one, where.two] : null
     switch (test.kind) {
@@ -482,7 +491,7 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
         )
       default:
     }
-    const terminal = 'at' in test ? test.at.terminal : 'device' in test ? ground.terminalOf(test.device) : null
+    const terminal = 'at' in test ? test.at.terminal : 'device' in test ? context.terminalOf(test.device) : null
     if (terminal !== null && hasTerminals?.includes(terminal)) return true
     if (test.kind === 'ohms') {
       if (hasTerminals)
@@ -502,14 +511,14 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
       if (!setting || terminal === null) return false
       // Along the lead from the cabinet, and along the common home.
       const home = [
-        meterState.testOf(ground.wire(terminal), setting.across.a),
+        meterState.testOf(context.wire(terminal), setting.across.a),
         meterState.testOf(commonNode, setting.across.b),
-        meterState.testOf(ground.wire(terminal), setting.across.b),
+        meterState.testOf(context.wire(terminal), setting.across.b),
         meterState.testOf(commonNode, setting.across.a),
       ]
       return home.some((t) => carriesIn(t, f))
     }
-    if (test.kind === 'tester_coil') return carriesIn(meterState.testOf(ground.wire(test.at.terminal), commonNode), f)
+    if (test.kind === 'tester_coil') return carriesIn(meterState.testOf(context.wire(test.at.terminal), commonNode), f)
     // Under power: a terminal on with its master.
     if (terminal === null) return false
     if (['supply_dead', 'sensor_open', 'water_off'].includes(f.cause))
@@ -517,18 +526,18 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
     if (where.kind === 'terminal')
       return (
         where.terminal === terminal ||
-        (test.kind === 'water' && where.terminal === ground.masterOf(terminal)?.terminal) ||
+        (test.kind === 'water' && where.terminal === context.masterOf(terminal)?.terminal) ||
         (test.kind === 'swap_test' && where.terminal === test.onto.terminal)
       )
     if (where.kind === 'valve')
       return (
         test.kind === 'water' &&
         (f.cause === 'stuck_open' ||
-          ground.valvesOf(terminal).includes(where.device) ||
-          ground.masterOf(terminal)?.valve === where.device)
+          context.valvesOf(terminal).includes(where.device) ||
+          context.masterOf(terminal)?.valve === where.device)
       )
     if (f.cause === 'leak') return false
-    const state = ground.on(terminal)
+    const state = context.on(terminal)
     const live = (e: number) => state.influence.driven_V(e) > 1e-4
     // Conductors that touch matter where one of them carries current.
     return f.elements.some(live)
@@ -541,10 +550,15 @@ export function foresightOf(ground: Ground, catalogue: Catalogue, meter: Meter):
   }
 }
 
-/** One deviation of what a meter shows about a true figure beside its share of it, with what else is known to blur it. */
+/**
+ * One deviation of what a meter shows about a true figure beside its share of it, with what else is known to blur it.
+ */
 const meterSpread = (ohm: number, meter: Meter, other_ohm: number): number =>
   Math.hypot(half(meter.offset_ohm), ohm < 1000 ? TENTH : 0, other_ohm, 0.015)
 
-/** One deviation of a reading that shows this, Ω. A fault of wide figures is weighed with what was read, which its middle may be far from. */
-export const blurAt = (seen: Extract<Foreseen, { kind: 'ohms' }>, ohm: number): number =>
+/**
+ * One deviation of a reading that shows this, Ω. A fault of wide figures is weighed with what was read, which its
+ * middle may be far from.
+ */
+export const blurAt = (seen: Extract<Prediction, { kind: 'ohms' }>, ohm: number): number =>
   Math.hypot(seen.noise, seen.ratio * ohm)

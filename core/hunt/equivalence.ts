@@ -1,11 +1,11 @@
 import type { Spot } from '../circuit'
 import type { FieldTest } from '../record'
-import type { Ground } from './ground'
+import type { HuntContext } from './context'
 import type { Cause } from './odds'
-import { middleLike, type Catalogue, type Faults, type Variant } from './variants'
+import { middleLike, type Catalogue, type Faults, type FaultHypothesis } from './variants'
 
 /** The cell that stands for one in a test, with the others that are there. */
-export type Like = (v: Variant, together: Faults) => Variant
+export type Like = (v: FaultHypothesis, together: Faults) => FaultHypothesis
 
 /** Tests that a terminal's transformer feeds. */
 const UNDER_POWER: ReadonlySet<FieldTest['kind']> = new Set<FieldTest['kind']>([
@@ -24,23 +24,28 @@ const betweenTerminals = (test: FieldTest): boolean =>
 const IN_SERIES: ReadonlySet<Cause> = new Set<Cause>(['open', 'series', 'intermittent'])
 
 /** The end of a stretch through which a leak along it is read. */
-export const nearNode = ({ meterState: { powered } }: Ground, spot: Spot): number =>
+export const nearNode = ({ meterState: { powered } }: HuntContext, spot: Spot): number =>
   'node' in spot ? spot.node : spot.along < 0.5 ? powered.parts[spot.element]!.a : powered.parts[spot.element]!.b
 
-/** Gives for a test which cells show alike in it, so that one is worked out for all; null where every cell shows by itself. */
-export function likesOf(ground: Ground, catalogue: Catalogue): (test: FieldTest) => Like | null {
+/**
+ * Gives for a test which cells show alike in it, so that one is worked out for all; null where every cell shows by
+ * itself.
+ */
+export function equivalenceClasses(context: HuntContext, catalogue: Catalogue): (test: FieldTest) => Like | null {
   const { faults } = catalogue
   const every = faults.flatMap((f) => f.variants.map((v) => ({ f, v })))
-  const standing = (listed: readonly { readonly v: Variant; readonly as: string }[]): ((v: Variant) => Variant) => {
-    const first = new Map<string, Variant>()
+  const standing = (
+    listed: readonly { readonly v: FaultHypothesis; readonly as: string }[],
+  ): ((v: FaultHypothesis) => FaultHypothesis) => {
+    const first = new Map<string, FaultHypothesis>()
     for (const { v, as } of listed) if (!first.has(as)) first.set(as, v)
     const like = new Map(listed.map(({ v, as }) => [v.index, first.get(as)!]))
     return (v) => like.get(v.index) ?? v
   }
   const leaking = standing(
-    every.flatMap(({ f, v }) => (v.leak ? [{ v, as: `${f.index} ${v.ohm} ${nearNode(ground, v.leak)}` }] : [])),
+    every.flatMap(({ f, v }) => (v.leak ? [{ v, as: `${f.index} ${v.ohm} ${nearNode(context, v.leak)}` }] : [])),
   )
-  const chain = chainsOf(ground)
+  const chain = chainsOf(context)
   const inSeries = standing(
     every.flatMap(({ f, v }) =>
       IN_SERIES.has(f.cause) ? [{ v, as: `${chain[v.mods.alters[0]!.element]} ${f.cause} ${v.ohm}` }] : [],
@@ -52,7 +57,7 @@ export function likesOf(ground: Ground, catalogue: Catalogue): (test: FieldTest)
       v.mods.joins.length === 0 || v.along === null ? [] : [[v.index, middleLike(f, v.ohm)] as const],
     ),
   )
-  const joins = (v: Variant) => v.mods.joins.length > 0
+  const joins = (v: FaultHypothesis) => v.mods.joins.length > 0
   return (test) => {
     if (toEarth(test)) return leaking
     const power = UNDER_POWER.has(test.kind)
@@ -64,8 +69,9 @@ export function likesOf(ground: Ground, catalogue: Catalogue): (test: FieldTest)
 }
 
 /**
- * By element, the number of its chain: elements that follow each other where nothing else is joined and no terminal lies, so
- * that one current passes through all of them, and what is in series with any shows alike at the cabinet and at a coil.
+ * By element, the number of its chain: elements that follow each other where nothing else is joined and no terminal
+ * lies, so that one current passes through all of them, and what is in series with any shows alike at the cabinet and
+ * at a coil.
  */
 function chainsOf({
   meterState: {
@@ -74,7 +80,7 @@ function chainsOf({
   terminals,
   common,
   wire,
-}: Ground): Int32Array {
+}: HuntContext): Int32Array {
   const at: number[][] = Array.from({ length: nodeCount }, () => [])
   parts.forEach(({ a, b }, element) => {
     if (a !== b) {

@@ -12,7 +12,7 @@ import {
   commonOf,
   hangingOn,
   lookUp,
-  must,
+  getOrThrow,
   netsOf,
   terminalEnd,
   terminalsInOrder,
@@ -36,7 +36,7 @@ export interface State {
 }
 
 /** One controller's wiring made ready for a hunt. Elements go by the same number in every state. */
-export interface Ground {
+export interface HuntContext {
   readonly site: Site
   readonly climate: Climate
   readonly controller: ControllerId
@@ -62,7 +62,11 @@ export interface Ground {
 }
 
 /** Null for a controller without a common: nothing can be measured there. */
-export function groundOf(site: Site, controller: ControllerId, climate: Climate = climateOf(site)): Ground | null {
+export function huntContextOf(
+  site: Site,
+  controller: ControllerId,
+  climate: Climate = climateOf(site),
+): HuntContext | null {
   const common = commonOf(site, controller)
   if (common === null) return null
   const conditions = (live: Conditions['live'], frequency_Hz: Conditions['frequency_Hz']): Conditions => ({
@@ -98,7 +102,7 @@ export function groundOf(site: Site, controller: ControllerId, climate: Climate 
     const station = stationAt(terminal)
     const point =
       station?.withMaster && station.pointOfConnection !== null
-        ? must(site.pointsOfConnection, station.pointOfConnection)
+        ? getOrThrow(site.pointsOfConnection, station.pointOfConnection)
         : null
     return point?.terminal?.controller === controller && hanging.get(point.terminal.terminal)?.landed
       ? { terminal: point.terminal.terminal, valve: point.masterValve }
@@ -184,5 +188,5 @@ function stateOf(powered: Powered): State {
 /** The least volts that pull a coil in, by its sheet. */
 export const pullIn_V = (site: Site, device: DeviceId): number => {
   const kind = lookUp(site.devices, device)?.coilKind
-  return kind ? must(site.coilKinds, kind).minimum_V : 19
+  return kind ? getOrThrow(site.coilKinds, kind).minimum_V : 19
 }

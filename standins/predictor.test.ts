@@ -1,19 +1,19 @@
 import {
   candidatesOf,
   circumstances,
-  groundOf,
+  huntContextOf,
   huntOf,
   oddsBasis,
   type Catalogue,
   type Fault,
-  type Foreseen,
-  type Variant,
+  type Prediction,
+  type FaultHypothesis,
 } from '../core/hunt'
 import { COMMON_METER, type FieldTest, type Meter, type ReadingValue } from '../core/record'
 import {
   endKey,
   entries,
-  must,
+  getOrThrow,
   stopIndex,
   stopPositions_m,
   type CableId,
@@ -34,13 +34,13 @@ const exactly = (site: Site): Site => ({
 const steady = () => 0.5
 
 /** The same fault as the stand-in takes it; null for what it has no word for. */
-function fieldFault(site: Site, f: Fault, v: Variant): FieldFault | null {
+function fieldFault(site: Site, f: Fault, v: FaultHypothesis): FieldFault | null {
   const { where, cause } = f
   const end = () => {
     const [splice, key] = f.at!.split('|') as [keyof typeof site.splices, string]
-    return must(site.splices, splice).ends.find((e) => endKey(e) === key)!
+    return getOrThrow(site.splices, splice).ends.find((e) => endKey(e) === key)!
   }
-  const fromOf = (part: { cable: CableId; from: StopId }) => stopIndex(must(site.cables, part.cable), part.from)
+  const fromOf = (part: { cable: CableId; from: StopId }) => stopIndex(getOrThrow(site.cables, part.cable), part.from)
   switch (where.kind) {
     case 'run':
       return cause === 'open' || cause === 'series'
@@ -51,7 +51,7 @@ function fieldFault(site: Site, f: Fault, v: Variant): FieldFault | null {
         ? { kind: cause === 'open' ? 'joint-open' : 'joint-series', end: end(), ohm: v.ohm ?? 0 }
         : null
     case 'coil': {
-      const own = must(site.coilKinds, must(site.devices, where.device).coilKind!).resistance_ohm
+      const own = getOrThrow(site.coilKinds, getOrThrow(site.devices, where.device).coilKind!).resistance_ohm
       if (cause === 'coil_open' || cause === 'coil_short')
         return { kind: cause === 'coil_open' ? 'coil-open' : 'coil-short', device: where.device, fraction: 1 }
       if (cause === 'coil_part') return { kind: 'coil-part', device: where.device, fraction: 1 - v.ohm! / own }
@@ -79,21 +79,21 @@ function fieldFault(site: Site, f: Fault, v: Variant): FieldFault | null {
   }
 }
 /**
- * By how much the stand-in goes its own way: conductors touch in the middle of a stretch, so much wire from a cell's own place;
- * a latching coil has its own few ohms; turns that are shorted are not coupled to the rest.
+ * By how much the stand-in goes its own way: conductors touch in the middle of a stretch, so much wire from a cell's
+ * own place; a latching coil has its own few ohms; turns that are shorted are not coupled to the rest.
  */
 function ownWay(site: Site, { where, cause }: Fault): number {
   if (cause === 'coil_dc') return 3
   if (cause === 'coil_part') return 2
   if (where.kind !== 'touch') return 0
-  const at = stopPositions_m(must(site.cables, where.cable))
-  const cable = must(site.cables, where.cable)
+  const at = stopPositions_m(getOrThrow(site.cables, where.cable))
+  const cable = getOrThrow(site.cables, where.cable)
   return 2 * THINNEST_ohmPerM * (at[stopIndex(cable, where.to)]!.value - at[stopIndex(cable, where.from)]!.value)
 }
 const THINNEST_ohmPerM = 0.036
 
 /** A variant of each cause, the cells by chance. */
-function chosen(catalogue: Catalogue, random: () => number): Variant[] {
+function chosen(catalogue: Catalogue, random: () => number): FaultHypothesis[] {
   const byCause = new Map<string, Fault[]>()
   for (const f of catalogue.faults) byCause.set(f.cause, [...(byCause.get(f.cause) ?? []), f])
   return [...byCause.values()].flatMap((list) =>
@@ -104,8 +104,11 @@ function chosen(catalogue: Catalogue, random: () => number): Variant[] {
   )
 }
 
-/** Whether a reading is what was foreseen; what is said to be a matter of chance is not judged. `more`: what else may lie between the two, ohms or volts. */
-function asForeseen(seen: Foreseen, value: ReadingValue, more: number): boolean {
+/**
+ * Whether a reading is what was foreseen; what is said to be a matter of chance is not judged. `more`: what else may
+ * lie between the two, ohms or volts.
+ */
+function asForeseen(seen: Prediction, value: ReadingValue, more: number): boolean {
   const sure = (p: number, yes: boolean) => (p > 0.9 ? yes : p < 0.1 ? !yes : true)
   switch (seen.kind) {
     case 'ohms':
@@ -149,8 +152,8 @@ function prepared(seed: number) {
   const site = exactly(randomSite(seed, { loops: false }).site)
   const hunt = huntOf(site, A, { meter: EXACT })!
   const tests: FieldTest[] = [
-    ...candidatesOf(groundOf(site, A)!, { tester: true, tracer: false, meter: true }).map((c) => c.test),
-    ...hunt.ground.terminals.flatMap((t): FieldTest[] => {
+    ...candidatesOf(huntContextOf(site, A)!, { tester: true, tracer: false, meter: true }).map((c) => c.test),
+    ...hunt.context.terminals.flatMap((t): FieldTest[] => {
       const at = { kind: 'terminal', controller: A, terminal: t } as const
       return [
         { kind: 'water', at },
@@ -164,13 +167,13 @@ function prepared(seed: number) {
       !(t.kind === 'ohms' && t.to.kind === 'earth') &&
       !t.kind.endsWith('_earth'),
   )
-  return { site, tests, catalogue: hunt.catalogue, foresight: hunt.foresight, random: seeded(seed + 40) }
+  return { site, tests, catalogue: hunt.catalogue, predictor: hunt.predictor, random: seeded(seed + 40) }
 }
 
 test('whatever is wrong, the hunt foresees what the field would answer: ohms, volts, clicks, zones and boxes, by two solvers that share nothing', () => {
   const compared = new Map<string, number>()
   for (let seed = 1; seed <= 14; seed++) {
-    const { site, tests, catalogue, foresight, random } = prepared(seed)
+    const { site, tests, catalogue, predictor, random } = prepared(seed)
     for (const v of chosen(catalogue, random)) {
       const fault = catalogue.faults[v.fault]!
       const wrong = fieldFault(site, fault, v)
@@ -178,7 +181,7 @@ test('whatever is wrong, the hunt foresees what the field would answer: ohms, vo
       const field = fieldOf(site, [wrong], { random: steady, noise: chance(1), ground_C: site.settings.ground_C })
       for (let n = 0; n < 14; n++) {
         const test = tests[Math.floor(random() * tests.length)]!
-        const seen = foresight.under(test, [v])
+        const seen = predictor.under(test, [v])
         if (seen === null) continue
         const value = field.answer(test, EXACT)
         if (!asForeseen(seen, value, ownWay(site, fault)))
@@ -211,7 +214,7 @@ test('whatever is wrong, the hunt foresees what the field would answer: ohms, vo
 test('two faults at once are foreseen too, also on one stretch: what is cut there and touches there', () => {
   let [compared, together] = [0, 0]
   for (let seed = 1; seed <= 14; seed++) {
-    const { site, tests, catalogue, foresight, random } = prepared(seed)
+    const { site, tests, catalogue, predictor, random } = prepared(seed)
     const list = chosen(catalogue, random).filter((v) => catalogue.faults[v.fault]!.cause !== 'intermittent')
     const touches = list.filter((v) => catalogue.faults[v.fault]!.cause === 'touch')
     // The conductor that touches is cut besides.
@@ -242,7 +245,7 @@ test('two faults at once are foreseen too, also on one stretch: what is cut ther
       const sharing = f.elements.some((e) => g.elements.includes(e))
       for (let n = 0; n < 8; n++) {
         const test = tests[Math.floor(random() * tests.length)]!
-        const seen = foresight.under(test, [i, j])
+        const seen = predictor.under(test, [i, j])
         // Cut and touching on one stretch: which side of the cut touches is the one's guess and the other's.
         if (seen === null || (sharing && seen.kind !== 'ohms')) continue
         const value = field.answer(test, EXACT)

@@ -1,5 +1,5 @@
 /** Adds up what is believed, by a part's number and as a whole, from logs that lie around `about`. */
-export class Sums {
+export class LogSumAccumulator {
   private readonly parts: Float64Array
   private whole = 0
   constructor(

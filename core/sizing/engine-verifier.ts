@@ -4,7 +4,7 @@ import { mastersTerminals, type Model } from './model'
 import { editsAt, loadsAt, type Moment } from './state'
 
 /** What the circuit engine gives at one moment: every energised coil's volts, and the volts at C. */
-export interface Borne {
+export interface Verified {
   readonly moment: Moment
   readonly terminal_V: number
   readonly load_A: number
@@ -13,7 +13,7 @@ export interface Borne {
 }
 
 /** Puts moments of a property through the circuit engine, factored once. */
-export function bearer(model: Model, powered: Powered): (moment: Moment) => Borne {
+export function engineVerifier(model: Model, powered: Powered): (moment: Moment) => Verified {
   const engine = engineOf(powered)
   const coilParts = new Map(powered.parts.flatMap((p) => (p.of.kind === 'coil' ? [[p.of.device, p] as const] : [])))
   return (moment) => {

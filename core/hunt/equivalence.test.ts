@@ -1,14 +1,14 @@
 import { randomSite, seeded } from '../../tests/random-site'
 import { COMMON_METER } from '../record'
 import type { ControllerId } from '../site'
-import { foresightOf, type Foreseen } from './foresee'
-import { groundOf } from './ground'
+import { predictorOf, type Prediction } from './predictor'
+import { huntContextOf } from './context'
 import { QUIET, USUAL_ODDS } from './odds'
 import { candidatesOf } from './tests'
 import { catalogueOf, type Catalogue } from './variants'
 
 const A = 'A' as ControllerId
-const figures = (seen: Foreseen | null): number[] =>
+const figures = (seen: Prediction | null): number[] =>
   seen === null
     ? []
     : seen.kind === 'either'
@@ -20,23 +20,23 @@ const figures = (seen: Foreseen | null): number[] =>
 test('what is said to show alike does, worked out by itself: in series in one chain, and leaks through one end of a stretch', () => {
   const compared = new Map<string, number>()
   for (let seed = 1; seed <= 10; seed++) {
-    const ground = groundOf(randomSite(seed, { loops: seed % 2 === 0 }).site, A)!
-    const catalogue = catalogueOf(ground, USUAL_ODDS, QUIET, null)
-    const foresight = foresightOf(ground, catalogue, COMMON_METER)
+    const context = huntContextOf(randomSite(seed, { loops: seed % 2 === 0 }).site, A)!
+    const catalogue = catalogueOf(context, USUAL_ODDS, QUIET, null)
+    const predictor = predictorOf(context, catalogue, COMMON_METER)
     const random = seeded(seed)
-    const tests = candidatesOf(ground, { tester: true, tracer: false, meter: true }).map((c) => c.test)
+    const tests = candidatesOf(context, { tester: true, tracer: false, meter: true }).map((c) => c.test)
     for (let n = 0; n < 2000; n++) {
       const one = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
       const [test, fault] = [one(tests), one(catalogue.faults)]
       const v = one(fault.variants)
       const { cause } = fault
-      if (foresight.like(test, v) === v || cause === 'touch' || !foresight.touches(test, fault)) continue
+      if (predictor.like(test, v) === v || cause === 'touch' || !predictor.mayAffect(test, fault)) continue
       // A catalogue of this cell alone has no other to stand for it; an intermittent joint has its open twin there.
       const lone: Catalogue = {
         ...catalogue,
         faults: catalogue.faults.map((f) => ({ ...f, variants: f.index === v.fault ? [v] : [] })),
       }
-      const [seen, alone] = [foresight.under(test, [v]), foresightOf(ground, lone, COMMON_METER).under(test, [v])]
+      const [seen, alone] = [predictor.under(test, [v]), predictorOf(context, lone, COMMON_METER).under(test, [v])]
       expect([test.kind, cause, alone?.kind]).toEqual([test.kind, cause, seen?.kind])
       expect(figures(alone)).toEqual(figures(seen).map((x) => expect.closeTo(x, 5)))
       compared.set(cause, (compared.get(cause) ?? 0) + 1)
