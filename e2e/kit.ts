@@ -45,11 +45,16 @@ export async function pressByKey(page: Page, name: RegExp, most = 60): Promise<v
 }
 
 /** Starts a sweep and ticks its cautions; leaves the cursor on the first reading. Returns the job's id. */
-export async function beginSweep(page: Page, property: string, meter: { openMark?: 'a bare 1' } = {}): Promise<string> {
+export async function beginSweep(
+  page: Page,
+  property: string,
+  { openMark, others }: { openMark?: 'a bare 1'; others?: string } = {},
+): Promise<string> {
   await page.goto(`/p/${property}/test`)
   await page.getByRole('button', { name: 'Start a sweep' }).click()
   await page.getByLabel('Your name').fill('Sam')
-  if (meter.openMark) await page.getByLabel(meter.openMark).check()
+  if (others) await page.getByLabel('Who else is here').fill(others)
+  if (openMark) await page.getByLabel(openMark).check()
   await page.getByRole('button', { name: 'Begin' }).click()
   for (let i = 0; i < 3; i++) await page.locator('.cautions .primary').click()
   await expect(page.locator('#reading')).toBeVisible()

@@ -1,0 +1,32 @@
+import { expect, test } from '@playwright/test'
+import { beginSweep, ownProperty, stored } from './kit'
+
+test('a sweep and a hunt of one day are jobs of one visit, with everybody who was there; old addresses lead on', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Two jobs')
+  const sweep = await beginSweep(page, id, { others: 'Alex, , Jo ' })
+  await page.goto(`/p/${id}/diagnose`)
+  await page.getByRole('button', { name: 'Begin a hunt' }).click()
+  await expect(page.getByText(/Part of the visit that began today at .*: Sam, Alex, Jo\./)).toBeVisible()
+  await page.getByLabel('Your name').fill('Kim')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Which zones stay dry?' })).toBeVisible()
+  const hunt = new URL(page.url()).searchParams.get('job')!
+  await expect(page.getByRole('status').first()).toContainText('All saved')
+
+  const { facts } = await stored(request, id)
+  expect([facts.jobs[sweep]!.kind, facts.jobs[hunt]!.kind]).toEqual(['sweep', 'hunt'])
+  expect(facts.jobs[hunt]!.visit).toBe(facts.jobs[sweep]!.visit)
+  await page.goto(`/p/${id}/test`)
+  const visit = page.locator('section', { has: page.getByRole('heading', { name: /Sam, Alex, Jo, Kim/ }) })
+  await expect(visit.getByRole('link')).toHaveCount(2)
+  await expect(visit.getByRole('link', { name: /Hunt/ })).toContainText('nothing mended · nothing read yet')
+  // A hunt is not offered as a sweep to read on, nor the sweep as a hunt.
+  await visit.getByRole('link', { name: /Hunt/ }).click()
+  await expect(page).toHaveURL(new RegExp(`diagnose\\?job=${hunt}`))
+  await page.goto(`/p/${id}/diagnose?visit=${sweep}`)
+  await expect(page).toHaveURL(new RegExp(`diagnose\\?job=${sweep}`))
+  await expect(page.getByRole('heading', { name: 'Which zones stay dry?' })).toHaveCount(0)
+})
