@@ -26,7 +26,7 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   })
   const id = await ownProperty(request, 'Hunted')
   await page.goto(`/p/${id}`)
-  await page.getByRole('navigation', { name: 'Field Thread' }).last().getByRole('link', { name: 'Diagnose' }).click()
+  await page.getByRole('navigation', { name: 'Field Thread' }).last().getByRole('link', { name: 'Find' }).click()
   await expect(
     page
       .getByText('No hunt is under way.')
@@ -75,8 +75,9 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   await page.reload()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
   // Years later it is in the record, with the readings that showed it.
-  await page.goto(`/p/${id}/record`)
-  const kept = page.locator('section', { has: page.getByRole('heading', { name: 'Found and mended' }) })
+  await page.goto(`/p/${id}/work/mended`)
+  await expect(page.getByRole('heading', { name: 'Found and mended' })).toBeVisible()
+  const kept = page.locator('.mended')
   await expect(kept).toContainText('the joint of Gate hedge in B2')
   await kept.getByRole('link', { name: 'The hunt' }).click()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()

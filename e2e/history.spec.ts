@@ -93,7 +93,7 @@ test('CSV: out of one sweep, seen before it goes into another, refused whole whe
       .locator('.files input[type=file]')
       .setInputFiles({ name: 'readings.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await choose('reading;terminal\nOL;A:1\nsoon;A:2')
-  await expect(page.getByRole('alert')).toContainText('line 3.reading: “soon” is not a reading')
+  await expect(page.getByRole('alert')).toContainText('Line 3, reading: “soon” is not a reading')
   await choose(`${csv}S:1,S:C,ohms,34,\n`)
   await expect(page.getByText('20 readings understood.')).toBeVisible()
   await expect(page.getByText('Not of this controller; it will be left out.')).toBeVisible()

@@ -20,10 +20,12 @@ test('a sweep and a hunt of one day are jobs of one visit, with everybody who wa
   expect([facts.jobs[sweep]!.kind, facts.jobs[hunt]!.kind]).toEqual(['sweep', 'hunt'])
   expect(facts.jobs[hunt]!.visit).toBe(facts.jobs[sweep]!.visit)
   await page.goto(`/p/${id}/test`)
+  // A hunt is no sweep to read on.
+  await expect(page.locator('.list').getByRole('link', { name: /Hunt/ })).toHaveCount(0)
+  await page.getByRole('link', { name: 'Work', exact: true }).first().click()
   const visit = page.locator('section', { has: page.getByRole('heading', { name: /Sam, Alex, Jo, Kim/ }) })
   await expect(visit.getByRole('link')).toHaveCount(2)
   await expect(visit.getByRole('link', { name: /Hunt/ })).toContainText('nothing mended · nothing read yet')
-  // A hunt is not offered as a sweep to read on, nor the sweep as a hunt.
   await visit.getByRole('link', { name: /Hunt/ }).click()
   await expect(page).toHaveURL(new RegExp(`diagnose\\?job=${hunt}`))
   await page.goto(`/p/${id}/diagnose?visit=${sweep}`)

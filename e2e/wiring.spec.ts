@@ -242,7 +242,7 @@ test('without a signal: joints are ticked in the garden, kept on the device, and
     Object.values((await stored(request, id)).site.splices).filter((s) => s.ticks.includes('tugged')),
   ).toHaveLength(1)
   await page.getByRole('button', { name: 'More', exact: true }).click()
-  await page.getByRole('link', { name: 'Controller' }).click()
+  await page.getByRole('link', { name: 'Cabinet' }).click()
   await expect(page.getByRole('heading', { name: 'The door' })).toBeVisible()
 })
 
@@ -453,6 +453,7 @@ test('the record as it was: boxes, map, wiring and controller are looked at and 
   await page.goto(`/p/${id}/record`)
   await page.getByRole('button', { name: 'See it before' }).first().click()
   await expect(page.getByText('Nothing can be changed here')).toBeVisible()
+  await page.getByRole('link', { name: 'Cabinet' }).first().click()
   await page.getByRole('link', { name: 'Boxes' }).first().click()
   await page.getByRole('link', { name: /^B7 / }).click()
   await expect(page.locator('article').first().getByLabel('tugged')).toBeDisabled()

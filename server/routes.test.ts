@@ -194,7 +194,7 @@ test('two people: other fields pass, the same field is refused by name, what was
     [1, [rename('A-1', 'Rose bed')]],
     [2, [rename('A-2', 'Herb bed')]],
   ])
-  expect(clash.replies[0]!.sentences![0]).toContain('stations.A-1.name')
+  expect(clash.replies[0]!.sentences![0]).toContain('Station A-1, name')
   const { site } = read(await fileOf(id))
   expect(
     [site.stations['A-1' as never], site.stations['A-3' as never]].map((s) => (s as { name: string }).name),

@@ -1,5 +1,27 @@
 /** What the core has to say, by code. Figures come in by name, printed in the property's units. */
 export const coreEn = {
+  /** One thing of a collection, in sentences about what is refused. */
+  thing: {
+    whole: 'The whole',
+    number: 'number {n}',
+    places: 'place {id}',
+    controllers: 'controller {id}',
+    coilKinds: 'coil kind {id}',
+    devices: 'device {id}',
+    cables: 'cable {id}',
+    splices: 'joint {id}',
+    stations: 'station {id}',
+    pointsOfConnection: 'point of connection {id}',
+    underlays: 'picture {id}',
+    visits: 'visit {id}',
+    jobs: 'job {id}',
+    readings: 'reading {id}',
+    strikeOuts: 'strike-out {id}',
+    cautions: 'caution {id}',
+    closings: 'closing {id}',
+    acceptances: 'acceptance {id}',
+    findings: 'finding {id}',
+  },
   /** `{where}` names the field; each sentence says the problem and the mend. */
   refusal: {
     missing: '{where} is missing. Add it; a {expected} is needed there.',

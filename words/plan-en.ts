@@ -15,6 +15,7 @@ export const planEn = {
     listHow:
       'As it comes: “3 Rose bed”, or cells from a spreadsheet: station, name, box, distance, coil. MV and relay are the master valve and the pump relay. What is left out stays unknown.',
     takeIn: 'Take in 1 station | Take in {count} stations',
+    takeInOthers: 'Take in the other station | Take in the other {count} stations',
     takeInNone: 'Take in',
     station: 'Station',
     unknown: 'not known',

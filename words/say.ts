@@ -19,13 +19,41 @@ export interface Speaker {
 export function sayRefusal(r: Refusal, speaker: Speaker): string {
   const named: Record<string, string> =
     typeof r.params.connector === 'string' ? { connector: speaker.t(`connector.${r.params.connector}`, {}) } : {}
-  return say({ code: `refusal.${r.code}`, params: { ...r.params, ...named, where: whereText(r.path) } }, speaker)
+  return say(
+    { code: `refusal.${r.code}`, params: { ...r.params, ...named, where: whereText(r.path, speaker) } },
+    speaker,
+  )
 }
 
-/** Where in a document, as `splices.s3.ends[2]`; `The file` for the whole of it. */
-function whereText(path: Refusal['path']): string {
-  const text = path.map((step, i) => (typeof step === 'number' ? `[${step}]` : i === 0 ? step : `.${step}`)).join('')
-  return text === '' ? 'The whole' : text
+/** What a document and a message are wrapped in: nobody who reads a sentence has put it there. */
+const WRAPPINGS: ReadonlySet<unknown> = new Set(['site', 'body', 'fact'])
+/** The collections, each with a word for one of its things. */
+const THINGS: ReadonlySet<unknown> = new Set([
+  ...[
+    'places',
+    'controllers',
+    'coilKinds',
+    'devices',
+    'cables',
+    'splices',
+    'stations',
+    'pointsOfConnection',
+    'underlays',
+  ],
+  ...['visits', 'jobs', 'readings', 'strikeOuts', 'cautions', 'closings', 'acceptances', 'findings'],
+])
+
+/** Where in a document, as it is said: `Joint s3, ends, number 2`; a line or a row of a list as `Line 9, station`. */
+function whereText(path: Refusal['path'], { t }: Speaker): string {
+  const inner = path.slice(path.findIndex((step) => !WRAPPINGS.has(step)))
+  const [first, second, ...rest] = path.every((step) => WRAPPINGS.has(step)) ? [] : inner
+  if (first === undefined) return t('thing.whole', {})
+  const steps =
+    THINGS.has(first) && second !== undefined
+      ? [t(`thing.${first}`, { id: second }), ...rest]
+      : [first, ...(second === undefined ? [] : [second]), ...rest]
+  const text = steps.map((step) => (typeof step === 'number' ? t('thing.number', { n: step + 1 }) : step)).join(', ')
+  return text.charAt(0).toUpperCase() + text.slice(1)
 }
 
 /** Any statement under a section of the messages. */

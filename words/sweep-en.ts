@@ -1,13 +1,21 @@
 /** The words of measuring: tests and their cautions, sweeps, checks, comparisons, the record. */
 export const sweepEn = {
+  work: {
+    visits: 'Visits',
+    visitsHow: 'Every stay at the property with those who were there, and the sweeps and hunts done in it.',
+    hunt: 'Begin a hunt',
+    mended: 'Found and mended',
+    noneMended: 'Nothing was mended yet. What a hunt finds and you mend stands here for the next twenty years.',
+    huntOf: 'The hunt',
+  },
   test: {
     title: 'Test',
-    sweeps: 'Visits',
+    sweeps: 'Sweeps at the controller',
     start: 'Start a sweep',
     of: 'Sweep of {name}',
     resume: 'Go on',
     look: 'Look',
-    none: 'No visit yet.',
+    none: 'No sweep yet.',
     noneHow:
       'A sweep reads the ohms from C to every terminal, conductors off the controller. It takes a few minutes and tells what is wrong and between which two boxes.',
     count: '{done} of {all} read',
@@ -20,7 +28,6 @@ export const sweepEn = {
     author: 'Your name, for the record',
     others: 'Who else is here, with commas between',
     partOf: 'Part of the visit that began today at {at}: {people}.',
-    hunt: 'Hunt',
     hunted: 'nothing read yet | 1 reading | {count} readings',
     mended: 'nothing mended | 1 mended | {count} mended',
     ground: 'Ground temperature, {unit}',
@@ -146,8 +153,6 @@ export const sweepEn = {
     save: 'Save as a file',
     withPast: 'with every change since the beginning',
     saveHow: 'Everything of this property, as open JSON with a documented format.',
-    mended: 'Found and mended',
-    hunt: 'The hunt',
     steps: 'Changes',
     older: 'Older changes',
     noSteps: 'No changes yet.',

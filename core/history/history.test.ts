@@ -1,9 +1,9 @@
 import { climateOf } from '../circuit'
 import { judgeSweep, predict, sceneOf, stateOf, type Scene } from '../expect'
-import { COMMON_METER, noFacts, type Facts, type OhmsTest, type OhmsValue } from '../record'
+import { COMMON_METER, noFacts, type Facts, type OhmsTest, type OhmsValue, type Part } from '../record'
 import { Draft, terminalEnd, type ControllerId, type Site, type TerminalId } from '../site'
 import { demoProperty } from '../../demo/quarry-lake'
-import { baselineOf, driftOf, newestOf, pastOf, pastOfTest, statesOf, threadHistory } from './index'
+import { baselineOf, contradictionsOf, driftOf, newestOf, pastOf, pastOfTest, statesOf, threadHistory } from './index'
 import { compareReadings } from './compare'
 
 const A = 'A' as ControllerId
@@ -325,4 +325,38 @@ test('a thread stands as it was read last: a visit in which nothing is read yet,
   expect(at(spring, ['hunt', '2026-05-01', 14, {}])).toEqual(known)
   expect(at(spring, ['hunt', '2026-05-01', 14, { 2: expected('2', 14) }])).toEqual([known[0], ['fits', '2026-05-01']])
   expect(at(['hunt', '2026-05-01', 14, { 2: expected('2', 14) }], spring)[1]).toEqual(['fits', '2026-05-01'])
+})
+
+test('a thread that was mended since, or of which water says otherwise, is not known again before it is read', () => {
+  const base = factsOf(['s', '2026-04-01', 12, { 1: expected('1', 12), 2: 'OL', 3: 'OL' }])
+  const scene = sceneAt(12, null)
+  const states = (facts: Facts) => {
+    const isContradicted = contradictionsOf(scene, A, facts)
+    return ['1', '2', '3'].map((tag) => {
+      const newest = newestOf(scene, sceneAt, test_(tag), pastOfTest(pastOf(facts), test_(tag)))!
+      return isContradicted(tag as TerminalId, newest) ? 'none' : newest.state
+    })
+  }
+  const found = (where: object, day: string): Facts => ({
+    ...base,
+    findings: {
+      f: { job: 's', at: `${day}T10:00:00Z`, author: '', where: where as Part, says: '', belief: null, how: '' },
+    },
+  })
+  expect(states(base)).toEqual(['fits', 'fault', 'fault'])
+  const lead = { kind: 'run', cable: 'K', core: 's', from: 'A', to: 'D' }
+  expect(states(found(lead, '2026-05-01'))).toEqual(['fits', 'none', 'fault'])
+  expect(states(found(lead, '2026-03-01'))).toEqual(['fits', 'fault', 'fault'])
+  expect(states(found({ ...lead, core: 'white' }, '2026-05-01'))).toEqual(['none', 'none', 'none'])
+  expect(states(found({ kind: 'coil', device: 'V3' }, '2026-05-01'))).toEqual(['fits', 'fault', 'none'])
+  expect(states(found({ kind: 'supply', controller: 'A' }, '2026-05-01'))).toEqual(['fits', 'fault', 'fault'])
+  const water = (tag: string, valves: string[]) => {
+    const reading = { ...Object.values(base.readings)[0]!, at: '2026-05-01T10:00:00Z' }
+    const test = { kind: 'water', at: terminalEnd(A, tag as TerminalId) }
+    const watered = { ...reading, test, value: { kind: 'waters', valves } } as never
+    return { ...base, readings: { ...base.readings, w: watered } }
+  }
+  expect(states(water('2', ['V2']))).toEqual(['fits', 'none', 'fault'])
+  expect(states(water('2', []))).toEqual(['fits', 'fault', 'fault'])
+  expect(states(water('1', []))).toEqual(['none', 'fault', 'fault'])
 })

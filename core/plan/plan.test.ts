@@ -4,7 +4,7 @@ import { sayRefusal, type Speaker } from '../../words'
 import { translateHere } from '../../words/speaker'
 import { seeded } from '../../tests/random-site'
 import { expectSweep, sceneOf } from '../expect'
-import { readStationList, writeStationList } from '../formats'
+import { readStationLines, readStationList, writeStationList } from '../formats'
 import { COMMON_METER } from '../record'
 import { marginsOf } from '../sizing'
 import { applyBatch, checkSite, emptySite, type ControllerId, type Site, type StationId } from '../site'
@@ -173,6 +173,24 @@ test('a list is read as it comes: bare lines, spreadsheet cells, CSV; written ou
   const { site } = demoProperty()
   const back = readStationList(writeStationList(site), site.settings)
   expect(back.ok && listCommands(site, back.value)).toEqual({ ok: true, value: [] })
+})
+
+test('each line is read by its own shape; what is not understood is told beside what can be taken', () => {
+  const { settings } = emptySite('x')
+  const text = '7\tRose bed\tV4\n8 Orchard row, box V5\nQ:Q:1\tHedge\tV6\n9\tLawn\tV7\tfar away\n7\tAgain\tV8\n'
+  const read = readStationLines(text, settings)
+  if (!read.ok) throw new Error('the list was refused as a whole')
+  expect(read.value.rows.map((r) => [r.station, r.name, r.box])).toEqual([
+    ['7', 'Rose bed', 'V4'],
+    ['8', 'Orchard row', 'V5'],
+  ])
+  expect(read.value.refused.map((l) => [l.line, ...l.refusals.map((r) => r.code)])).toEqual([
+    [3, 'bad_value'],
+    [4, 'not_a_length'],
+    [5, 'station_twice'],
+  ])
+  expect(read.value.left).toBe('Q:Q:1\tHedge\tV6\n9\tLawn\tV7\tfar away\n7\tAgain\tV8')
+  expect(readStationList(text, settings)).toMatchObject({ ok: false })
 })
 
 test('a cell written anew changes what it says and nothing else; emptied, it is unknown again; a bad one says why', () => {

@@ -2,6 +2,7 @@
 import { Search } from '@lucide/vue'
 import { entries } from '../../../core/site'
 import { useSpeaker } from '../../composables/useSpeaker'
+import { PLACES, tabAt } from '../../lib/places'
 import { useProperty } from '../../stores/property'
 
 const route = useRoute()
@@ -18,34 +19,21 @@ watch(
 )
 useHead({ title: () => `${property.site?.about.name ?? t('app.loading')} · ${t('app.name')}` })
 
-const places = computed(() => [
-  { to: `/p/${id.value}/plan`, label: t('places.plan'), here: String(route.name).startsWith('p-id-plan'), later: true },
-  {
-    to: `/p/${id.value}/boxes`,
-    label: t('places.boxes'),
-    here: String(route.name).startsWith('p-id-boxes'),
-    later: true,
-  },
-  {
-    to: `/p/${id.value}/controller`,
-    label: t('places.controller'),
-    here: route.name === 'p-id-controller',
-    later: true,
-  },
-  { to: `/p/${id.value}`, label: t('places.threads'), here: route.name === 'p-id', later: false },
-  {
-    to: `/p/${id.value}/test`,
-    label: t('places.test'),
-    here: String(route.name).startsWith('p-id-test'),
-    later: false,
-  },
-  { to: `/p/${id.value}/diagnose`, label: t('places.diagnose'), here: route.name === 'p-id-diagnose', later: true },
-  { to: `/p/${id.value}/record`, label: t('places.record'), here: route.name === 'p-id-record', later: false },
-])
+const base = computed(() => `/p/${id.value}`)
+/** Where in the property the page is: its place, and the tab of it. */
+const here = computed(() => tabAt(route.path.slice(base.value.length).replace(/\/$/, '')))
+const places = computed(() =>
+  PLACES.map(({ key, tabs, atThumb }) => ({
+    to: base.value + tabs[0]!.path,
+    label: t(`places.${key}`),
+    here: here.value?.place.key === key,
+    later: tabs[0]!.later,
+    atThumb,
+  })),
+)
 /** Four places at the thumb, in the order of the field; the rest behind “more”. */
-const AT_THUMB = ['', '/test', '/diagnose', '/boxes'] as const
-const atThumb = computed(() => AT_THUMB.map((end) => places.value.find((p) => p.to === `/p/${id.value}${end}`)!))
-const others = computed(() => places.value.filter((p) => !atThumb.value.includes(p)))
+const atThumb = computed(() => places.value.filter((p) => p.atThumb))
+const others = computed(() => places.value.filter((p) => !p.atThumb))
 const more = ref(false)
 watch(
   () => route.fullPath,
@@ -90,25 +78,14 @@ function onKey(event: KeyboardEvent): void {
 }
 onMounted(() => window.addEventListener('keydown', onKey))
 
-/**
- * The plan’s pages are no part of the first load; they come when it is over, so that they open without a signal too.
- */
+/** Pages that are no part of the first load come when it is over, so that they open without a signal too. */
 const LATER_ms = 8000
 let fetching: ReturnType<typeof setTimeout> | undefined
 onMounted(() => {
   fetching = setTimeout(() => {
-    for (const part of [
-      '/plan',
-      '/plan/sizes',
-      '/plan/material',
-      '/plan/wiring',
-      '/plan/map',
-      '/boxes',
-      '/boxes/x',
-      '/controller',
-      '/diagnose',
-    ])
-      void preloadRouteComponents(`/p/${id.value}${part}`).catch(() => {
+    const paths = PLACES.flatMap(({ tabs }) => tabs.filter((tab) => tab.later).map((tab) => tab.path))
+    for (const path of [...paths, '/boxes/x'])
+      void preloadRouteComponents(base.value + path).catch(() => {
         /* asked for again when it is opened */
       })
   }, LATER_ms)
@@ -182,6 +159,12 @@ const goTo = (target: string | null, place: string | null) =>
         {{ ' ' }}
         <button type="button" class="button" @click="property.view(null)">{{ t('app.backToNow') }}</button>
       </p>
+      <PlaceTabs
+        v-if="here && here.place.tabs.length > 1 && !inSweep"
+        :place="here.place"
+        :base="base"
+        :current="here.tab.path"
+      />
       <NuxtPage />
     </main>
     <nav v-if="more" id="more" class="more" :aria-label="t('places.more')">

@@ -94,6 +94,7 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
         :concluded="conclusion"
         :rows="rows"
         :speaker="speaker"
+        fold
       />
       <p v-if="rows.length === 0" class="sheet">{{ t('threads.noTerminals') }}</p>
       <ThreadStack

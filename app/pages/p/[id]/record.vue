@@ -16,8 +16,6 @@ const site = computed(() => property.site!)
 const settings = computed(() => site.value.settings)
 const { t, speaker } = useSpeaker(() => settings.value.units)
 const findings = computed(() => checkSite(site.value))
-/** What hunts found and crews mended, the latest first. */
-const mended = computed(() => Object.entries(property.facts!.findings).sort(([, a], [, b]) => b.at.localeCompare(a.at)))
 const state = { wrong: 'fault', doubt: 'doubtful', gap: 'none' } as const
 
 /** One editable figure: how it is shown, its bounds as shown, and the command that stores it. */
@@ -223,23 +221,6 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
             </li>
           </ul>
         </section>
-        <section v-if="mended.length > 0" class="sheet stack">
-          <h2>{{ t('record.mended') }}</h2>
-          <ol class="mended">
-            <li v-for="[id, f] in mended" :key="id">
-              <span>
-                <strong class="says">{{ f.says }}</strong>
-                <span class="quiet">
-                  {{ dayText(f.at) }}
-                  <template v-if="f.author">· {{ f.author }}</template>
-                </span>
-              </span>
-              <NuxtLink class="button plain" :to="`/p/${route.params.id}/diagnose?job=${f.job}`">
-                {{ t('record.hunt') }}
-              </NuxtLink>
-            </li>
-          </ol>
-        </section>
         <section class="sheet stack">
           <div class="row between">
             <h2>{{ t('record.steps') }}</h2>
@@ -301,28 +282,6 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 .findings li {
   display: grid;
   grid-template-columns: 28px 1fr;
-  padding: 6px 0;
-  border-bottom: 1px solid var(--rule);
-}
-.mended {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-}
-.says {
-  display: block;
-}
-.says::first-letter {
-  text-transform: uppercase;
-}
-.mended .button {
-  flex: none;
-}
-.mended li {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  gap: 12px;
   padding: 6px 0;
   border-bottom: 1px solid var(--rule);
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readStationList, writeStationList } from '../../../../../core/formats'
+import { readStationLines, readStationList, writeStationList } from '../../../../../core/formats'
 import {
   CELLS,
   cellCommands,
@@ -32,14 +32,20 @@ const text = ref('')
 const read = computed(() =>
   text.value.trim() === ''
     ? null
-    : readStationList(
+    : readStationLines(
         text.value,
         site.value.settings,
         rows.value.map((r) => r.station),
       ),
 )
+const understood = computed(() => (read.value?.ok ? read.value.value.rows : []))
+const refusedLines = computed(() => (read.value?.ok ? read.value.value.refused : []))
 const complaints = computed(() =>
-  read.value && !read.value.ok ? read.value.refusals.map((r) => sayRefusal(r, speaker.value)) : [],
+  read.value && !read.value.ok
+    ? read.value.refusals.map((r) => sayRefusal(r, speaker.value))
+    : refusedLines.value.flatMap(({ cells, refusals }) =>
+        refusals.map((r) => `“${cells.join(' ').trim()}”. ${sayRefusal(r, speaker.value)}`),
+      ),
 )
 const area = ref<HTMLTextAreaElement | null>(null)
 onMounted(() => area.value?.focus())
@@ -50,10 +56,12 @@ watch(open, async (is) => {
   }
 })
 async function takeIn(): Promise<void> {
-  if (!read.value?.ok || fixed.value) return
-  const listed = read.value.value
+  if (understood.value.length === 0 || fixed.value) return
+  const [listed, left] = [understood.value, read.value?.ok ? read.value.value.left : '']
   if (!(await keep(listCommands(site.value, listed)))) return
-  text.value = ''
+  // What was not understood stays where it was written, to be mended.
+  text.value = left
+  if (left !== '') return
   open.value = false
   await nextTick()
   focusCell(0, listed.some((r) => r.box !== null) ? 'at_m' : 'box')
@@ -192,8 +200,12 @@ const takeAway = (row: ListedRow) =>
         <li v-for="c in complaints" :key="c">{{ c }}</li>
       </ul>
       <p class="row">
-        <button type="button" class="button primary" :disabled="!read?.ok" @click="takeIn">
-          {{ read?.ok ? t('plan.takeIn', read.value.length) : t('plan.takeInNone') }}
+        <button type="button" class="button primary" :disabled="understood.length === 0" @click="takeIn">
+          {{
+            understood.length === 0
+              ? t('plan.takeInNone')
+              : t(refusedLines.length > 0 ? 'plan.takeInOthers' : 'plan.takeIn', understood.length)
+          }}
           <kbd>Ctrl Enter</kbd>
         </button>
         <button v-if="rows.length > 0" type="button" class="button" @click="open = false">{{ t('app.cancel') }}</button>

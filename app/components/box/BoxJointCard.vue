@@ -1,0 +1,261 @@
+<script setup lang="ts">
+import { jointTicks, getOrThrow, type Command, type Site, type Splice, type SpliceId } from '../../../core/site'
+import {
+  connectorCommands,
+  isMade,
+  splitCommands,
+  splitOf,
+  tickCommands,
+  wayCommandsOf,
+  type BoxJoint,
+  type ConnectorKind,
+  type Seen,
+  type Way,
+} from '../../../core/splice'
+import type { Outcome } from '../../../core/refusal'
+import { sayRefusal } from '../../../words'
+import { dayText } from '../../composables/useSpeaker'
+import { useSeenName } from '../../composables/useSeenName'
+import { useWiringWords } from '../../composables/useWiringWords'
+import { today } from '../../lib/today'
+
+/** A joint as it is and as it could be made: its picture, its connectors, what was looked at when it was made. */
+const props = defineProps<{ site: Site; joint: BoxJoint; fixed: boolean }>()
+const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>]; open: [splices: readonly SpliceId[]] }>()
+const { t, speaker } = useWiringWords(() => props.site.settings.units)
+const KINDS = [
+  'gel_crimp_3',
+  'nut_and_gel_tube',
+  'gel_nut',
+  'solder_heatshrink',
+  'dry_nut',
+  'bare_twist',
+  'unknown',
+] as const
+
+const names = computed(() =>
+  props.joint.devices
+    .map((d) => {
+      const r = getOrThrow(props.site.devices, d)
+      return r.name || (r.tag ?? d)
+    })
+    .join(', '),
+)
+const station = computed(() => {
+  const [controller, terminal] = (props.joint.terminal ?? ':').split(':')
+  return (
+    Object.values(props.site.stations).find((s) => {
+      const c = getOrThrow(props.site.controllers, s.controller)
+      return c.tag === controller && getOrThrow(c.terminals, s.terminal).tag === terminal
+    })?.name ?? ''
+  )
+})
+const title = computed(() =>
+  props.joint.serves === 'common'
+    ? t('boxes.common')
+    : props.joint.terminal
+      ? [props.joint.terminal, station.value || names.value].filter(Boolean).join(' · ')
+      : `${t('boxes.other')}${names.value ? ` · ${names.value}` : ''}`,
+)
+const seenName = useSeenName((key, params) => t(key, params ?? {}))
+const label = (seen: Seen) => seenName(seen, seen.way === 'leaves' && props.joint.ends.some((o) => o.way === 'arrives'))
+const says = computed(
+  () =>
+    `${title.value}: ${props.joint.holds
+      .map(
+        (h) =>
+          `${
+            h.record.ends.length > 0
+              ? props.joint.ends
+                  .filter((s) => h.record.ends.some((e) => JSON.stringify(e) === JSON.stringify(s.end)))
+                  .map(label)
+                  .join(', ')
+              : ''
+          } (${t(`connector.${h.record.connector}`)})`,
+      )
+      .join('; ')}`,
+)
+
+const signature = (kinds: readonly ConnectorKind[]) => [...kinds].sort().join()
+const now = computed(() => signature(props.joint.holds.map((h) => h.record.connector)))
+const split = computed(() => (props.joint.ends.length > 3 ? splitOf(props.site, props.joint) : null))
+function wayText(way: Way): string {
+  const counts = new Map<ConnectorKind, number>()
+  for (const m of way.plan.made) counts.set(m.connector.kind, (counts.get(m.connector.kind) ?? 0) + 1)
+  const kinds = [...counts]
+    .map(([k, n]) => (way.way === 'one' ? t(`connector.${k}`) : `${n} × ${t(`connector.${k}`)}`))
+    .join(' + ')
+  return t(`boxes.way.${way.way}`, { kinds, count: way.plan.jumpers }, way.plan.jumpers)
+}
+const isNow = (way: Way) => signature(way.plan.made.map((m) => m.connector.kind)) === now.value
+const changeKind = (splice: SpliceId, event: Event) => {
+  const select = event.target as HTMLSelectElement
+  const kind = select.value as ConnectorKind
+  select.value = getOrThrow(props.site.splices, splice).connector
+  emit('keep', connectorCommands(props.site, splice, kind))
+}
+const tick = (splice: SpliceId, which: Splice['ticks'][number], event: Event) =>
+  emit('keep', {
+    ok: true,
+    value: tickCommands(props.site, splice, which, (event.target as HTMLInputElement).checked, today()),
+  })
+const strip = (kind: ConnectorKind, mm: number | null) =>
+  kind === 'gel_crimp_3' ? t('strip.gel_crimp_3') : mm === null ? t('strip.none') : t('strip.other', { mm })
+const misfitText = ({ misfit, record }: BoxJoint['holds'][number]) =>
+  misfit === null
+    ? ''
+    : sayRefusal(
+        {
+          code: `connector_${misfit.code}`,
+          path: [],
+          params: { connector: record.connector, is: Math.round(misfit.is * 100) / 100, limit: misfit.limit },
+        },
+        speaker.value,
+      )
+/** A joint that was made and holds is left in peace. */
+const settled = computed(() =>
+  props.joint.holds.every((h) => isMade(h.record) && h.misfit === null && h.record.connector !== 'unknown'),
+)
+const others = computed(() => props.joint.ways.filter((w) => !isNow(w)))
+</script>
+
+<template>
+  <article class="sheet joint stack" :class="{ bad: joint.holds.some((h) => h.misfit !== null) }">
+    <header class="row head">
+      <h3>{{ title }}</h3>
+      <button
+        v-if="!fixed"
+        type="button"
+        class="button plain"
+        @click="
+          emit(
+            'open',
+            joint.holds.map((h) => h.splice),
+          )
+        "
+      >
+        {{ t('boxes.open_joint') }}
+      </button>
+    </header>
+    <JointPicture :joint="joint" :label="label" :says="says" />
+    <div v-for="hold in joint.holds" :key="hold.splice" class="hold">
+      <p class="row">
+        <select
+          class="input kind"
+          :value="hold.record.connector"
+          :disabled="fixed"
+          :aria-label="t('boxes.kindOf', { joint: title })"
+          @change="changeKind(hold.splice, $event)"
+        >
+          <option v-for="k in KINDS" :key="k" :value="k">{{ t(`connector.${k}`) }}</option>
+        </select>
+        <span class="quiet">{{ strip(hold.record.connector, hold.strip_mm) }}</span>
+      </p>
+      <p v-if="hold.misfit" class="fault">{{ misfitText(hold) }}</p>
+      <p v-else-if="hold.holdPoint !== 'none' && hold.record.ticks.length < 4" class="quiet small">
+        {{ t(`holdPoint.${hold.holdPoint}`) }}
+      </p>
+      <p class="row ticks">
+        <label v-for="k in jointTicks" :key="k" class="tick">
+          <input
+            type="checkbox"
+            :checked="hold.record.ticks.includes(k)"
+            :disabled="fixed"
+            @change="tick(hold.splice, k, $event)"
+          />
+          {{ t(`tick.${k === 'squeezed' && hold.record.connector !== 'gel_crimp_3' ? 'twisted' : k}`) }}
+        </label>
+        <span v-if="hold.record.made" class="quiet small">
+          {{ t('boxes.made', { day: dayText(hold.record.made.value) }) }}
+        </span>
+      </p>
+    </div>
+    <div v-if="!fixed && !settled && (others.length > 0 || split)" class="row ways">
+      <span class="quiet small">{{ t('boxes.ways') }}</span>
+      <button
+        v-for="(w, i) in others"
+        :key="i"
+        type="button"
+        class="button slim"
+        @click="emit('keep', { ok: true, value: wayCommandsOf(site, joint, w) })"
+      >
+        {{ wayText(w) }}
+      </button>
+      <button
+        v-if="split"
+        type="button"
+        class="button slim"
+        @click="emit('keep', { ok: true, value: splitCommands(site, joint, split) })"
+      >
+        {{ t('boxes.split', { count: split.connectors }) }}
+      </button>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.joint {
+  gap: 8px;
+}
+.joint.bad {
+  border-left: 5px solid var(--fault);
+}
+.head {
+  justify-content: space-between;
+}
+.head .button {
+  min-height: 32px;
+  padding-block: 2px;
+}
+.hold {
+  display: grid;
+  gap: 4px;
+}
+.kind {
+  width: auto;
+  min-height: 36px;
+  max-width: 100%;
+}
+.small {
+  font-size: 13px;
+}
+.ticks {
+  gap: 4px 16px;
+}
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 32px;
+  cursor: pointer;
+}
+.tick input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--copper);
+}
+.slim {
+  min-height: 34px;
+  padding: 4px 12px;
+  font-weight: 500;
+}
+@media (max-width: 759px) {
+  .tick {
+    min-height: 48px;
+  }
+  .tick input {
+    width: 26px;
+    height: 26px;
+  }
+  .small {
+    font-size: 15px;
+  }
+  .slim,
+  .head .button {
+    min-height: 48px;
+  }
+  .kind {
+    min-height: 48px;
+  }
+}
+</style>

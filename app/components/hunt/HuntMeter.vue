@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { useHuntWords } from '../../composables/useHuntWords'
+import type { useMeter } from '../../composables/useMeter'
+
+/** The meter at hand: one on the network, or a simulated one on a property like this with a hidden fault. */
+const props = defineProps<{ meter: ReturnType<typeof useMeter>; property: string; faults: readonly string[] }>()
+const { t } = useHuntWords(() => ({ length: 'm', temperature: 'C' }))
+const address = ref('ws://127.0.0.1:5025/')
+const fault = ref('')
+const { connected, name, trouble } = props.meter
+function practise(): void {
+  const seed = Math.floor(Math.random() * 4294967295)
+  const chosen = fault.value || props.faults[seed % props.faults.length]
+  const query = new URLSearchParams({
+    property: props.property,
+    seed: String(seed),
+    ...(chosen ? { fault: chosen } : {}),
+  })
+  void props.meter.connect(
+    `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/meter?${query.toString()}`,
+  )
+}
+</script>
+
+<template>
+  <details class="sheet folds">
+    <summary>
+      <h2>{{ t('diagnose.meter') }}</h2>
+      {{ ' ' }}
+      <span class="quiet">{{ connected ? t('diagnose.connected', { name }) : '' }}</span>
+    </summary>
+    <div class="stack">
+      <p v-if="trouble" class="fault" role="alert">{{ t(`diagnose.trouble.${trouble}`) }}</p>
+      <button v-if="connected" type="button" class="button" @click="meter.disconnect()">
+        {{ t('diagnose.disconnect') }}
+      </button>
+      <template v-else>
+        <form class="row" @submit.prevent="meter.connect(address)">
+          <div class="field grow">
+            <label for="meter-address">{{ t('diagnose.address') }}</label>
+            <TextField id="meter-address" v-model="address" inputmode="url" autocomplete="off" />
+          </div>
+          <button class="button">{{ t('diagnose.connect') }}</button>
+        </form>
+        <form class="row" @submit.prevent="practise">
+          <div class="field grow">
+            <label for="meter-fault">{{ t('diagnose.simulated') }}: {{ t('diagnose.hidden') }}</label>
+            <select id="meter-fault" v-model="fault" class="input">
+              <option value="">{{ t('diagnose.chance') }}</option>
+              <option v-for="f in faults" :key="f" :value="f">{{ f }}</option>
+            </select>
+          </div>
+          <button class="button">{{ t('diagnose.connect') }}</button>
+        </form>
+        <p class="quiet">{{ t('diagnose.simulatedHow') }}</p>
+      </template>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.row {
+  align-items: end;
+}
+.grow {
+  flex: 1 1 180px;
+}
+.stack {
+  margin-top: 8px;
+}
+</style>

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import type { HuntReport } from '../../../core/hunt'
+import { getOrThrow, type Site, type ControllerId } from '../../../core/site'
+import type { Speaker } from '../../../words'
+import { sayCare, sayHow, sayOutcome, sayTest } from '../../../words/hunt'
+import { useHuntWords } from '../../composables/useHuntWords'
+
+/**
+ * The next test as a card: what, where, how to clip, the caution, what each answer would mean; the answer goes in at
+ * its foot.
+ */
+const props = defineProps<{
+  next: NonNullable<HuntReport['next']>
+  site: Site
+  controller: ControllerId
+  speaker: Speaker
+}>()
+const { t } = useHuntWords(() => props.site.settings.units)
+const atCabinet = computed(() => props.next.place === getOrThrow(props.site.controllers, props.controller).place)
+</script>
+
+<template>
+  <section class="sheet next stack" :aria-label="t('diagnose.next')">
+    <div>
+      <p class="quiet">
+        {{ t('diagnose.next') }} ·
+        {{
+          atCabinet ? t('diagnose.atCabinet') : t('diagnose.atBox', { box: getOrThrow(site.places, next.place).tag })
+        }}
+        · {{ t('diagnose.minutes', { min: next.minutes.toFixed(next.minutes < 9.95 ? 1 : 0) }) }} ·
+        {{ t('diagnose.bits', { bits: next.bits.toFixed(2) }) }}
+      </p>
+      <h2>{{ sayTest(next.test, site, speaker) }}</h2>
+      <p>{{ sayHow(next.test, site, speaker) }}</p>
+    </div>
+    <p class="caution">{{ sayCare(next, atCabinet, speaker) }}</p>
+    <slot />
+    <details>
+      <summary>{{ t('diagnose.means') }}</summary>
+      <ul class="means">
+        <li v-for="(o, i) in next.outcomes" :key="i">
+          <span class="figure">{{ Math.round(o.p * 100) }} %</span>
+          {{ sayOutcome(next.test, o, site, speaker) }}
+        </li>
+      </ul>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.next {
+  border-color: var(--copper);
+}
+h2 {
+  font-size: 21px;
+  margin: 2px 0 4px;
+}
+summary {
+  cursor: pointer;
+  min-height: 32px;
+  color: var(--copper);
+  font-weight: 600;
+}
+.means {
+  margin: 4px 0 0;
+  padding-left: 18px;
+  display: grid;
+  gap: 4px;
+  font-size: 15px;
+}
+@media (max-width: 759px) {
+  summary {
+    min-height: 44px;
+    display: flex;
+    align-items: center;
+  }
+}
+</style>

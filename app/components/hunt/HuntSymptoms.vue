@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import type { TerminalId } from '../../../core/site'
+import { useHuntWords } from '../../composables/useHuntWords'
+
+/** The symptom first: the zones that stay dry are tapped, and one tap says how the rest is. */
+const props = defineProps<{
+  stations: readonly { terminal: TerminalId; tag: string; name: string; dry: boolean | null }[]
+  again: boolean
+}>()
+const emit = defineEmits<{ told: [dry: readonly TerminalId[], rest: boolean] }>()
+const { t } = useHuntWords(() => ({ length: 'm', temperature: 'C' }))
+const known = computed(() => props.stations.some((s) => s.dry !== null))
+const asking = ref(!known.value)
+const dry = ref(new Set<TerminalId>(props.stations.filter((s) => s.dry).map((s) => s.terminal)))
+function tap(terminal: TerminalId): void {
+  const next = new Set(dry.value)
+  if (!next.delete(terminal)) next.add(terminal)
+  dry.value = next
+}
+function tell(rest: boolean): void {
+  emit('told', [...dry.value], rest)
+  asking.value = false
+}
+</script>
+
+<template>
+  <section class="sheet stack" :aria-label="t('diagnose.symptoms')">
+    <template v-if="asking">
+      <div>
+        <h2>{{ t(again ? 'diagnose.symptomsNow' : 'diagnose.symptoms') }}</h2>
+        <p class="quiet">{{ t('diagnose.symptomsHow') }}</p>
+      </div>
+      <div class="zones">
+        <button
+          v-for="s in stations"
+          :key="s.terminal"
+          type="button"
+          class="zone"
+          :aria-pressed="dry.has(s.terminal)"
+          :class="{ dry: dry.has(s.terminal) }"
+          @click="tap(s.terminal)"
+        >
+          <span class="figure peg">{{ s.tag }}</span>
+          <span class="name">{{ s.name }}</span>
+          <span class="mark">{{ dry.has(s.terminal) ? t('diagnose.dry') : '' }}</span>
+        </button>
+      </div>
+      <div class="row">
+        <button type="button" class="button primary" @click="tell(true)">{{ t('diagnose.rest') }}</button>
+        <button type="button" class="button" :disabled="dry.size === 0" @click="tell(false)">
+          {{ t('diagnose.restUnknown') }}
+        </button>
+      </div>
+    </template>
+    <div v-else class="row told">
+      <span>
+        <strong>
+          {{
+            t('diagnose.symptomsKept', {
+              dry: stations.filter((s) => s.dry).length,
+              well: stations.filter((s) => s.dry === false).length,
+            })
+          }}
+        </strong>
+        {{ ' ' }}
+        <span class="quiet">
+          {{
+            stations
+              .filter((s) => s.dry)
+              .map((s) => s.tag)
+              .join(', ')
+          }}
+        </span>
+      </span>
+      <button type="button" class="button plain" @click="asking = true">{{ t('diagnose.again') }}</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.zones {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 8px;
+}
+.zone {
+  display: grid;
+  grid-template-columns: 34px minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: center;
+  min-height: 48px;
+  padding: 4px 8px;
+  border: 1px solid var(--rule);
+  border-radius: var(--corner);
+  background: var(--sheet);
+  color: var(--ink);
+  text-align: left;
+  cursor: pointer;
+  font: inherit;
+}
+.zone.dry {
+  border-color: var(--fault);
+  border-width: 2px;
+}
+.peg {
+  border: 1.5px solid var(--ink);
+  border-radius: 4px;
+  text-align: center;
+  font-weight: 700;
+  font-size: 14px;
+  padding: 2px 0;
+}
+.name {
+  overflow-wrap: anywhere;
+  line-height: 1.25;
+}
+.mark {
+  color: var(--fault);
+  font-weight: 700;
+}
+.told {
+  justify-content: space-between;
+}
+h2 {
+  font-size: 17px;
+}
+@media (max-width: 759px) {
+  .zones {
+    grid-template-columns: 1fr 1fr;
+  }
+  .zone {
+    font-size: 15px;
+  }
+}
+</style>

@@ -1,0 +1,12 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import { usePrimeVue } from '../../composables/usePrimeVue'
+
+/** A line of text in our own dress; attributes go to the field itself. */
+const text = defineModel<string>()
+usePrimeVue()
+</script>
+
+<template>
+  <InputText v-model="text" class="input" />
+</template>
