@@ -12,6 +12,9 @@ test('a creeping joint: doubtful beside its baseline, with the year it will matt
     'Inside the record’s band, but 1.3 Ω off what this thread read before',
   )
   await expect(page.locator('.panel .drift')).toContainText(/Creeping up 1\.1 ± 0\.5 Ω a year.*about 14 Oct 2026/)
+  // Several conclusions are folded to their verdicts.
+  await expect(page.getByText('Doubtful: the record alone would pass it')).toBeHidden()
+  await page.getByRole('heading', { name: /Terminal 5 reads 1\.3/ }).click()
   await expect(page.getByText('Doubtful: the record alone would pass it')).toBeVisible()
   await page.getByRole('button', { name: 'Take as baseline' }).click()
   await expect(page.locator('.panel .tagged')).toHaveCount(1)

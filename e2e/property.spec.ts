@@ -89,7 +89,7 @@ test('two editors: the second to change one field is told by name and sees the o
   await expect(other.getByText('about › contractor')).toBeVisible()
   await page.getByLabel('Contractor').fill('Second Crew')
   await page.getByLabel('Contractor').press('Enter')
-  await expect(page.getByRole('alert')).toContainText('about.contractor was changed by somebody else')
+  await expect(page.getByRole('alert')).toContainText('The property, contractor was changed by somebody else')
   await expect(page.getByLabel('Contractor')).toHaveValue('First Crew')
   await other.context().close()
 })
@@ -122,7 +122,7 @@ test('files: saved and opened again, asked about when already here, told in a se
     readFileSync(DEMO_FILE, 'utf8').replace('"soundSplice_ohm": 0.03', '"soundSplice_ohm": "a little"'),
   )
   await expect(page.getByRole('alert')).toContainText(
-    'site.settings.soundSplice_ohm is of kind string, but a number is needed',
+    'Settings, soundSplice_ohm is of kind string, but a number is needed',
   )
   await choose('half.json', readFileSync(DEMO_FILE, 'utf8').slice(0, 9000))
   await expect(page.getByRole('alert')).toContainText('stops being readable at line')

@@ -3,6 +3,7 @@ export const coreEn = {
   /** One thing of a collection, in sentences about what is refused. */
   thing: {
     whole: 'The whole',
+    about: 'the property',
     number: 'number {n}',
     places: 'place {id}',
     controllers: 'controller {id}',

@@ -51,7 +51,7 @@ function whereText(path: Refusal['path'], { t }: Speaker): string {
   const steps =
     THINGS.has(first) && second !== undefined
       ? [t(`thing.${first}`, { id: second }), ...rest]
-      : [first, ...(second === undefined ? [] : [second]), ...rest]
+      : [first === 'about' ? t('thing.about', {}) : first, ...(second === undefined ? [] : [second]), ...rest]
   const text = steps.map((step) => (typeof step === 'number' ? t('thing.number', { n: step + 1 }) : step)).join(', ')
   return text.charAt(0).toUpperCase() + text.slice(1)
 }

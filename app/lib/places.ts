@@ -33,9 +33,9 @@ export const PLACES: readonly PlaceOfWork[] = [
     atThumb: false,
   },
   { key: 'threads', tabs: [now('', 'places.threads')], atThumb: true },
-  { key: 'test', tabs: [now('/test', 'places.sweeps'), now('/test/compare', 'places.compare')], atThumb: true },
+  { key: 'test', tabs: [now('/test', 'places.sweeps'), later('/test/compare', 'places.compare')], atThumb: true },
   { key: 'find', tabs: [later('/diagnose', 'places.diagnose')], atThumb: true },
-  { key: 'work', tabs: [now('/work', 'places.visits'), now('/work/mended', 'places.mended')], atThumb: true },
+  { key: 'work', tabs: [later('/work', 'places.visits'), later('/work/mended', 'places.mended')], atThumb: true },
   { key: 'record', tabs: [now('/record', 'places.record')], atThumb: false },
 ]
 

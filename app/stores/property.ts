@@ -2,7 +2,6 @@ import { defineStore } from 'pinia'
 import { v7 } from 'uuid'
 import { climateOf } from '../../core/circuit'
 import { sceneOf, type Scene } from '../../core/expect'
-import { liftMessage } from '../../core/formats'
 import { pastOf, type PastByTest } from '../../core/history'
 import { readingsOf, SCHEMA_VERSION, withFact, type Facts, type Message, type MessageBody } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
@@ -63,8 +62,12 @@ export const useProperty = defineStore('property', () => {
 
   const pasts = new Map<string | null, { key: string; past: PastByTest }>()
 
+  /** The property that was asked for last: an answer that comes late, of another, is let go. */
+  let wanted = ''
+
   /** Loads a property and whatever of it waits on this device. */
   async function load(id: string): Promise<void> {
+    wanted = id
     if (held.value?.id !== id) {
       held.value = null
       viewed.value = null
@@ -81,14 +84,17 @@ export const useProperty = defineStore('property', () => {
         return [[], []]
       }),
     ])
+    if (wanted !== id) return
     line.value = reply.kind === 'unreachable' ? 'down' : reply.kind === 'failed' ? 'failing' : 'up'
     outdated.value ||= reply.kind === 'other_version'
     rejected.value = refused
     if (reply.kind === 'ok') {
       held.value = reply.value
+      const kept = await asNow(waiting)
+      if (wanted !== id) return
       // What was written while this was being read is in none of the lists that came.
-      const read = new Set(waiting.map((m) => m.id))
-      outbox.value = [...waiting.flatMap(asNow), ...outbox.value.filter((m) => !read.has(m.id))]
+      const read = new Set(kept.map((m) => m.id))
+      outbox.value = [...kept, ...outbox.value.filter((m) => !read.has(m.id))]
       status.value = 'ready'
       void send()
     } else if (!held.value) {
@@ -213,7 +219,7 @@ export const useProperty = defineStore('property', () => {
   /** Sends what was refused once more. */
   async function sendAgain(id: string): Promise<void> {
     const message = await settleFor(id, true)
-    if (message) outbox.value = [...outbox.value, ...asNow(message)]
+    if (message) outbox.value = [...outbox.value, ...(await asNow([message]))]
     void send()
   }
   async function settleFor(id: string, again: boolean): Promise<Message | null> {
@@ -228,9 +234,17 @@ export const useProperty = defineStore('property', () => {
     return message
   }
 
-  /** What an earlier version of this page left behind, as messages of the present. */
-  const asNow = (message: Message): Message[] =>
-    liftMessage(message, { site: held.value?.site ?? null, isHunt: () => false }) as Message[]
+  /** What an earlier version of this page left behind, as messages of the present; how, is fetched when it is needed. */
+  async function asNow(messages: readonly Message[]): Promise<readonly Message[]> {
+    if (messages.every((m) => m.schema === SCHEMA_VERSION)) return messages
+    try {
+      const { liftMessage } = await import('../../core/formats/upgrade')
+      const beside = { site: held.value?.site ?? null, isHunt: () => false }
+      return messages.flatMap((m) => liftMessage(m, beside) as Message[])
+    } catch {
+      return messages // without a signal they are sent as they are, and the server knows the way too
+    }
+  }
 
   /** The last change made from this device that still stands and is no undo itself, or null. */
   const undoable = computed(() => {

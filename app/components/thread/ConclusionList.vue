@@ -71,10 +71,17 @@ function because(d: Described): string {
 }
 .conclusion summary {
   display: grid;
-  grid-template-columns: 28px 1fr;
+  grid-template-columns: 28px 1fr auto;
   gap: 4px 12px;
   align-items: start;
   cursor: pointer;
+}
+.conclusion summary::after {
+  content: '▸';
+  color: var(--copper);
+}
+.conclusion[open] summary::after {
+  content: '▾';
 }
 .why {
   display: grid;
