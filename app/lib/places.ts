@@ -36,7 +36,7 @@ export const PLACES: readonly PlaceOfWork[] = [
   { key: 'test', tabs: [now('/test', 'places.sweeps'), later('/test/compare', 'places.compare')], atThumb: true },
   { key: 'find', tabs: [later('/diagnose', 'places.diagnose')], atThumb: true },
   { key: 'work', tabs: [later('/work', 'places.visits'), later('/work/mended', 'places.mended')], atThumb: true },
-  { key: 'record', tabs: [now('/record', 'places.record')], atThumb: false },
+  { key: 'record', tabs: [later('/record', 'places.record')], atThumb: false },
 ]
 
 /** The tab that an address within a property belongs to, with its place: the one whose own address is the longest part. */
