@@ -1,5 +1,4 @@
 import { createPinia, setActivePinia } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
 import { noFacts, type Message } from '../../core/record'
 import { applyBatch, Draft, type Command } from '../../core/site'
 import * as api from '../lib/api'
@@ -9,14 +8,12 @@ import { useProperty } from './property'
 jest.mock('../lib/api')
 jest.mock('../lib/outbox')
 jest.mock('../lib/device', () => ({ authorName: () => 'Jo', deviceId: () => 'mine' }))
-// What the application's framework brings into every file by itself.
-Object.assign(globalThis, { computed, ref, shallowRef })
 
 const ID = '0198f2a0-4b7e-7c31-9d52-6a1f0c3e5b10'
 const start = new Draft('Court').place('A', 'cabinet').controller('A', 'A', 2).site()
 const rename = (name: string): Command => ({ do: 'setAbout', field: 'name', value: name })
 const contractor = (name: string): Command => ({ do: 'setAbout', field: 'contractor', value: name })
-const visit = { kind: 'visit', fact: { at: '2026-04-11T10:00:00.000Z', author: 'Jo', people: [] } } as const
+const visit = { kind: 'visit' as const, fact: { at: '2026-04-11T10:00:00.000Z', author: 'Jo', people: [] as string[] } }
 
 /** A server that does what the real one promises, and a device that keeps what it is given. */
 function world() {

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { v7 } from 'uuid'
+import { computed, ref, shallowRef } from 'vue'
 import { climateOf } from '../../core/circuit'
 import { sceneOf, type Scene } from '../../core/expect'
 import { pastOf, type PastByTest } from '../../core/history'
