@@ -156,4 +156,11 @@ test('a reading that is written while the property is being read anew is still t
   device.waiting.push({ ...earlier, body: { kind: 'visit', fact: old } } as never)
   await property.load(ID)
   expect(property.facts!.jobs[earlier.id]).toMatchObject({ visit: earlier.id, kind: 'sweep', title: 'Old' })
+  // It is sent as it was kept, and answered as one.
+  server.up = true
+  await property.send()
+  await settled()
+  const sent = jest.mocked(api.postMessages).mock.calls.at(-1)![1] as Message[]
+  expect(sent.filter((m) => m.id === earlier.id).map((m) => m.schema)).toEqual([4])
+  expect([property.pending, property.held!.facts.jobs[earlier.id]?.title]).toEqual([0, 'Old'])
 })

@@ -56,7 +56,7 @@ export const useProperty = defineStore('property', () => {
     held.value ? siteWith(held.value.site, [...ahead.value.map((a) => a.message), ...outbox.value]) : null,
   )
   const site = computed((): Site | null => viewed.value?.site ?? present.value)
-  const facts = computed((): Facts | null => (held.value ? factsWith(held.value.facts, outbox.value) : null))
+  const facts = computed((): Facts | null => (held.value ? factsWith(held.value.facts, asShown(outbox.value)) : null))
   /** Messages on their way into this device's own database: not safe yet, so called neither kept nor being sent. */
   const keeping = ref(0)
   const pending = computed(() => outbox.value.length + keeping.value)
@@ -91,11 +91,11 @@ export const useProperty = defineStore('property', () => {
     rejected.value = refused
     if (reply.kind === 'ok') {
       held.value = reply.value
-      const kept = await asNow(waiting)
+      await lift(waiting)
       if (wanted !== id) return
       // What was written while this was being read is in none of the lists that came.
-      const read = new Set(kept.map((m) => m.id))
-      outbox.value = [...kept, ...outbox.value.filter((m) => !read.has(m.id))]
+      const read = new Set(waiting.map((m) => m.id))
+      outbox.value = [...waiting, ...outbox.value.filter((m) => !read.has(m.id))]
       status.value = 'ready'
       void send()
     } else if (!held.value) {
@@ -175,7 +175,7 @@ export const useProperty = defineStore('property', () => {
       unkept.value = true
     })
     if (held.value?.id !== id) return // another property was opened; this one is read anew when it is opened again
-    held.value = { ...held.value, facts: factsWith(held.value.facts, messages) }
+    held.value = { ...held.value, facts: factsWith(held.value.facts, asShown(messages)) }
     ahead.value = [
       ...ahead.value,
       ...taken.flatMap(({ message, revision }) =>
@@ -220,7 +220,10 @@ export const useProperty = defineStore('property', () => {
   /** Sends what was refused once more. */
   async function sendAgain(id: string): Promise<void> {
     const message = await settleFor(id, true)
-    if (message) outbox.value = [...outbox.value, ...(await asNow([message]))]
+    if (message) {
+      await lift([message])
+      outbox.value = [...outbox.value, message]
+    }
     void send()
   }
   async function settleFor(id: string, again: boolean): Promise<Message | null> {
@@ -235,15 +238,21 @@ export const useProperty = defineStore('property', () => {
     return message
   }
 
-  /** What an earlier version of this page left behind, as messages of the present; how, is fetched when it is needed. */
-  async function asNow(messages: readonly Message[]): Promise<readonly Message[]> {
-    if (messages.every((m) => m.schema === SCHEMA_VERSION)) return messages
+  /**
+   * What an earlier version of this page left behind, by id, as the present one would have written it. That is what is
+   * shown; sent it is as it was kept, since one message may be several by now and is answered as one.
+   */
+  const lifted = new Map<string, readonly Message[]>()
+  const asShown = (messages: readonly Message[]) => messages.flatMap((m) => lifted.get(m.id) ?? [m])
+  async function lift(messages: readonly Message[]): Promise<void> {
+    const old = messages.filter((m) => m.schema !== SCHEMA_VERSION)
+    if (old.length === 0) return
     try {
       const { liftMessage } = await import('../../core/formats/upgrade')
       const beside = { site: held.value?.site ?? null, isHunt: () => false }
-      return messages.flatMap((m) => liftMessage(m, beside) as Message[])
+      for (const m of old) lifted.set(m.id, liftMessage(m, beside) as Message[])
     } catch {
-      return messages // without a signal they are sent as they are, and the server knows the way too
+      /* without a signal they are not shown yet; they wait, and the server knows the way too */
     }
   }
 
