@@ -17,6 +17,24 @@ export default ts.config(
       'max-statements-per-line': ['error', { max: 1 }],
       'no-duplicate-imports': ['error', { allowSeparateTypeImports: true }],
       eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'vue/attributes-order': 'error',
+    },
+  },
+  {
+    // What PrimeVue has is not written again: its adapters are in app/components/ui. The exceptions, each with its
+    // reason, are in docs/decisions/primevue.md.
+    files: ['app/**/*.vue'],
+    ignores: [
+      'app/components/ui/**',
+      'app/components/thread/ThreadStack.vue',
+      'app/components/plan/StationGrid.vue',
+      'app/pages/p/[[]id[]]/test/[[]job[]].vue',
+    ],
+    rules: {
+      'vue/no-restricted-html-elements': [
+        'error',
+        { element: ['select', 'option', 'input', 'textarea', 'button', 'table', 'progress', 'dialog', 'meter'] },
+      ],
     },
   },
 )

@@ -11,9 +11,11 @@ import {
   type ReadingValue,
 } from '../core/record'
 import { Draft, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../core/site'
+import { DEMO_ID } from './id'
 
-/** The demo's own id, so that it is loaded once and recognised when its file is imported again. */
-export const DEMO_ID = '0198f2a0-4b7e-7c31-9d52-6a1f0c3e5b10'
+/** The day the slipway run and what hangs on it were laid. */
+const SLIPWAY = { value: '2017-04-03', how: 'seen' }
+
 const GATEHOUSE = 'A' as ControllerId
 const BOATHOUSE = 'S' as ControllerId
 
@@ -244,7 +246,7 @@ function boathouse(draft: Draft): Draft {
       ],
       cores: ['white', 'red', 'yellow', 'blue', 'green', 'brown', 'grey'],
     },
-    { name: 'Slipway run', installed: { value: '2017-04-03', how: 'seen' }, ...bent('K3') },
+    { name: 'Slipway run', installed: SLIPWAY, ...bent('K3') },
   )
   const valves: [terminal: string, colour: string, box: string, coil: string, name: string][] = [
     ['1', 'red', 'S1', 'standard', 'Boat lawn'],
@@ -261,9 +263,9 @@ function boathouse(draft: Draft): Draft {
     if (box !== 'S3') draft.join(box, [`K3.${colour}>`]).join('S3', [`K3.${colour}<`])
   }
   draft
-    .device('Q1', 'sequencer', 'S3', null, { name: 'Two-output sequencer' })
-    .valve('W5', 'S3', 'standard')
-    .valve('W6', 'S3', 'standard')
+    .device('Q1', 'sequencer', 'S3', null, { name: 'Two-output sequencer', installed: SLIPWAY })
+    .valve('W5', 'S3', 'standard', { installed: SLIPWAY })
+    .valve('W6', 'S3', 'standard', { installed: SLIPWAY })
     .join('S', ['S:5', 'S:6', 'K3.brown>'])
     .join('S3', ['K3.brown<', 'Q1.in'])
     .join('S3', ['Q1.out_1', 'W5.a'])

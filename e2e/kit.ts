@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import AxeBuilder from '@axe-core/playwright'
-import { expect, type APIRequestContext, type Page } from '@playwright/test'
+import { expect, type APIRequestContext, type FileChooser, type Locator, type Page } from '@playwright/test'
 import { readProperty, type Property } from '../core/formats'
 
 export const DEMO_FILE = fileURLToPath(new URL('../demo/quarry-lake.json', import.meta.url))
@@ -23,14 +23,35 @@ export async function stored(request: APIRequestContext, id: string): Promise<Pr
   return outcome.value
 }
 
+/** Picks what is called so from a field that offers several. */
+export async function pick(field: Locator, label: string | RegExp): Promise<void> {
+  await field.click()
+  await field.page().getByRole('option', { name: label, exact: true }).first().click()
+}
+
+/** Opens a file by the button that asks for one. */
+export async function openFile(
+  page: Page,
+  button: string,
+  file: Parameters<FileChooser['setFiles']>[0],
+): Promise<void> {
+  const asked = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: button, exact: true }).click()
+  await (await asked).setFiles(file)
+}
+
 /** Tabs to what has this accessible name: no pointer anywhere. */
 export async function pressTo(page: Page, name: RegExp, most = 60): Promise<void> {
   for (let i = 0; i < most; i++) {
     const focused = await page.evaluate(() => {
       const at = document.activeElement
-      const label =
-        at instanceof HTMLInputElement || at instanceof HTMLSelectElement ? at.labels?.[0]?.textContent : null
-      return (at?.getAttribute('aria-label') ?? label ?? at?.textContent ?? '').trim()
+      const named = at?.getAttribute('aria-labelledby')?.split(' ')[0]
+      const label = named
+        ? document.getElementById(named)?.textContent
+        : at instanceof HTMLInputElement
+          ? at.labels?.[0]?.textContent
+          : null
+      return (label || at?.getAttribute('aria-label') || at?.textContent || '').trim()
     })
     if (name.test(focused)) return
     await page.keyboard.press('Tab')

@@ -7,7 +7,7 @@ import { writeProperty } from '../core/formats'
 import { listCommands, stationRow } from '../core/plan'
 import { noFacts } from '../core/record'
 import { applyBatch, emptySite } from '../core/site'
-import { ownProperty, pressByKey, pressTo, seriousFindings, stored } from './kit'
+import { openFile, ownProperty, pick, pressByKey, pressTo, seriousFindings, stored } from './kit'
 
 /** A planned property: three valves in B1, one in B2, nothing made yet. */
 async function planned(request: APIRequestContext): Promise<string> {
@@ -43,7 +43,7 @@ test('the wiring plans itself: colours and spares, then a box made in one nut, i
   await expect(common.getByRole('img')).toHaveAccessibleName(
     /K1 white, V1 lead b, V2 lead b, V3 lead b, K1 white → on \(nut and gel tube\)/,
   )
-  await common.getByRole('combobox').selectOption({ label: 'gel crimp, 3 ports' })
+  await pick(common.getByRole('combobox'), 'gel crimp, 3 ports')
   await expect(page.getByRole('alert')).toContainText('it would hold 5 conductors, and takes 3')
   await common.getByRole('button', { name: '3 × gel crimp, 3 ports, with 2 jumpers' }).click()
   await expect(common.getByRole('combobox')).toHaveCount(3)
@@ -110,13 +110,13 @@ test('the controller: a near miss is told before it lands; an empty bay hides th
   await page.goto(`/p/${id}/controller`)
   await page.getByRole('button', { name: 'Take off: 5', exact: true }).click()
   await page.getByRole('button', { name: /^K1 brown, loose/ }).click()
-  await page.getByLabel('Land on').selectOption({ label: '6 Dome walk, right' })
+  await pick(page.getByLabel('Land on'), '6 Dome walk, right')
   await expect(page.getByText('Landed there, V5 is meant for A:5, but the wiring brings it to A:6')).toBeVisible()
-  await page.getByLabel('Land on').selectOption({ label: '5 Dome walk, left' })
+  await pick(page.getByLabel('Land on'), '5 Dome walk, left')
   await expect(page.getByText('Landed there,')).toBeHidden()
   await page.getByRole('button', { name: 'Land', exact: true }).click()
   await saved(page)
-  await page.getByLabel('Bay 1', { exact: true }).selectOption('empty')
+  await pick(page.getByLabel('Bay 1', { exact: true }), 'empty')
   await expect(page.getByText('The module in bay 2 is not seen: bay 1 before it is empty.')).toBeVisible()
   await page.getByLabel('Limit of the master terminal, A').fill('0.2')
   await page.getByLabel('Limit of the master terminal, A').press('Enter')
@@ -181,11 +181,13 @@ test('the map: boxes drawn, moved by hand and by figures, files out for general 
   const text = readFileSync(await file.path(), 'utf8')
   const features = new GeoJSON().readFeatures(text)
   expect([features.length, features.filter((f) => f.getGeometry()?.getType() === 'LineString').length]).toEqual([26, 9])
-  await page
-    .getByLabel('Open GeoJSON or GPX')
-    .setInputFiles({ name: 'again.geojson', mimeType: 'application/geo+json', buffer: Buffer.from(text) })
+  await openFile(page, 'Open GeoJSON or GPX', {
+    name: 'again.geojson',
+    mimeType: 'application/geo+json',
+    buffer: Buffer.from(text),
+  })
   await expect(page.getByText('Nothing in the file is new.')).toBeVisible()
-  await page.getByLabel('Open GeoJSON or GPX').setInputFiles({
+  await openFile(page, 'Open GeoJSON or GPX', {
     name: 'x.gpx',
     mimeType: 'application/gpx+xml',
     buffer: Buffer.from('<gpx><wpt lat="-47.5001" lon="-120.2501"><name>B13</name></wpt></gpx>'),
@@ -195,7 +197,7 @@ test('the map: boxes drawn, moved by hand and by figures, files out for general 
   await page.getByRole('button', { name: 'Take lengths from the drawing' }).click()
   await saved(page)
   // A picture underneath, tied to two places.
-  await page.getByLabel('Picture underneath').setInputFiles('docs/screenshots/list.png')
+  await openFile(page, 'Picture underneath', 'docs/screenshots/list.png')
   await expect(page.getByRole('heading', { name: /Picture underneath/ })).toBeVisible()
   await page.waitForTimeout(800)
   box = (await board.boundingBox())!
@@ -206,7 +208,7 @@ test('the map: boxes drawn, moved by hand and by figures, files out for general 
     await page.getByRole('button', { name: 'A', exact: true }).click()
     await page.getByRole('button', { name: 'Tie a spot' }).click()
     await board.click({ position: { x: box.width / 2 + dx, y: box.height / 2 + dy } })
-    await page.getByLabel('The spot lies at').selectOption({ label: at })
+    await pick(page.getByLabel('The spot lies at'), at)
     await page
       .locator('form', { has: page.getByLabel('The spot lies at') })
       .getByRole('button', { name: 'Put it here' })
@@ -329,7 +331,7 @@ test('a property goes out with its picture in a zip and comes in elsewhere whole
 }) => {
   const id = await ownProperty(request, `Packed ${Date.now()}`)
   await page.goto(`/p/${id}/plan/map`)
-  await page.getByLabel('Picture underneath').setInputFiles('docs/screenshots/list.png')
+  await openFile(page, 'Picture underneath', 'docs/screenshots/list.png')
   await expect(page.getByRole('heading', { name: /Picture underneath/ })).toBeVisible()
   await saved(page)
   await expect(page.getByText('The picture is kept on this device until it is sent.')).toBeHidden()
@@ -345,15 +347,17 @@ test('a property goes out with its picture in a zip and comes in elsewhere whole
   const other = v7()
   files['property.json'] = strToU8(strFromU8(files['property.json']!).replace(id, other))
   await page.goto('/')
-  await page
-    .getByLabel('Open a property file')
-    .setInputFiles({ name: 'elsewhere.zip', mimeType: 'application/zip', buffer: Buffer.from(zipSync(files)) })
+  await openFile(page, 'Open a property file', {
+    name: 'elsewhere.zip',
+    mimeType: 'application/zip',
+    buffer: Buffer.from(zipSync(files)),
+  })
   await page.waitForURL(new RegExp(other))
   await page.goto(`/p/${other}/plan/map`)
   await expect(page.getByRole('heading', { name: /Picture underneath/ })).toBeVisible()
   await expect(page.getByText('The picture is not here')).toBeHidden()
   await page.goto('/')
-  await page.getByLabel('Open a property file').setInputFiles({
+  await openFile(page, 'Open a property file', {
     name: 'holiday.zip',
     mimeType: 'application/zip',
     buffer: Buffer.from(zipSync({ 'a.txt': strToU8('nothing') })),

@@ -25,6 +25,9 @@ export const appEn = {
     home: 'Properties',
     skip: 'Skip to the work',
     saved: 'All saved',
+    ours: 'Changed. Usual: {figure}.',
+    setBack: 'set back',
+    takeOurs: '{field}: set back to the usual',
     keys: 'Keys',
     find: 'Go to',
     back: 'Back',
@@ -81,9 +84,6 @@ export const appEn = {
     awg: 'AWG, feet, °F',
     begin: 'Begin',
     import: 'Open a property file',
-    none: 'No properties yet.',
-    noneHow:
-      'Begin a new one from a list of its stations, or open a property file: a .json saved from another copy of Field Thread, or written to the documented format.',
     stations: 'no stations | 1 station | {count} stations',
     controllers: 'no controller | 1 controller | {count} controllers',
     visits: 'no visits | 1 visit | {count} visits',
@@ -108,6 +108,17 @@ export const appEn = {
     taking: 'Taking it in, {percent} %',
     stop: 'Stop',
     stopped: 'Stopped; nothing of the file was kept.',
+    first: 'Where to begin',
+    firstHow:
+      'With a property of your own: write its stations as a list, a line each; cables, boxes and what every meter should read follow from it. Or open a file that was saved elsewhere.',
+    tour: 'Or walk through {name}, which is made up, with real faults in its spring readings:',
+    tourSteps: {
+      threads: 'What the spring’s readings say, strip by strip',
+      find: 'Where the fault must be, and what to measure next',
+      box: 'What is joined to what in box B4',
+      sizes: 'Volts left at every coil, and the cheapest wire that holds',
+      record: 'What was done when, taken back or looked at as it was',
+    },
     code: 'Local code and licensed practice come first. Mains wiring belongs to a licensed electrician where the code says so.',
   },
   places: {

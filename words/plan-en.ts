@@ -159,6 +159,15 @@ export const planEn = {
     csv: 'Save as CSV',
     xlsx: 'Save as XLSX',
     none: 'No cable is on record yet. Write the list first.',
+    part: 'What is counted',
+    parts: { to_buy: 'to buy', there: 'in the ground', all: 'all as built' },
+    partHow: {
+      to_buy:
+        'Cables that are not laid yet, valves that were never read and have no date, and the joints that they need.',
+      there: 'Cables with a date or a colour that was seen, valves that were read or have a date, and what joins them.',
+      all: 'The whole property as it is when all of it is built.',
+    },
+    nothing: 'Nothing. What is planned and not yet built is listed here.',
     spools: 'Spools and cuts',
     spoolsHow: 'Every pull ends at a box. Fewest joints first, then the least length bought.',
     coreCount: '1 core | {count} cores',
@@ -174,6 +183,7 @@ export const planEn = {
     expansionShort: 'Expansion',
     slackShort: 'Slack',
     order: 'To order',
+    whole: 'In all',
     atMost: 'at most',
     connectors: 'Connectors',
     connector: 'Connector',

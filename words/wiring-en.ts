@@ -208,6 +208,7 @@ export const wiringEn = {
       '{landed} conductors under clamps, {landedUnknown} of them with an end nobody knows; {capped} capped, {loose} loose; {terminalsFree} terminals free.',
     unlanded: 'In the cabinet, under no clamp',
     state: { capped: 'capped', joined: 'joined', loose: 'loose' },
+    whichTerminal: 'choose a terminal',
     landOn: 'Land on',
     land: 'Land',
     off: 'Take off',

@@ -53,7 +53,8 @@ function fromReplies(sent: readonly Message[], replies: readonly MessageReply[])
 }
 
 const FIRST_RETRY_ms = 3000
-const LAST_RETRY_ms = 60_000
+// No longer: a crew that stands where the signal is back should not have to press anything.
+const LAST_RETRY_ms = 20_000
 
 /** How long to wait before trying again after so many tries in vain. */
 export const retryAfter_ms = (tries: number): number =>

@@ -15,7 +15,6 @@ const unreachable = ref(false)
 const beginning = ref(false)
 const filter = ref('')
 const broken = shallowRef<readonly Refusal[]>([])
-const chooser = ref<HTMLInputElement | null>(null)
 
 let asked = 0
 /** Loads the list from its beginning, or the page after what is there. */
@@ -46,12 +45,6 @@ const stopped = ref(false)
 const already = shallowRef<{ file: File; id: string } | null>(null)
 const copyName = ref('')
 
-async function chosen(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (file) await take(file, null)
-  input.value = ''
-}
 async function take(file: File, name: string | null): Promise<void> {
   broken.value = []
   stopped.value = false
@@ -93,26 +86,20 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
       <div class="row title">
         <h1>{{ t('properties.title') }}</h1>
         <span class="row">
-          <button type="button" class="button primary" @click="beginning = true">{{ t('properties.new') }}</button>
-          <button type="button" class="button" :disabled="upload !== null" @click="chooser?.click()">
-            {{ t('properties.import') }}
-          </button>
+          <AppButton look="primary" @click="beginning = true">{{ t('properties.new') }}</AppButton>
+          <FileButton
+            accept=".json,.zip,application/json,application/zip"
+            :label="t('properties.import')"
+            :disabled="upload !== null"
+            @chosen="take($event, null)"
+          />
         </span>
       </div>
-      <input
-        ref="chooser"
-        type="file"
-        accept=".json,.zip,application/json,application/zip"
-        class="sr-only"
-        tabindex="-1"
-        :aria-label="t('properties.import')"
-        @change="chosen"
-      />
       <section v-if="upload" class="sheet stack" role="status">
         <p>{{ t(`properties.${progress?.stage ?? 'sending'}`, { percent }) }}</p>
-        <progress :value="percent" max="100" :aria-label="t('properties.import')" />
+        <ProgressLine :percent="percent" :label="t('properties.import')" />
         <p>
-          <button type="button" class="button" @click="upload.stop()">{{ t('properties.stop') }}</button>
+          <AppButton @click="upload.stop()">{{ t('properties.stop') }}</AppButton>
         </p>
       </section>
       <p v-if="stopped" class="quiet" role="status">{{ t('properties.stopped') }}</p>
@@ -125,16 +112,12 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
       </section>
       <p v-if="unreachable" class="sheet row" role="alert">
         {{ t('properties.unreachable') }}
-        <button type="button" class="button" @click="load()">{{ t('app.retry') }}</button>
+        <AppButton @click="load()">{{ t('app.retry') }}</AppButton>
       </p>
       <p v-else-if="properties === null" class="quiet">{{ t('app.loading') }}</p>
       <p v-else-if="archived && properties.length === 0 && filter === ''" class="quiet">
         {{ t('properties.noneArchived') }}
       </p>
-      <section v-else-if="properties.length === 0 && filter === ''" class="sheet">
-        <h2>{{ t('properties.none') }}</h2>
-        <p>{{ t('properties.noneHow') }}</p>
-      </section>
       <template v-else>
         <TextField
           v-if="total > 5 || filter !== ''"
@@ -143,7 +126,9 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
           :aria-label="t('properties.filter')"
           :placeholder="t('properties.filter')"
         />
-        <p v-if="properties.length === 0" class="quiet">{{ t('properties.noMatch', { text: filter }) }}</p>
+        <p v-if="properties.length === 0 && filter !== ''" class="quiet">
+          {{ t('properties.noMatch', { text: filter }) }}
+        </p>
         <ul class="list">
           <li v-for="p in properties" :key="p.id">
             <NuxtLink :to="`/p/${p.id}`" class="sheet property">
@@ -158,13 +143,14 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
         </ul>
         <p v-if="total > properties.length" class="row">
           <span class="quiet">{{ t('properties.more', { count: total - properties.length }) }}</span>
-          <button type="button" class="button" @click="load(true)">{{ t('properties.next') }}</button>
+          <AppButton @click="load(true)">{{ t('properties.next') }}</AppButton>
         </p>
+        <FirstSteps v-if="!archived && filter === '' && total <= 3" :properties="properties" />
       </template>
       <p>
-        <button type="button" class="button plain" @click="archived = !archived">
+        <AppButton look="plain" @click="archived = !archived">
           {{ archived ? t('properties.current') : t('properties.archived') }}
-        </button>
+        </AppButton>
       </p>
       <p class="caution">{{ t('properties.code') }}</p>
     </main>
@@ -183,9 +169,9 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
         </div>
         <div class="row end">
           <NuxtLink class="button" :to="`/p/${already.id}`">{{ t('properties.open') }}</NuxtLink>
-          <button class="button primary" :disabled="copyName.trim() === '' || upload !== null">
+          <AppButton look="primary" type="submit" :disabled="copyName.trim() === '' || upload !== null">
             {{ t('properties.asCopy') }}
-          </button>
+          </AppButton>
         </div>
       </form>
     </LazyAppDialog>
@@ -226,10 +212,6 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
 .broken ul {
   list-style: disc;
   padding-left: 20px;
-}
-progress {
-  width: 100%;
-  accent-color: var(--copper);
 }
 .end {
   justify-content: flex-end;

@@ -316,7 +316,10 @@ export const useProperty = defineStore('property', () => {
     return past
   }
 
-  if (typeof window !== 'undefined') window.addEventListener('online', () => void send())
+  if (typeof window !== 'undefined') {
+    window.addEventListener('online', () => void send())
+    document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && void send())
+  }
   return {
     held,
     site,

@@ -7,19 +7,7 @@ export { newRunCommands, readWay, runCommands, wayCommands, wayText } from './wa
 export type { WrittenWay } from './way'
 export { MASTER, RELAY, stationRow } from './row'
 export type { StationRow } from './row'
-export {
-  addCore,
-  bringCore,
-  capLoose,
-  cutAt,
-  heal,
-  isLaid,
-  runsOf,
-  setDistance,
-  spareCore,
-  stopAt,
-  tapCommon,
-} from './run'
+export { addCore, bringCore, capLoose, cutAt, heal, runsOf, setDistance, spareCore, stopAt, tapCommon } from './run'
 export type { PlanRun } from './run'
 export { coreEnd, create, freeId, join, jointOf, part, portEnd, remove, set } from './work'
 export type { Work } from './work'

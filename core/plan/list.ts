@@ -18,6 +18,7 @@ import {
   type Site,
   type StationId,
   type TerminalId,
+  isLaid,
 } from '../site'
 import { commandsBetween } from './difference'
 import { MASTER, RELAY, type StationRow } from './row'
@@ -26,7 +27,6 @@ import {
   bringCore,
   capLoose,
   heal,
-  isLaid,
   reachBox,
   runsOf,
   spareCore,

@@ -183,10 +183,6 @@ export function capLoose(work: Work, cableId: CableId): void {
   }
 }
 
-/** Whether a jacket lies in the ground or was seen: then it has the cores it has, and no plan can add one. */
-export const isLaid = (cable: Cable): boolean =>
-  cable.installed !== null || Object.values(cable.cores).some((c) => c.colour?.how === 'seen')
-
 /**
  * The core of the jacket that serves nothing yet, capped or loose everywhere, and is kept for this station or for
  * nothing.

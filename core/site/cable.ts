@@ -67,3 +67,7 @@ export const cable = z.strictObject({
   condition: conditionField(),
 })
 export type Cable = z.infer<typeof cable>
+
+/** Whether a jacket lies in the ground or was seen: then it has the cores it has, and no plan can add one. */
+export const isLaid = (cable: Cable): boolean =>
+  cable.installed !== null || Object.values(cable.cores).some((c) => c.colour?.how === 'seen')

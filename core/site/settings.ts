@@ -76,3 +76,6 @@ export const settings = z.strictObject({
   lightning: z.enum(['ordinary', 'frequent']).default('ordinary'),
 })
 export type Settings = z.infer<typeof settings>
+
+/** The settings of a property in which nobody has said otherwise. */
+export const usualSettings = (): Settings => settings.parse({})

@@ -3,7 +3,6 @@ import {
   bringCore,
   capLoose,
   commandsBetween,
-  isLaid,
   set,
   spareCore,
   tapCommon,
@@ -26,6 +25,7 @@ import {
   type PlaceId,
   type Site,
   type StationId,
+  isLaid,
 } from '../site'
 import { censusOf, type CoreUse } from './census'
 

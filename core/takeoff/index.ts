@@ -1,5 +1,7 @@
 export { cableLengths } from './lengths'
 export type { CableLength, Ware } from './lengths'
+export { MATERIAL_PARTS, materialPart } from './part'
+export type { MaterialPart, ReadTerminal } from './part'
 export { conductorCounts, connectorCounts, deviceCounts } from './pieces'
 export type { ConductorCount, ConnectorCount, DeviceCount } from './pieces'
 export { spoolPlans, spoolsOf } from './spools'

@@ -1,7 +1,16 @@
 import { demoProperty } from '../../demo/quarry-lake'
 import { seeded } from '../../tests/random-site'
-import { Draft, type Site } from '../site'
-import { cableLengths, conductorCounts, connectorCounts, spoolPlans, type SpoolPlan } from './index'
+import { listCommands, stationRow } from '../plan'
+import { applyBatch, Draft, type Site } from '../site'
+import {
+  cableLengths,
+  conductorCounts,
+  connectorCounts,
+  deviceCounts,
+  materialPart,
+  spoolPlans,
+  type SpoolPlan,
+} from './index'
 
 const stocked = (site: Site, material: Partial<Site['settings']['material']>): Site => ({
   ...site,
@@ -183,4 +192,25 @@ test('the demo: joints by connector with reserve, conductors by size', () => {
     ),
     6,
   )
+})
+
+test('what is there and what is to buy are all there is, part by part; a station planned onto a spare core is bought', () => {
+  const { site, facts } = demoProperty()
+  const read = Object.values(facts.readings).flatMap(({ test: points }) =>
+    Object.values(points).flatMap((at) => (typeof at === 'object' && at.kind === 'terminal' ? [at] : [])),
+  )
+  expect(Object.keys(materialPart(site, 'to_buy', read).devices)).toEqual([])
+  const listed = listCommands(site, [stationRow.parse({ station: 'A:19', name: 'Rim pots', box: 'B7', at_m: 240 })])
+  if (!listed.ok) throw new Error(JSON.stringify(listed.refusals))
+  const planned = applyBatch(site, listed.value)
+  if (!planned.ok) throw new Error(JSON.stringify(planned.refusals))
+  const [bought, there] = [
+    materialPart(planned.value.site, 'to_buy', read),
+    materialPart(planned.value.site, 'there', read),
+  ]
+  expect([cableLengths(bought), deviceCounts(bought).map((d) => d.count)]).toEqual([[], [1]])
+  // The valve's own joint, and the common's nut that it goes into as well; each conductor of the jacket is there.
+  expect(connectorCounts(bought).reduce((sum, c) => sum + c.count, 0)).toBe(2)
+  for (const part of ['cables', 'devices', 'splices'] as const)
+    expect({ ...bought[part], ...there[part] }).toEqual(planned.value.site[part])
 })

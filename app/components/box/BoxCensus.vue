@@ -11,6 +11,7 @@ import {
 import type { Outcome } from '../../../core/refusal'
 import { useWiringWords } from '../../composables/useWiringWords'
 import { today } from '../../lib/today'
+import { valueOf } from '../../lib/fields'
 
 /** Every core of every cable at a box: at work, common, spare, or nobody knows; one chosen can be described. */
 const props = defineProps<{ site: Site; place: PlaceId; fixed: boolean }>()
@@ -28,7 +29,6 @@ const keyOf = (c: CensusCore) => `${c.cable} ${c.core}`
 const chosen = ref<string | null>(null)
 const core = computed(() => census.value.find((c) => keyOf(c) === chosen.value) ?? null)
 const stopOf = (c: CensusCore) => getOrThrow(props.site.cables, c.cable).stops.find((s) => s.place === props.place)!.id
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const own = (c: CensusCore) => getOrThrow(getOrThrow(props.site.cables, c.cable).cores, c.core)
 const short = (c: CensusCore) =>
   c.use === 'common' ? 'C' : c.use === 'in_use' ? c.terminal!.split(':')[1]! : c.use === 'spare' ? '–' : '?'
@@ -44,8 +44,8 @@ const short = (c: CensusCore) =>
       <strong class="figure">{{ c.record.tag ?? c.record.name }}</strong>
       <ul class="cores">
         <li v-for="k in c.cores" :key="k.core">
-          <button
-            type="button"
+          <AppButton
+            look="bare"
             class="core"
             :class="[k.use, k.here, { chosen: chosen === keyOf(k) }]"
             :aria-pressed="chosen === keyOf(k)"
@@ -54,7 +54,7 @@ const short = (c: CensusCore) =>
           >
             <CoreSwatch :colour="k.colour" :width="k.here === 'through' ? 34 : 22" />
             <span class="figure">{{ short(k) }}</span>
-          </button>
+          </AppButton>
         </li>
       </ul>
     </div>
@@ -97,29 +97,25 @@ const short = (c: CensusCore) =>
             "
           />
         </div>
-        <button
+        <AppButton
           v-if="core.here === 'through'"
-          type="button"
-          class="button"
           @click="emit('keep', { ok: true, value: cutCommands(site, core.cable, core.core, stopOf(core), true) })"
         >
           {{ t('boxes.cut') }}
-        </button>
-        <button
+        </AppButton>
+        <AppButton
           v-else-if="core.here === 'cut'"
-          type="button"
-          class="button"
           @click="emit('keep', { ok: true, value: cutCommands(site, core.cable, core.core, stopOf(core), false) })"
         >
           {{ t('boxes.heal') }}
-        </button>
+        </AppButton>
         <div class="field few">
           <label :for="`count-${place}`">
             {{ t('boxes.count', { have: Object.keys(getOrThrow(site.cables, core.cable).cores).length }) }}
           </label>
-          <input
+          <TextField
             :id="`count-${place}`"
-            class="input figure"
+            class="figure"
             inputmode="numeric"
             :placeholder="String(Object.keys(getOrThrow(site.cables, core.cable).cores).length)"
             @change="emit('keep', coreCountCommands(site, core.cable, Number(valueOf($event))))"

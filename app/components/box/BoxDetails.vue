@@ -7,7 +7,6 @@ import {
   type Command,
   type DeviceId,
   type FieldOf,
-  type Place,
   type PlaceId,
   type Site,
   type ValueOf,
@@ -15,6 +14,8 @@ import {
 import { refusal, refused, type Outcome } from '../../../core/refusal'
 import { leadColourCommands } from '../../../core/splice'
 import { useWiringWords } from '../../composables/useWiringWords'
+import { valueOf } from '../../lib/fields'
+import { optionsOf } from '../../lib/options'
 
 /** What is known of a box itself and of the leads of what stands in it. */
 const props = defineProps<{ site: Site; place: PlaceId; fixed: boolean }>()
@@ -28,7 +29,6 @@ const depth = computed(() => {
 })
 const set = <F extends FieldOf<'places'>>(field: F, value: ValueOf<'places', F>) =>
   emit('keep', { ok: true, value: [setField('places', props.place, field, value)] })
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 function setDepth(event: Event): void {
   const text = valueOf(event).trim()
   const depth_m = text === '' ? null : parseLength(text, unit.value)
@@ -58,18 +58,14 @@ const coils = computed(
           @change="set('name', valueOf($event).trim())"
         />
       </div>
-      <div class="field">
-        <label for="box-found">{{ t('map.at') }}</label>
-        <select
-          id="box-found"
-          class="input"
-          :value="record.found"
-          :disabled="fixed"
-          @change="set('found', valueOf($event) as Place['found'])"
-        >
-          <option v-for="f in ['found', 'expected', 'lost']" :key="f" :value="f">{{ t(`boxes.found.${f}`) }}</option>
-        </select>
-      </div>
+      <PickOne
+        id="box-found"
+        :model-value="record.found"
+        :disabled="fixed"
+        :label="t('map.at')"
+        :options="optionsOf(['found', 'expected', 'lost'], (f) => t(`boxes.found.${f}`))"
+        @update:model-value="set('found', $event)"
+      />
       <div class="field">
         <label for="box-depth">{{ t('boxes.depth') }}, {{ unit }}</label>
         <TextField

@@ -85,23 +85,18 @@ const nameOf = ({ seen }: EndHere) => seenName(seen, seen.way === 'leaves')
   <section class="sheet stack">
     <div class="row head">
       <h2>{{ t('boxes.record') }}</h2>
-      <button
-        v-if="!fixed"
-        type="button"
-        class="button plain"
-        @click="emit('keep', { ok: true, value: newValveCommands(site, place) })"
-      >
+      <AppButton v-if="!fixed" look="plain" @click="emit('keep', { ok: true, value: newValveCommands(site, place) })">
         + {{ t('boxes.newValve') }}
-      </button>
+      </AppButton>
     </div>
     <p class="quiet small">{{ t('boxes.recordHow') }}</p>
     <div v-for="g in groups" :key="g.name">
       <h3 class="quiet">{{ g.name }}</h3>
       <p class="chips">
-        <button
+        <AppButton
           v-for="e in g.ends"
           :key="endKey(e.seen.end)"
-          type="button"
+          look="bare"
           class="chip"
           :class="{ chosen: chosen.includes(endKey(e.seen.end)) }"
           :aria-pressed="chosen.includes(endKey(e.seen.end))"
@@ -111,7 +106,7 @@ const nameOf = ({ seen }: EndHere) => seenName(seen, seen.way === 'leaves')
           <CoreSwatch v-if="e.seen.way !== 'device' || e.seen.colour" :colour="e.seen.colour" :width="20" />
           <span v-else class="coil" aria-hidden="true" />
           {{ nameOf(e) }}
-        </button>
+        </AppButton>
       </p>
     </div>
     <div v-if="picked.length > 0" class="act stack" aria-live="polite">
@@ -121,20 +116,19 @@ const nameOf = ({ seen }: EndHere) => seenName(seen, seen.way === 'leaves')
       </p>
       <p class="row">
         <strong>{{ t('boxes.chosen', { count: picked.length }) }}</strong>
-        <select
+        <PickOne
           v-if="picked.length > 1"
           v-model="kind"
-          class="input kind"
+          class="kind"
           :aria-label="t('boxes.kindOf', { joint: t('boxes.record') })"
-        >
-          <option v-for="k in KINDS" :key="k" :value="k">{{ t(`connector.${k}`) }}</option>
-        </select>
-        <button type="button" class="button primary" @click="join">
+          :options="KINDS.map((k) => ({ value: k, label: t(`connector.${k}`) }))"
+        />
+        <AppButton look="primary" @click="join">
           {{ picked.length === 1 ? t('boxes.cap') : t('boxes.join') }}
-        </button>
-        <button v-if="picked.some((e) => e.splice !== null)" type="button" class="button" @click="takeOut">
+        </AppButton>
+        <AppButton v-if="picked.some((e) => e.splice !== null)" @click="takeOut">
           {{ t('boxes.takeOut') }}
-        </button>
+        </AppButton>
       </p>
     </div>
   </section>

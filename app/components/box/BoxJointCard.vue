@@ -88,17 +88,9 @@ function wayText(way: Way): string {
   return t(`boxes.way.${way.way}`, { kinds, count: way.plan.jumpers }, way.plan.jumpers)
 }
 const isNow = (way: Way) => signature(way.plan.made.map((m) => m.connector.kind)) === now.value
-const changeKind = (splice: SpliceId, event: Event) => {
-  const select = event.target as HTMLSelectElement
-  const kind = select.value as ConnectorKind
-  select.value = getOrThrow(props.site.splices, splice).connector
-  emit('keep', connectorCommands(props.site, splice, kind))
-}
-const tick = (splice: SpliceId, which: Splice['ticks'][number], event: Event) =>
-  emit('keep', {
-    ok: true,
-    value: tickCommands(props.site, splice, which, (event.target as HTMLInputElement).checked, today()),
-  })
+const changeKind = (splice: SpliceId, kind: ConnectorKind) => emit('keep', connectorCommands(props.site, splice, kind))
+const tick = (splice: SpliceId, which: Splice['ticks'][number], done: boolean) =>
+  emit('keep', { ok: true, value: tickCommands(props.site, splice, which, done, today()) })
 const strip = (kind: ConnectorKind, mm: number | null) =>
   kind === 'gel_crimp_3' ? t('strip.gel_crimp_3') : mm === null ? t('strip.none') : t('strip.other', { mm })
 const misfitText = ({ misfit, record }: BoxJoint['holds'][number]) =>
@@ -123,10 +115,9 @@ const others = computed(() => props.joint.ways.filter((w) => !isNow(w)))
   <article class="sheet joint stack" :class="{ bad: joint.holds.some((h) => h.misfit !== null) }">
     <header class="row head">
       <h3>{{ title }}</h3>
-      <button
+      <AppButton
         v-if="!fixed"
-        type="button"
-        class="button plain"
+        look="plain"
         @click="
           emit(
             'open',
@@ -135,20 +126,19 @@ const others = computed(() => props.joint.ways.filter((w) => !isNow(w)))
         "
       >
         {{ t('boxes.open_joint') }}
-      </button>
+      </AppButton>
     </header>
     <JointPicture :joint="joint" :label="label" :says="says" />
     <div v-for="hold in joint.holds" :key="hold.splice" class="hold">
       <p class="row">
-        <select
-          class="input kind"
-          :value="hold.record.connector"
+        <PickOne
+          class="kind"
+          :model-value="hold.record.connector"
           :disabled="fixed"
           :aria-label="t('boxes.kindOf', { joint: title })"
-          @change="changeKind(hold.splice, $event)"
-        >
-          <option v-for="k in KINDS" :key="k" :value="k">{{ t(`connector.${k}`) }}</option>
-        </select>
+          :options="KINDS.map((k) => ({ value: k, label: t(`connector.${k}`) }))"
+          @update:model-value="changeKind(hold.splice, $event)"
+        />
         <span class="quiet">{{ strip(hold.record.connector, hold.strip_mm) }}</span>
       </p>
       <p v-if="hold.misfit" class="fault">{{ misfitText(hold) }}</p>
@@ -156,15 +146,15 @@ const others = computed(() => props.joint.ways.filter((w) => !isNow(w)))
         {{ t(`holdPoint.${hold.holdPoint}`) }}
       </p>
       <p class="row ticks">
-        <label v-for="k in jointTicks" :key="k" class="tick">
-          <input
-            type="checkbox"
-            :checked="hold.record.ticks.includes(k)"
-            :disabled="fixed"
-            @change="tick(hold.splice, k, $event)"
-          />
+        <TickBox
+          v-for="k in jointTicks"
+          :key="k"
+          :model-value="hold.record.ticks.includes(k)"
+          :disabled="fixed"
+          @update:model-value="tick(hold.splice, k, $event)"
+        >
           {{ t(`tick.${k === 'squeezed' && hold.record.connector !== 'gel_crimp_3' ? 'twisted' : k}`) }}
-        </label>
+        </TickBox>
         <span v-if="hold.record.made" class="quiet small">
           {{ t('boxes.made', { day: dayText(hold.record.made.value) }) }}
         </span>
@@ -172,23 +162,21 @@ const others = computed(() => props.joint.ways.filter((w) => !isNow(w)))
     </div>
     <div v-if="!fixed && !settled && (others.length > 0 || split)" class="row ways">
       <span class="quiet small">{{ t('boxes.ways') }}</span>
-      <button
+      <AppButton
         v-for="(w, i) in others"
         :key="i"
-        type="button"
-        class="button slim"
+        class="slim"
         @click="emit('keep', { ok: true, value: wayCommandsOf(site, joint, w) })"
       >
         {{ wayText(w) }}
-      </button>
-      <button
+      </AppButton>
+      <AppButton
         v-if="split"
-        type="button"
-        class="button slim"
+        class="slim"
         @click="emit('keep', { ok: true, value: splitCommands(site, joint, split) })"
       >
         {{ t('boxes.split', { count: split.connectors }) }}
-      </button>
+      </AppButton>
     </div>
   </article>
 </template>
@@ -222,31 +210,12 @@ const others = computed(() => props.joint.ways.filter((w) => !isNow(w)))
 .ticks {
   gap: 4px 16px;
 }
-.tick {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  min-height: 32px;
-  cursor: pointer;
-}
-.tick input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--copper);
-}
 .slim {
   min-height: 34px;
   padding: 4px 12px;
   font-weight: 500;
 }
 @media (max-width: 759px) {
-  .tick {
-    min-height: 48px;
-  }
-  .tick input {
-    width: 26px;
-    height: 26px;
-  }
   .small {
     font-size: 15px;
   }

@@ -13,6 +13,7 @@ import { joinCommands, looseCommands, newTroubles } from '../../../core/splice'
 import type { Outcome } from '../../../core/refusal'
 import { sayTrouble } from '../../../words/breach'
 import { useWiringWords } from '../../composables/useWiringWords'
+import { valueOf } from '../../lib/fields'
 
 /** The terminals as on the door, what is under each clamp, and what lies in the cabinet under none. */
 const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean }>()
@@ -61,7 +62,6 @@ const off = (terminal: TerminalId) =>
     ),
   })
 const nameOf = (u: Unlanded) => `${u.seen.from} ${u.seen.colour ?? t('boxes.unsaid')}, ${t(`door.state.${u.state}`)}`
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const relabel = (terminal: TerminalId, label: string) =>
   emit('keep', {
     ok: true,
@@ -81,7 +81,7 @@ const relabel = (terminal: TerminalId, label: string) =>
   <section class="sheet stack">
     <div class="row head">
       <h2>{{ t('door.door') }}</h2>
-      <button type="button" class="button" @click="emit('swap')">{{ t('door.swap') }}</button>
+      <AppButton @click="emit('swap')">{{ t('door.swap') }}</AppButton>
     </div>
     <p class="quiet">{{ t('door.inventory', { ...inventory }) }}</p>
     <ol class="door">
@@ -109,24 +109,24 @@ const relabel = (terminal: TerminalId, label: string) =>
           :readonly="fixed"
           @change="relabel(d.terminal, valueOf($event))"
         />
-        <button
+        <AppButton
           v-if="!fixed && d.landed.length > 0"
-          type="button"
-          class="button plain off"
+          look="plain"
+          class="off"
           :aria-label="`${t('door.off')}: ${d.tag}`"
           @click="off(d.terminal)"
         >
           {{ t('door.off') }}
-        </button>
+        </AppButton>
       </li>
     </ol>
     <div v-if="unlanded.length > 0" class="stack unlanded">
       <h3>{{ t('door.unlanded') }}</h3>
       <p class="chips">
-        <button
+        <AppButton
           v-for="u in unlanded"
           :key="endKey(u.end)"
-          type="button"
+          look="bare"
           class="chip"
           :class="{ chosen: chosen === endKey(u.end) }"
           :aria-pressed="chosen === endKey(u.end)"
@@ -135,22 +135,27 @@ const relabel = (terminal: TerminalId, label: string) =>
         >
           <CoreSwatch :colour="u.seen.colour" :width="20" />
           {{ nameOf(u) }}
-        </button>
+        </AppButton>
       </p>
       <p v-for="r in troubles" :key="r.code" :class="r.weight === 'wrong' ? 'fault' : 'doubtful'">
         <StateMark :state="r.weight === 'wrong' ? 'fault' : 'doubtful'" silent />
         {{ t('door.would') }} {{ sayTrouble(r, speaker) }}
       </p>
-      <p v-if="end" class="row">
-        <label for="land-on">{{ t('door.landOn') }}</label>
-        <select id="land-on" v-model="onto" class="input pick">
-          <option value="" />
-          <option v-for="d in door" :key="d.terminal" :value="d.terminal">{{ d.label || d.tag }} {{ d.name }}</option>
-        </select>
-        <button type="button" class="button primary" :disabled="wish === null" @click="land">
+      <div v-if="end" class="row landing">
+        <PickOne
+          id="land-on"
+          v-model="onto"
+          class="pick"
+          :label="t('door.landOn')"
+          :options="[
+            { value: '', label: t('door.whichTerminal') },
+            ...door.map((d) => ({ value: d.terminal, label: `${d.label || d.tag} ${d.name}` })),
+          ]"
+        />
+        <AppButton look="primary" :disabled="wish === null" @click="land">
           {{ t('door.land') }}
-        </button>
-      </p>
+        </AppButton>
+      </div>
     </div>
   </section>
 </template>

@@ -4,7 +4,6 @@ import {
   setField,
   type Bay,
   type Command,
-  type Controller,
   type ControllerId,
   type FieldOf,
   type Site,
@@ -13,6 +12,8 @@ import {
 import { modulesOf, terminalsToCount } from '../../../core/cabinet'
 import { refusal, refused, type Outcome } from '../../../core/refusal'
 import { useWiringWords } from '../../composables/useWiringWords'
+import { valueOf } from '../../lib/fields'
+import { optionsOf } from '../../lib/options'
 
 /** What the controller is made of: base and bays in order, its clamps, its transformer, where it hangs. */
 const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean }>()
@@ -22,7 +23,6 @@ const record = computed(() => getOrThrow(props.site.controllers, props.controlle
 const count = computed(() => modulesOf(props.site, props.controller))
 const set = <F extends FieldOf<'controllers'>>(field: F, value: ValueOf<'controllers', F>) =>
   emit('keep', { ok: true, value: [setField('controllers', props.controller, field, value)] })
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 /** A figure as typed, or a refusal that names its limits; nothing typed means that it is not known. */
 function figure(event: Event, low: number, high: number, whole: boolean, then: (value: number | null) => void): void {
   const text = valueOf(event).trim().replace(',', '.')
@@ -53,30 +53,21 @@ const kindOf = (index: number, kind: string) =>
         },
   )
 const yesNo = (value: boolean | null) => (value === null ? '' : value ? 'yes' : 'no')
-const told = (event: Event) => {
-  const v = valueOf(event)
-  return v === '' ? null : v === 'yes'
-}
+const told = (answer: string) => (answer === '' ? null : answer === 'yes')
 </script>
 
 <template>
   <section class="sheet stack">
     <h2>{{ t('door.modules') }}</h2>
     <div class="fields">
-      <div class="field">
-        <label for="c-kind">{{ t('door.kind') }}</label>
-        <select
-          id="c-kind"
-          class="input"
-          :value="record.kind"
-          :disabled="fixed"
-          @change="set('kind', valueOf($event) as Controller['kind'])"
-        >
-          <option v-for="k in ['conventional', 'hybrid', 'two_wire']" :key="k" :value="k">
-            {{ t(`door.kinds.${k}`) }}
-          </option>
-        </select>
-      </div>
+      <PickOne
+        id="c-kind"
+        :model-value="record.kind"
+        :disabled="fixed"
+        :label="t('door.kind')"
+        :options="optionsOf(['conventional', 'hybrid', 'two_wire'], (k) => t(`door.kinds.${k}`))"
+        @update:model-value="set('kind', $event)"
+      />
       <div class="field few">
         <label for="c-fixed">{{ t('door.fixed') }}</label>
         <TextField
@@ -90,19 +81,18 @@ const told = (event: Event) => {
           @change="figure($event, 0, 400, true, (v) => set('fixedStations', v))"
         />
       </div>
-      <div class="field few">
-        <label for="c-holds">{{ t('door.commonHolds') }}</label>
-        <select
-          id="c-holds"
-          class="input figure"
-          :value="record.commonHolds"
-          :disabled="fixed"
-          @change="set('commonHolds', Number(valueOf($event)))"
-        >
-          <option :value="1">1</option>
-          <option :value="2">2</option>
-        </select>
-      </div>
+      <PickOne
+        id="c-holds"
+        class="few"
+        :model-value="record.commonHolds"
+        :disabled="fixed"
+        :label="t('door.commonHolds')"
+        :options="[
+          { value: 1, label: '1' },
+          { value: 2, label: '2' },
+        ]"
+        @update:model-value="set('commonHolds', $event)"
+      />
       <div class="field few">
         <label for="c-va">{{ t('door.rating') }}</label>
         <TextField
@@ -116,47 +106,41 @@ const told = (event: Event) => {
           @change="figure($event, 1, 2000, false, (v) => set('transformer', v === null ? null : { rating_VA: v }))"
         />
       </div>
-      <div class="field">
-        <label for="c-indoor">{{ t('door.indoor') }}</label>
-        <select
-          id="c-indoor"
-          class="input"
-          :value="yesNo(record.indoor)"
-          :disabled="fixed"
-          @change="set('indoor', told($event))"
-        >
-          <option value="">{{ t('door.unsaid') }}</option>
-          <option value="yes">{{ t('door.indoors') }}</option>
-          <option value="no">{{ t('door.outdoors') }}</option>
-        </select>
-      </div>
-      <div class="field">
-        <label for="c-lock">{{ t('door.lockable') }}</label>
-        <select
-          id="c-lock"
-          class="input"
-          :value="yesNo(record.lockable)"
-          :disabled="fixed"
-          @change="set('lockable', told($event))"
-        >
-          <option value="">{{ t('door.unsaid') }}</option>
-          <option value="yes">{{ t('door.yes') }}</option>
-          <option value="no">{{ t('door.no') }}</option>
-        </select>
-      </div>
+      <PickOne
+        id="c-indoor"
+        :model-value="yesNo(record.indoor)"
+        :disabled="fixed"
+        :label="t('door.indoor')"
+        :options="[
+          { value: '', label: t('door.unsaid') },
+          { value: 'yes', label: t('door.indoors') },
+          { value: 'no', label: t('door.outdoors') },
+        ]"
+        @update:model-value="set('indoor', told($event))"
+      />
+      <PickOne
+        id="c-lock"
+        :model-value="yesNo(record.lockable)"
+        :disabled="fixed"
+        :label="t('door.lockable')"
+        :options="[
+          { value: '', label: t('door.unsaid') },
+          { value: 'yes', label: t('door.yes') },
+          { value: 'no', label: t('door.no') },
+        ]"
+        @update:model-value="set('lockable', told($event))"
+      />
     </div>
     <ol v-if="count.bays.length > 0" class="bays">
       <li v-for="(b, i) in count.bays" :key="i" :class="{ unseen: !b.seen, empty: b.kind === 'empty' }">
         <strong>{{ t('door.bay', { tag: b.tag }) }}</strong>
-        <select
-          class="input"
-          :value="b.kind"
+        <PickOne
+          :model-value="b.kind"
           :disabled="fixed"
           :aria-label="t('door.bay', { tag: b.tag })"
-          @change="kindOf(i, valueOf($event))"
-        >
-          <option v-for="k in ['empty', 'stations', 'decoders']" :key="k" :value="k">{{ t(`door.${k}`) }}</option>
-        </select>
+          :options="optionsOf(['empty', 'stations', 'decoders'], (k) => t(`door.${k}`))"
+          @update:model-value="kindOf(i, $event)"
+        />
         <TextField
           v-if="b.kind !== 'empty'"
           class="input figure"
@@ -180,29 +164,19 @@ const told = (event: Event) => {
         }}
       </span>
       <template v-if="!fixed">
-        <button
-          type="button"
-          class="button"
-          @click="set('bays', [...record.bays, { tag: String(record.bays.length + 1) }])"
-        >
+        <AppButton @click="set('bays', [...record.bays, { tag: String(record.bays.length + 1) }])">
           {{ t('door.addBay') }}
-        </button>
-        <button
-          v-if="record.bays.length > 0"
-          type="button"
-          class="button"
-          @click="set('bays', record.bays.slice(0, -1))"
-        >
+        </AppButton>
+        <AppButton v-if="record.bays.length > 0" @click="set('bays', record.bays.slice(0, -1))">
           {{ t('door.removeBay') }}
-        </button>
-        <button
+        </AppButton>
+        <AppButton
           v-if="count.broken.some((b) => b.code === 'terminals_miscounted')"
-          type="button"
-          class="button primary"
+          look="primary"
           @click="emit('keep', { ok: true, value: terminalsToCount(site, controller) })"
         >
           {{ t('door.toCount') }}
-        </button>
+        </AppButton>
       </template>
     </p>
     <p class="caution">{{ t('door.railOff') }}</p>

@@ -15,6 +15,7 @@ import {
 import { masterSums, newPointCommands, pointsOf } from '../../../core/cabinet'
 import { refusal, refused, type Outcome } from '../../../core/refusal'
 import { useWiringWords } from '../../composables/useWiringWords'
+import { valueOf } from '../../lib/fields'
 
 /** Where water comes in: the devices of each point, how they are reached, and what hangs on the master terminal. */
 const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean }>()
@@ -36,7 +37,6 @@ const stations = computed(() =>
 type Field = FieldOf<'pointsOfConnection'>
 const set = <F extends Field>(id: PointOfConnectionId, field: F, value: ValueOf<'pointsOfConnection', F>) =>
   emit('keep', { ok: true, value: [setField('pointsOfConnection', id, field, value)] })
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const ROLES = [
   ['masterValve', 'coil'],
   ['pumpRelay', 'relay'],
@@ -79,58 +79,52 @@ const amps = (x: number) => `${x.toFixed(2)} A`
             @change="set(id, 'name', valueOf($event).trim())"
           />
         </div>
-        <div class="field">
-          <label :for="`${id}-t`">{{ t('door.terminal') }}</label>
-          <select
-            :id="`${id}-t`"
-            class="input figure"
-            :value="p.terminal?.terminal ?? ''"
-            :disabled="fixed"
-            @change="set(id, 'terminal', valueOf($event) === '' ? null : { controller, terminal: valueOf($event) })"
-          >
-            <option value="">{{ t('door.nobody') }}</option>
-            <option v-for="m in masters" :key="m.id" :value="m.id">{{ m.tag }}</option>
-          </select>
-        </div>
-        <div class="field">
-          <label :for="`${id}-rest`">{{ t('door.masterValve') }}, {{ t('door.rest').toLowerCase() }}</label>
-          <select
-            :id="`${id}-rest`"
-            class="input"
-            :value="p.masterRest"
-            :disabled="fixed"
-            @change="set(id, 'masterRest', valueOf($event) as PointOfConnection['masterRest'])"
-          >
-            <option value="closed">{{ t('door.closed') }}</option>
-            <option value="open">{{ t('door.openRest') }}</option>
-          </select>
-        </div>
+        <PickOne
+          :id="`${id}-t`"
+          :model-value="p.terminal?.terminal ?? ''"
+          :disabled="fixed"
+          :label="t('door.terminal')"
+          :options="[{ value: '', label: t('door.nobody') }, ...masters.map((m) => ({ value: m.id, label: m.tag }))]"
+          @update:model-value="set(id, 'terminal', $event === '' ? null : { controller, terminal: $event })"
+        />
+        <PickOne
+          :id="`${id}-rest`"
+          :model-value="p.masterRest"
+          :disabled="fixed"
+          :label="`${t('door.masterValve')}, ${t('door.rest').toLowerCase()}`"
+          :options="[
+            { value: 'closed', label: t('door.closed') },
+            { value: 'open', label: t('door.openRest') },
+          ]"
+          @update:model-value="set(id, 'masterRest', $event)"
+        />
       </div>
       <div class="fields">
-        <div v-for="[role, kind] in ROLES" :key="role" class="field">
-          <label :for="`${id}-${role}`">{{ t(`door.${role}`) }}</label>
-          <select
-            :id="`${id}-${role}`"
-            class="input"
-            :value="p[role] ?? ''"
-            :disabled="fixed"
-            @change="set(id, role, valueOf($event) || null)"
-          >
-            <option value="">{{ t('door.nobody') }}</option>
-            <option v-for="d in choices(kind)" :key="d.id" :value="d.id">{{ d.name }}</option>
-          </select>
-          <select
+        <PickOne
+          v-for="[role, kind] in ROLES"
+          :id="`${id}-${role}`"
+          :key="role"
+          :label="t(`door.${role}`)"
+          :model-value="p[role] ?? ''"
+          :disabled="fixed"
+          :options="[
+            { value: '', label: t('door.nobody') },
+            ...choices(kind).map((d) => ({ value: d.id, label: d.name })),
+          ]"
+          @update:model-value="set(id, role, $event || null)"
+        >
+          <PickOne
             v-if="p[role] !== null"
-            class="input"
-            :value="p.reached[role]"
+            :model-value="p.reached[role]"
             :disabled="fixed"
             :aria-label="`${t(`door.${role}`)}: ${t('door.reached')}`"
-            @change="set(id, 'reached', { ...p.reached, [role]: valueOf($event) })"
-          >
-            <option value="direct">{{ t('door.direct') }}</option>
-            <option value="path">{{ t('door.path') }}</option>
-          </select>
-        </div>
+            :options="[
+              { value: 'direct', label: t('door.direct') },
+              { value: 'path', label: t('door.path') },
+            ]"
+            @update:model-value="set(id, 'reached', { ...p.reached, [role]: $event })"
+          />
+        </PickOne>
       </div>
       <p v-if="sumOf(p)" :class="sumOf(p)!.over ? 'fault' : 'quiet'">
         <StateMark :state="sumOf(p)!.over ? 'fault' : 'fits'" silent />
@@ -148,8 +142,8 @@ const amps = (x: number) => `${x.toFixed(2)} A`
       <p v-if="p.pumpRelay" class="caution">{{ t('door.relayCare') }}</p>
     </article>
     <form v-if="!fixed" class="row" @submit.prevent="add">
-      <input v-model="name" class="input pick" :placeholder="t('door.pointName')" :aria-label="t('door.pointName')" />
-      <button type="submit" class="button">{{ t('door.addPoint') }}</button>
+      <TextField v-model="name" class="pick" :placeholder="t('door.pointName')" :aria-label="t('door.pointName')" />
+      <AppButton type="submit">{{ t('door.addPoint') }}</AppButton>
     </form>
     <div class="fields">
       <div class="field">
@@ -163,55 +157,28 @@ const amps = (x: number) => `${x.toFixed(2)} A`
           @change="setLimit"
         />
       </div>
-      <label class="check">
-        <input
-          type="checkbox"
-          :checked="record.masterFirst"
-          :disabled="fixed"
-          @change="
-            emit('keep', {
-              ok: true,
-              value: [
-                {
-                  do: 'set',
-                  in: 'controllers',
-                  id: controller,
-                  field: 'masterFirst',
-                  value: ($event.target as HTMLInputElement).checked,
-                },
-              ],
-            })
-          "
-        />
+      <TickBox
+        :model-value="record.masterFirst"
+        :disabled="fixed"
+        @update:model-value="
+          emit('keep', { ok: true, value: [setField('controllers', controller, 'masterFirst', $event)] })
+        "
+      >
         {{ t('door.masterFirst') }}
-      </label>
+      </TickBox>
     </div>
     <fieldset v-if="stations.some(([, s]) => s.pointOfConnection !== null)">
       <legend class="quiet">{{ t('door.perStation') }}</legend>
       <p class="checks">
-        <label v-for="[sid, s] in stations" :key="sid" class="check">
-          <input
-            type="checkbox"
-            :checked="s.withMaster"
-            :disabled="fixed || s.pointOfConnection === null"
-            @change="
-              emit('keep', {
-                ok: true,
-                value: [
-                  {
-                    do: 'set',
-                    in: 'stations',
-                    id: sid,
-                    field: 'withMaster',
-                    value: ($event.target as HTMLInputElement).checked,
-                  },
-                ],
-              })
-            "
-          />
-          {{ ' ' }}
+        <TickBox
+          v-for="[sid, s] in stations"
+          :key="sid"
+          :model-value="s.withMaster"
+          :disabled="fixed || s.pointOfConnection === null"
+          @update:model-value="emit('keep', { ok: true, value: [setField('stations', sid, 'withMaster', $event)] })"
+        >
           <span class="figure">{{ record.terminals[s.terminal]!.tag }}</span>
-        </label>
+        </TickBox>
       </p>
     </fieldset>
   </section>
@@ -244,27 +211,7 @@ const amps = (x: number) => `${x.toFixed(2)} A`
   gap: 4px 16px;
   padding-top: 6px;
 }
-.check {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  min-height: 40px;
-  cursor: pointer;
-}
-.check input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--copper);
-}
 @media (max-width: 759px) {
-  .check {
-    min-height: 48px;
-    min-width: 72px;
-  }
-  .check input {
-    width: 26px;
-    height: 26px;
-  }
   .fields .field {
     max-width: none;
   }

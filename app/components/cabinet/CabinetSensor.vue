@@ -10,6 +10,8 @@ import {
 } from '../../../core/site'
 import type { Outcome } from '../../../core/refusal'
 import { useWiringWords } from '../../composables/useWiringWords'
+import { valueOf } from '../../lib/fields'
+import { optionsOf } from '../../lib/options'
 
 /** What bridges the sensor terminals, and the port for a hand-held remote. */
 const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean }>()
@@ -19,39 +21,29 @@ const record = computed(() => getOrThrow(props.site.controllers, props.controlle
 const set = <F extends FieldOf<'controllers'>>(field: F, value: ValueOf<'controllers', F>) =>
   emit('keep', { ok: true, value: [setField('controllers', props.controller, field, value)] })
 const sensor = (field: string, value: string) => set('sensor', { ...record.value.sensor, [field]: value })
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
   <section class="sheet stack">
     <h2>{{ t('door.sensor') }}</h2>
     <div class="fields">
-      <div class="field">
-        <label for="s-by">{{ t('door.closedBy') }}</label>
-        <select
-          id="s-by"
-          class="input"
-          :value="record.sensor.closedBy"
-          :disabled="fixed"
-          @change="sensor('closedBy', valueOf($event))"
-        >
-          <option v-for="k in ['link', 'sensor', 'nothing', 'unknown']" :key="k" :value="k">
-            {{ t(`door.closes.${k}`) }}
-          </option>
-        </select>
-      </div>
-      <div v-if="record.sensor.closedBy === 'sensor'" class="field">
-        <label for="s-dry">{{ t('door.dry') }}</label>
-        <select
-          id="s-dry"
-          class="input"
-          :value="record.sensor.dry"
-          :disabled="fixed"
-          @change="sensor('dry', valueOf($event))"
-        >
-          <option v-for="k in ['open', 'closed', 'unknown']" :key="k" :value="k">{{ t(`door.drys.${k}`) }}</option>
-        </select>
-      </div>
+      <PickOne
+        id="s-by"
+        :model-value="record.sensor.closedBy"
+        :disabled="fixed"
+        :label="t('door.closedBy')"
+        :options="optionsOf(['link', 'sensor', 'nothing', 'unknown'], (k) => t(`door.closes.${k}`))"
+        @update:model-value="sensor('closedBy', $event)"
+      />
+      <PickOne
+        v-if="record.sensor.closedBy === 'sensor'"
+        id="s-dry"
+        :model-value="record.sensor.dry"
+        :disabled="fixed"
+        :label="t('door.dry')"
+        :options="optionsOf(['open', 'closed', 'unknown'], (k) => t(`door.drys.${k}`))"
+        @update:model-value="sensor('dry', $event)"
+      />
       <div class="field">
         <label for="s-note">{{ t('door.note') }}</label>
         <TextField
@@ -79,12 +71,12 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
           @change="set('remotePort', { ...record.remotePort, [k]: valueOf($event).trim() })"
         />
       </div>
-      <button v-if="!fixed" type="button" class="button" @click="set('remotePort', null)">
+      <AppButton v-if="!fixed" @click="set('remotePort', null)">
         {{ t('door.noRemote') }}
-      </button>
+      </AppButton>
     </div>
     <p v-else-if="!fixed">
-      <button type="button" class="button" @click="set('remotePort', {})">{{ t('door.addRemote') }}</button>
+      <AppButton @click="set('remotePort', {})">{{ t('door.addRemote') }}</AppButton>
     </p>
   </section>
 </template>

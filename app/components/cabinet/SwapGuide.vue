@@ -51,20 +51,15 @@ const print = () => window.print()
       <h2>{{ t('door.swap') }}</h2>
       <span class="row no-print">
         <span class="quiet">{{ t('door.step', { done: count, count: steps.length }) }}</span>
-        <button type="button" class="button" @click="print">{{ t('door.print') }}</button>
-        <button type="button" class="button" @click="restart">{{ t('door.restart') }}</button>
-        <button type="button" class="button" @click="emit('close')">{{ t('app.close') }}</button>
+        <AppButton @click="print">{{ t('door.print') }}</AppButton>
+        <AppButton @click="restart">{{ t('door.restart') }}</AppButton>
+        <AppButton @click="emit('close')">{{ t('app.close') }}</AppButton>
       </span>
     </div>
     <p>{{ t('door.swapHow') }}</p>
     <ol class="steps">
       <li v-for="s in steps" :key="keyOf(s)" :class="{ next: s === next, done: done.has(keyOf(s)) }">
-        <label>
-          <input
-            type="checkbox"
-            :checked="done.has(keyOf(s))"
-            @change="tick(s, ($event.target as HTMLInputElement).checked)"
-          />
+        <TickBox :model-value="done.has(keyOf(s))" @update:model-value="tick(s, $event)">
           <span v-if="s.kind === 'move'" class="move">
             <strong class="peg figure">{{ s.label || s.tag }}</strong>
             <CoreSwatch v-for="(c, i) in s.colours" :key="i" :colour="c" />
@@ -72,7 +67,7 @@ const print = () => window.print()
             <span class="quiet">{{ s.name }}</span>
           </span>
           <span v-else>{{ t(`swapStep.${s.code}`) }}</span>
-        </label>
+        </TickBox>
       </li>
     </ol>
   </section>
@@ -91,20 +86,6 @@ const print = () => window.print()
 .steps li.done {
   color: var(--quiet);
 }
-label {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  min-height: 44px;
-  padding: 4px 8px;
-  cursor: pointer;
-}
-input {
-  width: 22px;
-  height: 22px;
-  flex: none;
-  accent-color: var(--copper);
-}
 .move {
   display: flex;
   align-items: center;
@@ -117,14 +98,5 @@ input {
   border: 2px solid currentcolor;
   border-radius: var(--corner);
   padding: 2px 4px;
-}
-@media (max-width: 759px) {
-  label {
-    min-height: 52px;
-  }
-  input {
-    width: 28px;
-    height: 28px;
-  }
 }
 </style>

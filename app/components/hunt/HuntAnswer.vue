@@ -6,6 +6,7 @@ import type { Speaker } from '../../../words'
 import { sayAnswer, sayOption, sayTest } from '../../../words/hunt'
 import { useHuntWords } from '../../composables/useHuntWords'
 import { figureIn } from '../../lib/figures'
+import { withOrWithout } from '../../lib/options'
 
 /** The answer of one test: a figure with a key for open, two words, or the zones that water. */
 const props = defineProps<{
@@ -67,34 +68,33 @@ function keep(): void {
           :aria-describedby="`${id}-bad`"
         />
       </div>
-      <button v-if="kind === 'ohms'" type="button" class="button" @click="emit('value', { kind: 'open' })">
+      <AppButton v-if="kind === 'ohms'" @click="emit('value', { kind: 'open' })">
         {{ t('diagnose.open') }}
-      </button>
-      <button
-        v-if="kind === 'tone'"
-        type="button"
-        class="button"
-        @click="emit('value', { kind: 'tone', lost_m: null })"
-      >
+      </AppButton>
+      <AppButton v-if="kind === 'tone'" @click="emit('value', { kind: 'tone', lost_m: null })">
         {{ sayAnswer(test, { kind: 'no', low: null, high: null }, speaker) }}
-      </button>
-      <button class="button primary">{{ t('diagnose.keep') }}</button>
+      </AppButton>
+      <AppButton look="primary" type="submit">{{ t('diagnose.keep') }}</AppButton>
     </form>
     <div v-else-if="kind === 'waters'" class="stack">
       <div class="row zones">
-        <label v-for="z in zones" :key="z.device" class="row">
-          <input v-model="watered" type="checkbox" :value="z.device" />
+        <TickBox
+          v-for="z in zones"
+          :key="z.device"
+          :model-value="watered.includes(z.device)"
+          @update:model-value="watered = withOrWithout(watered, z.device, $event)"
+        >
           {{ z.name }}
-        </label>
+        </TickBox>
       </div>
-      <button type="button" class="button primary" @click="emit('value', { kind: 'waters', valves: watered })">
+      <AppButton look="primary" @click="emit('value', { kind: 'waters', valves: watered })">
         {{ watered.length === 0 ? t('diagnose.nothingWaters') : t('diagnose.keep') }}
-      </button>
+      </AppButton>
     </div>
     <div v-else class="row">
-      <button v-for="o in options" :key="o.says" type="button" class="button word" @click="emit('value', o.value)">
+      <AppButton v-for="o in options" :key="o.says" class="word" @click="emit('value', o.value)">
         {{ sayOption(o, speaker) }}
-      </button>
+      </AppButton>
     </div>
     <p v-if="bad" :id="`${id}-bad`" class="bad fault" role="alert">{{ bad }}</p>
   </div>

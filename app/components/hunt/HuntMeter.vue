@@ -31,26 +31,26 @@ function practise(): void {
     </summary>
     <div class="stack">
       <p v-if="trouble" class="fault" role="alert">{{ t(`diagnose.trouble.${trouble}`) }}</p>
-      <button v-if="connected" type="button" class="button" @click="meter.disconnect()">
+      <AppButton v-if="connected" @click="meter.disconnect()">
         {{ t('diagnose.disconnect') }}
-      </button>
+      </AppButton>
       <template v-else>
         <form class="row" @submit.prevent="meter.connect(address)">
           <div class="field grow">
             <label for="meter-address">{{ t('diagnose.address') }}</label>
             <TextField id="meter-address" v-model="address" inputmode="url" autocomplete="off" />
           </div>
-          <button class="button">{{ t('diagnose.connect') }}</button>
+          <AppButton type="submit">{{ t('diagnose.connect') }}</AppButton>
         </form>
         <form class="row" @submit.prevent="practise">
-          <div class="field grow">
-            <label for="meter-fault">{{ t('diagnose.simulated') }}: {{ t('diagnose.hidden') }}</label>
-            <select id="meter-fault" v-model="fault" class="input">
-              <option value="">{{ t('diagnose.chance') }}</option>
-              <option v-for="f in faults" :key="f" :value="f">{{ f }}</option>
-            </select>
-          </div>
-          <button class="button">{{ t('diagnose.connect') }}</button>
+          <PickOne
+            id="meter-fault"
+            v-model="fault"
+            class="grow"
+            :label="`${t('diagnose.simulated')}: ${t('diagnose.hidden')}`"
+            :options="[{ value: '', label: t('diagnose.chance') }, ...faults.map((f) => ({ value: f, label: f }))]"
+          />
+          <AppButton type="submit">{{ t('diagnose.connect') }}</AppButton>
         </form>
         <p class="quiet">{{ t('diagnose.simulatedHow') }}</p>
       </template>

@@ -95,38 +95,42 @@ function sample(kind: Kind): FieldTest {
       <h2>{{ t('diagnose.other') }}</h2>
     </summary>
     <div class="row pick">
-      <div class="field wide">
-        <label for="hunt-kind">{{ t('diagnose.otherHow') }}</label>
-        <select id="hunt-kind" v-model="form.kind" class="input">
-          <option v-for="k in KINDS" :key="k" :value="k">{{ title(k) }}</option>
-        </select>
-      </div>
-      <div v-if="on === 'points' || on === 'terminal' || on === 'moved'" class="field">
-        <label for="hunt-from">{{ t('checks.terminal') }}</label>
-        <select id="hunt-from" v-model="form.from" class="input">
-          <option v-for="x in terminals" :key="x.id" :value="x.id">{{ x.tag }}</option>
-        </select>
-      </div>
-      <div v-if="asksTo" class="field">
-        <label for="hunt-to">{{ t('checks.other') }}</label>
-        <select id="hunt-to" v-model="form.to" class="input">
-          <option v-for="x in terminals" :key="x.id" :value="x.id">{{ x.tag }}</option>
-        </select>
-      </div>
-      <div v-if="on === 'coil'" class="field">
-        <label for="hunt-device">{{ t('diagnose.part') }}</label>
-        <select id="hunt-device" v-model="form.device" class="input">
-          <option v-for="z in zones" :key="z.device" :value="z.device">{{ z.name }}</option>
-        </select>
-      </div>
-      <div v-if="form.kind === 'look' || form.kind === 'remake'" class="field wide">
-        <label for="hunt-joint">{{ t('diagnose.part') }}</label>
-        <select id="hunt-joint" v-model="form.splice" class="input">
-          <option v-for="s in joints" :key="s" :value="s">
-            {{ sayPart({ kind: 'joint', splice: s }, site, speaker) }}
-          </option>
-        </select>
-      </div>
+      <PickOne
+        id="hunt-kind"
+        v-model="form.kind"
+        class="wide"
+        :label="t('diagnose.otherHow')"
+        :options="KINDS.map((k) => ({ value: k, label: title(k) }))"
+      />
+      <PickOne
+        v-if="on === 'points' || on === 'terminal' || on === 'moved'"
+        id="hunt-from"
+        v-model="form.from"
+        :label="t('checks.terminal')"
+        :options="terminals.map((x) => ({ value: x.id, label: x.tag }))"
+      />
+      <PickOne
+        v-if="asksTo"
+        id="hunt-to"
+        v-model="form.to"
+        :label="t('checks.other')"
+        :options="terminals.map((x) => ({ value: x.id, label: x.tag }))"
+      />
+      <PickOne
+        v-if="on === 'coil'"
+        id="hunt-device"
+        v-model="form.device"
+        :label="t('diagnose.part')"
+        :options="zones.map((z) => ({ value: z.device, label: z.name }))"
+      />
+      <PickOne
+        v-if="form.kind === 'look' || form.kind === 'remake'"
+        id="hunt-joint"
+        v-model="form.splice"
+        class="wide"
+        :label="t('diagnose.part')"
+        :options="joints.map((s) => ({ value: s, label: sayPart({ kind: 'joint', splice: s }, site, speaker) }))"
+      />
     </div>
     <HuntAnswer
       v-if="test"

@@ -31,10 +31,10 @@ function tell(rest: boolean): void {
         <p class="quiet">{{ t('diagnose.symptomsHow') }}</p>
       </div>
       <div class="zones">
-        <button
+        <AppButton
           v-for="s in stations"
           :key="s.terminal"
-          type="button"
+          look="bare"
           class="zone"
           :aria-pressed="dry.has(s.terminal)"
           :class="{ dry: dry.has(s.terminal) }"
@@ -43,13 +43,13 @@ function tell(rest: boolean): void {
           <span class="figure peg">{{ s.tag }}</span>
           <span class="name">{{ s.name }}</span>
           <span class="mark">{{ dry.has(s.terminal) ? t('diagnose.dry') : '' }}</span>
-        </button>
+        </AppButton>
       </div>
       <div class="row">
-        <button type="button" class="button primary" @click="tell(true)">{{ t('diagnose.rest') }}</button>
-        <button type="button" class="button" :disabled="dry.size === 0" @click="tell(false)">
+        <AppButton look="primary" @click="tell(true)">{{ t('diagnose.rest') }}</AppButton>
+        <AppButton :disabled="dry.size === 0" @click="tell(false)">
           {{ t('diagnose.restUnknown') }}
-        </button>
+        </AppButton>
       </div>
     </template>
     <div v-else class="row told">
@@ -72,7 +72,7 @@ function tell(rest: boolean): void {
           }}
         </span>
       </span>
-      <button type="button" class="button plain" @click="asking = true">{{ t('diagnose.again') }}</button>
+      <AppButton look="plain" @click="asking = true">{{ t('diagnose.again') }}</AppButton>
     </div>
   </section>
 </template>

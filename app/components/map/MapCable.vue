@@ -5,7 +5,6 @@ import {
   bounded,
   getOrThrow,
   setField,
-  type Cable,
   type CableId,
   type Command,
   type FieldOf,
@@ -17,6 +16,9 @@ import { sizeCommands } from '../../../core/plan'
 import { refusal, refused, type Outcome } from '../../../core/refusal'
 import { unbroken } from '../../composables/useSpeaker'
 import { useWiringWords } from '../../composables/useWiringWords'
+import { valueOf } from '../../lib/fields'
+import { optionsOf } from '../../lib/options'
+import type { TableColumn } from '../../lib/table'
 
 /** A cable on the map: drawn against recorded length, and its sleeves and hazards. */
 const props = defineProps<{ site: Site; cable: CableId; fixed: boolean }>()
@@ -28,6 +30,7 @@ const drawn = computed(() => drawnDistances_m(props.site, record.value))
 const show = (m: number | null | undefined) => (m == null ? '–' : unbroken(lengthText(m, props.site.settings.units)))
 const rows = computed(() =>
   record.value.stops.map((s, i) => ({
+    key: String(i),
     tag: getOrThrow(props.site.places, s.place).tag,
     drawn_m: drawn.value[i],
     recorded_m: bounded(s.at_m)?.value ?? null,
@@ -35,7 +38,6 @@ const rows = computed(() =>
 )
 const set = <F extends FieldOf<'cables'>>(field: F, value: ValueOf<'cables', F>) =>
   emit('keep', { ok: true, value: [setField('cables', props.cable, field, value)] })
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const next = reactive({ kind: 'sleeve' as 'sleeve' | 'hazard', from: '', to: '', note: '' })
 function add(): void {
   const [from_m, to_m] = [parseLength(next.from, unit.value), parseLength(next.to, unit.value)]
@@ -59,6 +61,11 @@ function add(): void {
   })
   Object.assign(next, { from: '', to: '', note: '' })
 }
+const columns = computed<TableColumn<(typeof rows.value)[number]>[]>(() => [
+  { key: 'box', header: t('plan.cell.box'), figure: true },
+  { key: 'drawn', header: t('map.drawn_m', { length: '' }), figure: true },
+  { key: 'recorded', header: t('map.recorded_m', { length: '' }), figure: true },
+])
 </script>
 
 <template>
@@ -79,20 +86,14 @@ function add(): void {
           @change="set('tag', valueOf($event).trim() || null)"
         />
       </div>
-      <div class="field">
-        <label for="mc-kind">{{ t('plan.kind') }}</label>
-        <select
-          id="mc-kind"
-          class="input"
-          :value="record.kind"
-          :disabled="fixed"
-          @change="set('kind', valueOf($event) as Cable['kind'])"
-        >
-          <option v-for="k in ['multicore', 'single', 'twisted_pair']" :key="k" :value="k">
-            {{ t(`plan.kinds.${k}`) }}
-          </option>
-        </select>
-      </div>
+      <PickOne
+        id="mc-kind"
+        :model-value="record.kind"
+        :disabled="fixed"
+        :label="t('plan.kind')"
+        :options="optionsOf(['multicore', 'single', 'twisted_pair'], (k) => t(`plan.kinds.${k}`))"
+        @update:model-value="set('kind', $event)"
+      />
       <div class="field few">
         <label for="mc-cores">{{ t('map.coreCount') }}</label>
         <TextField
@@ -116,29 +117,18 @@ function add(): void {
         />
       </div>
     </div>
-    <table class="table">
-      <thead>
-        <tr>
-          <th scope="col">{{ t('plan.cell.box') }}</th>
-          <th scope="col">{{ t('map.drawn_m', { length: '' }) }}</th>
-          <th scope="col">{{ t('map.recorded_m', { length: '' }) }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(r, i) in rows" :key="i">
-          <td class="figure">{{ r.tag }}</td>
-          <td class="figure">{{ show(r.drawn_m) }}</td>
-          <td class="figure">{{ show(r.recorded_m) }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <AppTable :rows="rows" :columns="columns" :row-key="(r) => r.key" :label="t('map.drawn_m', { length: '' })">
+      <template #box="{ row: r }">{{ r.tag }}</template>
+      <template #drawn="{ row: r }">{{ show(r.drawn_m) }}</template>
+      <template #recorded="{ row: r }">{{ show(r.recorded_m) }}</template>
+    </AppTable>
     <p v-if="!fixed" class="row">
-      <button type="button" class="button" @click="emit('keep', lengthsFromDrawing(site, cable))">
+      <AppButton @click="emit('keep', lengthsFromDrawing(site, cable))">
         {{ t('map.takeLengths') }}
-      </button>
-      <button type="button" class="button plain" @click="emit('keep', removeCableCommands(site, cable))">
+      </AppButton>
+      <AppButton look="plain" @click="emit('keep', removeCableCommands(site, cable))">
         {{ t('map.takeAway') }}
-      </button>
+      </AppButton>
     </p>
     <ul v-if="record.marks.length > 0" class="marks">
       <li v-for="(m, i) in record.marks" :key="i" class="row">
@@ -148,10 +138,9 @@ function add(): void {
           <span class="figure">{{ Math.round(inUnit(m.from_m, unit)) }}–{{ show(m.to_m) }}</span>
           {{ m.note }}
         </span>
-        <button
+        <AppButton
           v-if="!fixed"
-          type="button"
-          class="button plain"
+          look="plain"
           :aria-label="`${t('map.takeAway')}: ${m.note}`"
           @click="
             emit('keep', {
@@ -164,28 +153,32 @@ function add(): void {
           "
         >
           ×
-        </button>
+        </AppButton>
       </li>
     </ul>
     <form v-if="!fixed" class="row add" @submit.prevent="add">
-      <select v-model="next.kind" class="input" :aria-label="t('map.mark')">
-        <option value="sleeve">{{ t('map.sleeve') }}</option>
-        <option value="hazard">{{ t('map.hazard') }}</option>
-      </select>
-      <input
+      <PickOne
+        v-model="next.kind"
+        :aria-label="t('map.mark')"
+        :options="[
+          { value: 'sleeve', label: t('map.sleeve') },
+          { value: 'hazard', label: t('map.hazard') },
+        ]"
+      />
+      <TextField
         v-model="next.from"
-        class="input figure few"
+        class="figure few"
         :placeholder="`${t('map.from')}, ${unit}`"
         :aria-label="`${t('map.from')}, ${unit}`"
       />
-      <input
+      <TextField
         v-model="next.to"
-        class="input figure few"
+        class="figure few"
         :placeholder="`${t('map.to')}, ${unit}`"
         :aria-label="`${t('map.to')}, ${unit}`"
       />
-      <input v-model="next.note" class="input note" :placeholder="t('map.note')" :aria-label="t('map.note')" />
-      <button type="submit" class="button slim">{{ t('map.addMark') }}</button>
+      <TextField v-model="next.note" class="note" :placeholder="t('map.note')" :aria-label="t('map.note')" />
+      <AppButton type="submit" class="slim">{{ t('map.addMark') }}</AppButton>
     </form>
   </section>
 </template>

@@ -6,7 +6,6 @@ import {
   setField,
   type Command,
   type FieldOf,
-  type Place,
   type PlaceId,
   type Site,
   type ValueOf,
@@ -16,6 +15,8 @@ import { unbroken } from '../../composables/useSpeaker'
 import { useWiringWords } from '../../composables/useWiringWords'
 import { signedLength_m } from '../../lib/signed-length'
 import { today } from '../../lib/today'
+import { valueOf } from '../../lib/fields'
+import { optionsOf } from '../../lib/options'
 
 /** A place as it is on the map: where it was drawn, where it was found, in figures that can be typed. */
 const props = defineProps<{ site: Site; place: PlaceId; property: string; fixed: boolean }>()
@@ -50,7 +51,6 @@ function put(as: 'drawn' | 'found', at: { x_m: number; y_m: number } | null): vo
   emit('keep', { ok: true, value: placeCommands(props.site, props.place, { x_m, y_m }, as, today()) })
   for (const k of Object.keys(typed)) delete typed[k]
 }
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const set = <F extends FieldOf<'places'>>(field: F, value: ValueOf<'places', F>) =>
   emit('keep', { ok: true, value: [setField('places', props.place, field, value)] })
 </script>
@@ -76,52 +76,42 @@ const set = <F extends FieldOf<'places'>>(field: F, value: ValueOf<'places', F>)
           @change="set('tag', valueOf($event).trim())"
         />
       </div>
-      <div class="field">
-        <label for="mp-kind">{{ t('map.placeKind') }}</label>
-        <select
-          id="mp-kind"
-          class="input"
-          :value="record.kind"
-          :disabled="fixed"
-          @change="set('kind', valueOf($event) as Place['kind'])"
-        >
-          <option v-for="k in ['valve_box', 'junction_box', 'cabinet', 'other']" :key="k" :value="k">
-            {{ t(`boxes.kind.${k}`) }}
-          </option>
-        </select>
-      </div>
-      <div class="field">
-        <label for="mp-found">{{ t('map.at') }}</label>
-        <select
-          id="mp-found"
-          class="input"
-          :value="record.found"
-          :disabled="fixed"
-          @change="set('found', valueOf($event) as Place['found'])"
-        >
-          <option v-for="f in ['found', 'expected', 'lost']" :key="f" :value="f">{{ t(`boxes.found.${f}`) }}</option>
-        </select>
-      </div>
+      <PickOne
+        id="mp-kind"
+        :model-value="record.kind"
+        :disabled="fixed"
+        :label="t('map.placeKind')"
+        :options="optionsOf(['valve_box', 'junction_box', 'cabinet', 'other'], (k) => t(`boxes.kind.${k}`))"
+        @update:model-value="set('kind', $event)"
+      />
+      <PickOne
+        id="mp-found"
+        :model-value="record.found"
+        :disabled="fixed"
+        :label="t('map.at')"
+        :options="optionsOf(['found', 'expected', 'lost'], (f) => t(`boxes.found.${f}`))"
+        @update:model-value="set('found', $event)"
+      />
     </div>
     <form v-for="r in rows" :key="r.as" class="row spot" @submit.prevent="put(r.as, r.at)">
       <strong>{{ r.label }}</strong>
-      <input
+      <TextField
         v-for="axis in ['x', 'y'] as const"
         :key="axis"
-        class="input figure"
+        class="figure"
         inputmode="text"
-        :value="typed[`${r.as} ${axis}`] ?? shown(axis === 'x' ? r.at?.x_m : r.at?.y_m)"
+        :model-value="typed[`${r.as} ${axis}`] ?? shown(axis === 'x' ? r.at?.x_m : r.at?.y_m)"
         :placeholder="`${t(`map.${axis}`)}, ${unit}`"
         :aria-label="`${r.label}: ${t(`map.${axis}`)}, ${unit}`"
         :readonly="fixed"
         @input="typed[`${r.as} ${axis}`] = valueOf($event)"
       />
-      <button v-if="!fixed" type="submit" class="button slim">{{ t('map.here') }}</button>
+      <AppButton v-if="!fixed" type="submit" class="slim">{{ t('map.here') }}</AppButton>
     </form>
     <p v-if="!fixed">
-      <button type="button" class="button plain" @click="emit('keep', removePlaceCommands(site, place))">
+      <AppButton look="plain" @click="emit('keep', removePlaceCommands(site, place))">
         {{ t('map.takeAway') }}
-      </button>
+      </AppButton>
     </p>
     <p v-if="stray !== null" class="quiet">
       {{ t('map.stray', { m: unbroken(lengthText(stray, site.settings.units)) }) }}

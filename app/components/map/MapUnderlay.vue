@@ -14,6 +14,7 @@ import { refusal, refused, type Outcome } from '../../../core/refusal'
 import { inUnit, parseLength } from '../../../core/quantity'
 import { useWiringWords } from '../../composables/useWiringWords'
 import { signedLength_m } from '../../lib/signed-length'
+import { valueOf } from '../../lib/fields'
 
 /** The picture under the map: how strong, how wide, and the two ties that scale and turn it. */
 const props = defineProps<{
@@ -31,7 +32,6 @@ const record = computed(() => getOrThrow(props.site.underlays, props.id))
 const unit = computed(() => props.site.settings.units.length)
 const set = <F extends FieldOf<'underlays'>>(field: F, value: ValueOf<'underlays', F>) =>
   emit('keep', { ok: true, value: [setField('underlays', props.id, field, value)] })
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const placed = computed(() =>
   Object.entries(props.site.places).flatMap(([id, p]) => {
     const at = whereIs(p!)
@@ -71,39 +71,40 @@ function setWidth(event: Event): void {
     </h2>
     <p v-if="!here" class="doubtful">{{ t('map.missing') }}</p>
     <p v-if="waits" class="quiet">{{ t('map.kept') }}</p>
-    <div class="field">
-      <label for="u-strong">{{ t('map.opacity') }}</label>
-      <input
-        id="u-strong"
-        type="range"
-        min="0.1"
-        max="1"
-        step="0.1"
-        :value="record.opacity"
-        :disabled="fixed"
-        @change="set('opacity', Number(valueOf($event)))"
-      />
-    </div>
+    <SlideBar
+      id="u-strong"
+      :label="t('map.opacity')"
+      :min="0.1"
+      :max="1"
+      :step="0.1"
+      :model-value="record.opacity"
+      :disabled="fixed"
+      @settled="set('opacity', $event)"
+    />
     <p class="quiet">{{ t('map.ties', { count: record.ties.length }) }}. {{ t('map.tieHow') }}</p>
     <p v-if="!fixed" class="row">
-      <button type="button" class="button" :class="{ primary: tying && !spot }" :disabled="!here" @click="emit('tie')">
+      <AppButton :class="{ primary: tying && !spot }" :disabled="!here" @click="emit('tie')">
         {{ tying && !spot ? t('map.clickSpot') : t('map.tie') }}
-      </button>
-      <button v-if="record.ties.length > 0" type="button" class="button" @click="set('ties', record.ties.slice(0, -1))">
+      </AppButton>
+      <AppButton v-if="record.ties.length > 0" @click="set('ties', record.ties.slice(0, -1))">
         {{ t('map.untie') }}
-      </button>
+      </AppButton>
     </p>
     <form v-if="spot" class="row add" @submit.prevent="tie">
-      <label for="u-at">{{ t('map.spotAt') }}</label>
-      <select id="u-at" v-model="at" class="input">
-        <option value="">{{ t('map.x') }}, {{ t('map.y') }}</option>
-        <option v-for="p in placed" :key="p.id" :value="p.id">{{ p.tag }}</option>
-      </select>
+      <PickOne
+        id="u-at"
+        v-model="at"
+        :label="t('map.spotAt')"
+        :options="[
+          { value: '', label: `${t('map.x')}, ${t('map.y')}` },
+          ...placed.map((p) => ({ value: p.id, label: p.tag })),
+        ]"
+      />
       <template v-if="at === ''">
-        <input v-model="x" class="input figure few" :placeholder="t('map.x')" :aria-label="`${t('map.x')}, ${unit}`" />
-        <input v-model="y" class="input figure few" :placeholder="t('map.y')" :aria-label="`${t('map.y')}, ${unit}`" />
+        <TextField v-model="x" class="figure few" :placeholder="t('map.x')" :aria-label="`${t('map.x')}, ${unit}`" />
+        <TextField v-model="y" class="figure few" :placeholder="t('map.y')" :aria-label="`${t('map.y')}, ${unit}`" />
       </template>
-      <button type="submit" class="button primary">{{ t('map.here') }}</button>
+      <AppButton look="primary" type="submit">{{ t('map.here') }}</AppButton>
     </form>
     <div v-if="record.ties.length < 2" class="field">
       <label for="u-wide">{{ t('map.width') }}, {{ unit }}</label>
@@ -117,13 +118,9 @@ function setWidth(event: Event): void {
       />
     </div>
     <p v-if="!fixed">
-      <button
-        type="button"
-        class="button plain"
-        @click="emit('keep', { ok: true, value: [{ do: 'remove', in: 'underlays', id }] })"
-      >
+      <AppButton look="plain" @click="emit('keep', { ok: true, value: [{ do: 'remove', in: 'underlays', id }] })">
         {{ t('map.remove') }}
-      </button>
+      </AppButton>
     </p>
   </section>
 </template>

@@ -6,6 +6,8 @@ import { entries, looseCommand, type CoilKind, type Site } from '../../../core/s
 import { usePlan } from '../../composables/usePlan'
 import { useSpeaker } from '../../composables/useSpeaker'
 import { figureIn } from '../../lib/figures'
+import { valueOf } from '../../lib/fields'
+import type { TableColumn } from '../../lib/table'
 
 /** The figures of each coil's sheet; what a sheet does not say is left open and taken as typical. */
 const props = defineProps<{ site: Site; fixed: boolean }>()
@@ -45,7 +47,11 @@ function store(id: string, field: Figure | 'name', text: string, low = 0, high =
     return keep({ ok: false, refusals: [refusal('not_within', [t(`coils.${field}`)], { low, high })] })
   return keep({ ok: true, value: [looseCommand({ do: 'set', in: 'coilKinds', id, field, value })] })
 }
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
+const columns = computed<TableColumn<(typeof kinds.value)[number]>[]>(() => [
+  { key: 'name', header: t('plan.cell.name'), sort: (k) => k.kind.name },
+  ...FIGURES.map(([figure]) => ({ key: figure, header: t(`coils.${figure}`) })),
+  { key: 'count', header: t('coils.count'), figure: true },
+])
 </script>
 
 <template>
@@ -55,42 +61,29 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
     <ul v-if="sentences.length > 0" class="fault" role="alert">
       <li v-for="s in sentences" :key="s">{{ s }}</li>
     </ul>
-    <div class="scroll" tabindex="0" role="region" :aria-label="t('coils.title')">
-      <table class="table">
-        <thead>
-          <tr>
-            <th scope="col">{{ t('plan.cell.name') }}</th>
-            <th v-for="[figure] in FIGURES" :key="figure" scope="col">{{ t(`coils.${figure}`) }}</th>
-            <th scope="col">{{ t('coils.count') }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="{ id, kind, count } in kinds" :key="id">
-            <td>
-              <TextField
-                class="slim name"
-                :model-value="kind.name"
-                :readonly="fixed"
-                :aria-label="`${t('plan.cell.name')}, ${kind.name}`"
-                @change="store(id, 'name', valueOf($event))"
-              />
-            </td>
-            <td v-for="[figure, low, high] in FIGURES" :key="figure">
-              <TextField
-                class="slim figure"
-                inputmode="decimal"
-                :model-value="String(kind[figure] ?? '')"
-                :placeholder="typical(kind, figure)"
-                :readonly="fixed"
-                :aria-label="`${t(`coils.${figure}`)}, ${kind.name}`"
-                @change="store(id, figure, valueOf($event), low, high)"
-              />
-            </td>
-            <td class="figure">{{ count }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+    <AppTable :rows="kinds" :columns="columns" :row-key="(k) => k.id" :label="t('coils.title')">
+      <template #name="{ row: { id, kind } }">
+        <TextField
+          class="slim name"
+          :model-value="kind.name"
+          :readonly="fixed"
+          :aria-label="`${t('plan.cell.name')}, ${kind.name}`"
+          @change="store(id, 'name', valueOf($event))"
+        />
+      </template>
+      <template v-for="[figure, low, high] in FIGURES" :key="figure" #[figure]="{ row: { id, kind } }">
+        <TextField
+          class="slim figure"
+          inputmode="decimal"
+          :model-value="String(kind[figure] ?? '')"
+          :placeholder="typical(kind, figure)"
+          :readonly="fixed"
+          :aria-label="`${t(`coils.${figure}`)}, ${kind.name}`"
+          @change="store(id, figure, valueOf($event), low, high)"
+        />
+      </template>
+      <template #count="{ row: { count } }">{{ count }}</template>
+    </AppTable>
   </section>
 </template>
 
@@ -109,14 +102,8 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
   font-style: italic;
   font-size: 13px;
 }
-.scroll {
-  overflow-x: auto;
-}
 .small {
   font-size: 13px;
-}
-.table td {
-  vertical-align: middle;
 }
 @media (max-width: 759px) {
   .slim {

@@ -8,6 +8,7 @@ import { useCableName } from '../../composables/useCableName'
 import { usePlan } from '../../composables/usePlan'
 import { useSizing } from '../../composables/useSizing'
 import { unbroken, useSpeaker } from '../../composables/useSpeaker'
+import type { TableColumn } from '../../lib/table'
 
 /** New wire: which sizes are settled, the cheapest choice for the rest, and writing it into the plan. */
 const props = defineProps<{ site: Site; asked: Site; changed: boolean; units: Units; fixed: boolean }>()
@@ -49,21 +50,25 @@ const writeIn = async () => {
 const saving = computed(() =>
   found.value?.uniform ? Math.round((1 - found.value.cost_cents / found.value.uniform.cost_cents) * 100) : null,
 )
+const columns = computed<TableColumn<NonNullable<typeof chosen.value>[number]>[]>(() => [
+  { key: 'cable', header: t('plan.cell.cable'), sort: (c) => c.name },
+  { key: 'way', header: t('plan.way'), figure: true },
+  { key: 'metres', header: t('sizes.metres'), figure: true, sort: (c) => c.length_m },
+  { key: 'size', header: t('plan.size'), figure: true, sort: (c) => c.size },
+  { key: 'cost', header: t('sizes.cost'), figure: true, sort: (c) => c.cents },
+])
 </script>
 
 <template>
   <section class="sheet stack">
     <h2>{{ t('sizes.newWire') }}</h2>
     <SettledSizes :site="site" :fixed="fixed" />
-    <label class="row tick">
-      <input v-model="anew" type="checkbox" />
-      {{ t('sizes.anew') }}
-    </label>
+    <TickBox v-model="anew">{{ t('sizes.anew') }}</TickBox>
     <p class="row">
-      <button v-if="!running" type="button" class="button primary" @click="start(asked, anew)">
+      <AppButton v-if="!running" look="primary" @click="start(asked, anew)">
         {{ t('sizes.choose') }}
-      </button>
-      <button v-else type="button" class="button" @click="stop">{{ t('sizes.stop') }}</button>
+      </AppButton>
+      <AppButton v-else @click="stop">{{ t('sizes.stop') }}</AppButton>
       <span v-if="running" class="quiet" role="status">
         {{
           running.best_cents === null
@@ -75,11 +80,10 @@ const saving = computed(() =>
         }}
       </span>
     </p>
-    <progress
+    <ProgressLine
       v-if="running"
-      class="bar"
-      :aria-label="t('sizes.searching')"
-      :value="running.best_cents ? Math.max(0, (running.bound_cents ?? 0) / running.best_cents) : undefined"
+      :label="t('sizes.searching')"
+      :percent="running.best_cents ? Math.max(0, (100 * (running.bound_cents ?? 0)) / running.best_cents) : null"
     />
     <ul v-if="sentences.length > 0" class="fault" role="alert">
       <li v-for="s in sentences" :key="s">{{ s }}</li>
@@ -105,37 +109,26 @@ const saving = computed(() =>
             })
           }}
         </p>
-        <table class="table">
-          <thead>
-            <tr>
-              <th scope="col">{{ t('plan.cell.cable') }}</th>
-              <th scope="col">{{ t('plan.way') }}</th>
-              <th scope="col">{{ t('sizes.metres') }}</th>
-              <th scope="col">{{ t('plan.size') }}</th>
-              <th scope="col">{{ t('sizes.cost') }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="c in chosen" :key="c.key">
-              <td>{{ c.name }}</td>
-              <td class="figure">{{ c.from }}–{{ c.to }}</td>
-              <td class="figure">{{ unbroken(lengthText(c.length_m, units)) }}</td>
-              <td class="figure">
-                <strong>{{ c.size }}</strong>
-                {{ ' ' }}
-                <span v-if="c.was && c.was !== c.size" class="quiet">{{ t('sizes.insteadOf', { was: c.was }) }}</span>
-              </td>
-              <td class="figure">{{ moneyText(c.cents) }}</td>
-            </tr>
-            <tr class="sum">
-              <td colspan="4">{{ t('term.sum') }}</td>
-              <td class="figure">{{ moneyText(found.cost_cents) }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <AppTable
+          :rows="chosen"
+          :columns="columns"
+          :row-key="(c) => c.key"
+          :sums="{ cable: t('term.sum'), cost: moneyText(found.cost_cents) }"
+          :label="t('sizes.newWire')"
+        >
+          <template #cable="{ row: c }">{{ c.name }}</template>
+          <template #way="{ row: c }">{{ c.from }}–{{ c.to }}</template>
+          <template #metres="{ row: c }">{{ unbroken(lengthText(c.length_m, units)) }}</template>
+          <template #size="{ row: c }">
+            <strong>{{ c.size }}</strong>
+            {{ ' ' }}
+            <span v-if="c.was && c.was !== c.size" class="quiet">{{ t('sizes.insteadOf', { was: c.was }) }}</span>
+          </template>
+          <template #cost="{ row: c }">{{ moneyText(c.cents) }}</template>
+        </AppTable>
         <p v-if="changed" class="quiet">{{ t('sizes.onlyIf') }}</p>
         <p v-else class="row">
-          <button type="button" class="button" :disabled="fixed" @click="writeIn">{{ t('sizes.writeIn') }}</button>
+          <AppButton :disabled="fixed" @click="writeIn">{{ t('sizes.writeIn') }}</AppButton>
         </p>
       </template>
     </div>
@@ -144,14 +137,6 @@ const saving = computed(() =>
 </template>
 
 <style scoped>
-.tick {
-  gap: 8px;
-  min-height: 32px;
-}
-.bar {
-  width: 100%;
-  accent-color: var(--copper);
-}
 .dots {
   list-style: disc;
   padding-left: 20px;
@@ -162,9 +147,6 @@ const saving = computed(() =>
 @media (max-width: 759px) {
   .small {
     font-size: 15px;
-  }
-  .tick {
-    min-height: 48px;
   }
 }
 </style>

@@ -7,6 +7,8 @@ import { isPinned } from '../../../core/sizing'
 import { entries, getOrThrow, type CableId, type Command, type ControllerId, type Site } from '../../../core/site'
 import { usePlan } from '../../composables/usePlan'
 import { useSpeaker } from '../../composables/useSpeaker'
+import { valueOf } from '../../lib/fields'
+import type { TableColumn } from '../../lib/table'
 
 /** Runs of cable, each in words that can be changed: its name, its boxes in order with their distance, its size. */
 const props = defineProps<{ site: Site; unit: LengthUnit; fixed: boolean }>()
@@ -42,7 +44,13 @@ async function lay(): Promise<void> {
   if (await keep(way.ok ? newRunCommands(props.site, controller, next.tag, next.kind, next.size, way.value) : way))
     Object.assign(next, { tag: '', size: '', way: '' })
 }
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
+const columns = computed<TableColumn<(typeof runs.value)[number]>[]>(() => [
+  { key: 'cable', header: t('plan.cell.cable'), sort: (r) => r.record.tag ?? '' },
+  { key: 'kind', header: t('plan.kind'), sort: (r) => r.record.kind },
+  { key: 'size', header: t('plan.size'), sort: (r) => (r.record.gauge ? gaugeText(r.record.gauge.value) : '') },
+  { key: 'warmer', header: t('plan.warmer') },
+  { key: 'way', header: `${t('plan.way')}, ${props.unit}` },
+])
 </script>
 
 <template>
@@ -52,115 +60,106 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
     <ul v-if="sentences.length > 0" class="fault" role="alert">
       <li v-for="s in sentences" :key="s">{{ s }}</li>
     </ul>
-    <div class="scroll" tabindex="0" role="region" :aria-label="t('plan.runs')">
-      <table class="table">
-        <thead>
-          <tr>
-            <th scope="col">{{ t('plan.cell.cable') }}</th>
-            <th scope="col">{{ t('plan.kind') }}</th>
-            <th scope="col">{{ t('plan.size') }}</th>
-            <th scope="col">{{ t('plan.warmer') }}</th>
-            <th scope="col" class="way">{{ t('plan.way') }}, {{ unit }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="r in runs" :key="r.id">
-            <td>
-              <TextField
-                class="slim figure"
-                :model-value="r.record.tag ?? ''"
-                :readonly="fixed"
-                :aria-label="`${t('plan.cell.cable')}, ${r.record.tag ?? r.id}`"
-                @change="keep(runCommands(site, r.id, 'tag', valueOf($event)))"
-              />
-            </td>
-            <td>
-              {{ t(`plan.kinds.${r.record.kind}`) }}{{ r.record.kind === 'multicore' ? ',' : '' }}
-              <span v-if="r.record.kind === 'multicore'" class="quiet">
-                {{ t('material.coreCount', Object.keys(r.record.cores).length) }}
-              </span>
-            </td>
-            <td>
-              <TextField
-                class="slim figure"
-                :model-value="r.record.gauge ? gaugeText(r.record.gauge.value) : ''"
-                :placeholder="t('plan.unknown')"
-                :readonly="fixed"
-                :aria-label="`${t('plan.size')}, ${r.record.tag ?? r.id}`"
-                @change="
-                  keep(sizeCommands(site, r.id, valueOf($event), r.record.gauge === null || isPinned(r.record.gauge)))
-                "
-              />
-            </td>
-            <td>
-              <TextField
-                class="slim figure narrow"
-                :model-value="String(r.record.warmer_K)"
-                inputmode="decimal"
-                :readonly="fixed"
-                :aria-label="`${t('plan.warmer')}, ${r.record.tag ?? r.id}`"
-                @change="keep(runCommands(site, r.id, 'warmer_K', valueOf($event)))"
-              />
-            </td>
-            <td class="way">
-              <TextField
-                class="slim figure"
-                :model-value="r.way"
-                :readonly="fixed"
-                :aria-label="`${t('plan.way')}, ${r.record.tag ?? r.id}`"
-                @change="keep(byWay(r.id, valueOf($event)))"
-              />
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+    <AppTable :rows="runs" :columns="columns" :row-key="(r) => r.id" :label="t('plan.runs')">
+      <template #cable="{ row: r }">
+        <TextField
+          class="slim figure tag"
+          :model-value="r.record.tag ?? ''"
+          :readonly="fixed"
+          :aria-label="`${t('plan.cell.cable')}, ${r.record.tag ?? r.id}`"
+          @change="keep(runCommands(site, r.id, 'tag', valueOf($event)))"
+        />
+      </template>
+      <template #kind="{ row: r }">
+        {{ t(`plan.kinds.${r.record.kind}`) }}{{ r.record.kind === 'multicore' ? ',' : '' }}
+        <span v-if="r.record.kind === 'multicore'" class="quiet">
+          {{ t('material.coreCount', Object.keys(r.record.cores).length) }}
+        </span>
+      </template>
+      <template #size="{ row: r }">
+        <TextField
+          class="slim figure"
+          :model-value="r.record.gauge ? gaugeText(r.record.gauge.value) : ''"
+          :placeholder="t('plan.unknown')"
+          :readonly="fixed"
+          :aria-label="`${t('plan.size')}, ${r.record.tag ?? r.id}`"
+          @change="keep(sizeCommands(site, r.id, valueOf($event), r.record.gauge === null || isPinned(r.record.gauge)))"
+        />
+      </template>
+      <template #warmer="{ row: r }">
+        <TextField
+          class="slim figure narrow"
+          :model-value="String(r.record.warmer_K)"
+          inputmode="decimal"
+          :readonly="fixed"
+          :aria-label="`${t('plan.warmer')}, ${r.record.tag ?? r.id}`"
+          @change="keep(runCommands(site, r.id, 'warmer_K', valueOf($event)))"
+        />
+      </template>
+      <template #way="{ row: r }">
+        <TextField
+          class="slim figure way"
+          :model-value="r.way"
+          :readonly="fixed"
+          :aria-label="`${t('plan.way')}, ${r.record.tag ?? r.id}`"
+          @change="keep(byWay(r.id, valueOf($event)))"
+        />
+      </template>
+    </AppTable>
     <form v-if="!fixed && controllers.length > 0" class="row lay" @submit.prevent="lay">
       <strong>{{ t('plan.newRun') }}</strong>
-      <select
+      <PickOne
         v-if="controllers.length > 1"
         v-model="next.controller"
-        class="input slim"
+        class="slim"
         :aria-label="t('test.controller')"
-      >
-        <option value="">{{ controllers[0]![1].name }}</option>
-        <option v-for="[id, c] in controllers.slice(1)" :key="id" :value="id">{{ c.name }}</option>
-      </select>
-      <input
+        :options="[
+          { value: '', label: controllers[0]![1].name },
+          ...controllers.slice(1).map(([id, c]) => ({ value: id, label: c.name })),
+        ]"
+      />
+      <TextField
         v-model="next.tag"
-        class="input slim figure narrow"
+        class="slim figure narrow"
         :placeholder="t('plan.cell.cable')"
         :aria-label="`${t('plan.newRun')}: ${t('plan.cell.cable')}`"
       />
-      <select v-model="next.kind" class="input slim" :aria-label="`${t('plan.newRun')}: ${t('plan.kind')}`">
-        <option value="multicore">{{ t('plan.kinds.multicore') }}</option>
-        <option value="single">{{ t('plan.kinds.single') }}</option>
-      </select>
-      <input
+      <PickOne
+        v-model="next.kind"
+        class="slim"
+        :aria-label="`${t('plan.newRun')}: ${t('plan.kind')}`"
+        :options="[
+          { value: 'multicore', label: t('plan.kinds.multicore') },
+          { value: 'single', label: t('plan.kinds.single') },
+        ]"
+      />
+      <TextField
         v-model="next.size"
-        class="input slim figure narrow"
+        class="slim figure narrow"
         :placeholder="t('plan.size')"
         :aria-label="`${t('plan.newRun')}: ${t('plan.size')}`"
       />
-      <input
+      <TextField
         v-model="next.way"
-        class="input slim figure grow"
+        class="slim figure grow"
         placeholder="B1 30, B2 55"
         :aria-label="`${t('plan.newRun')}: ${t('plan.way')}`"
       />
-      <button class="button" :disabled="next.tag.trim() === '' || next.way.trim() === ''">{{ t('plan.lay') }}</button>
+      <AppButton type="submit" :disabled="next.tag.trim() === '' || next.way.trim() === ''">
+        {{ t('plan.lay') }}
+      </AppButton>
     </form>
   </section>
 </template>
 
 <style scoped>
+.slim.tag {
+  width: 84px;
+}
 .slim {
   min-height: 34px;
   padding: 2px 8px;
   min-width: 84px;
-}
-select.slim {
-  width: auto;
 }
 .narrow {
   width: 76px;
@@ -170,19 +169,10 @@ select.slim {
   flex: 1 1 240px;
   width: auto;
 }
-.scroll {
-  overflow-x: auto;
-}
 .way {
   width: 50%;
   min-width: 260px;
   text-align: left !important;
-}
-.table td {
-  vertical-align: middle;
-}
-.table td:first-child .slim {
-  width: 84px;
 }
 .lay {
   gap: 8px;

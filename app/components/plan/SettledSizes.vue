@@ -7,6 +7,8 @@ import { entries, type Site } from '../../../core/site'
 import { useCableName } from '../../composables/useCableName'
 import { usePlan } from '../../composables/usePlan'
 import { useSpeaker } from '../../composables/useSpeaker'
+import { optionsOf } from '../../lib/options'
+import type { TableColumn } from '../../lib/table'
 
 /** Every cable's size, and whether it is settled or the sizing may choose it. */
 const props = defineProps<{ site: Site; fixed: boolean }>()
@@ -28,7 +30,11 @@ const cables = computed(() =>
 )
 const stock = computed(() => stockOf(props.site).map((s) => gaugeText(s.gauge)))
 const sizesFor = (size: string) => (size === '' || stock.value.includes(size) ? stock.value : [size, ...stock.value])
-const target = (event: Event) => event.target as HTMLInputElement
+const columns = computed<TableColumn<(typeof cables.value)[number]>[]>(() => [
+  { key: 'cable', header: t('plan.cell.cable'), sort: (c) => c.name },
+  { key: 'size', header: t('plan.size'), sort: (c) => c.size },
+  { key: 'settled', header: t('sizes.settled') },
+])
 </script>
 
 <template>
@@ -39,41 +45,27 @@ const target = (event: Event) => event.target as HTMLInputElement
     <ul v-if="sentences.length > 0" class="fault" role="alert">
       <li v-for="s in sentences" :key="s">{{ s }}</li>
     </ul>
-    <table class="table">
-      <thead>
-        <tr>
-          <th scope="col">{{ t('plan.cell.cable') }}</th>
-          <th scope="col">{{ t('plan.size') }}</th>
-          <th scope="col">{{ t('sizes.settled') }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="c in cables" :key="c.id">
-          <td>{{ c.name }}</td>
-          <td>
-            <select
-              class="input slim"
-              :aria-label="`${t('plan.size')}, ${c.name}`"
-              :value="c.size"
-              :disabled="fixed || c.byCore"
-              @change="keep(sizeCommands(site, c.id, target($event).value, true))"
-            >
-              <option value="">{{ t('plan.unknown') }}</option>
-              <option v-for="s in sizesFor(c.size)" :key="s" :value="s">{{ s }}</option>
-            </select>
-          </td>
-          <td>
-            <input
-              type="checkbox"
-              :checked="c.settled"
-              :disabled="fixed || c.size === '' || c.byCore"
-              :aria-label="`${t('sizes.settled')}, ${c.name}`"
-              @change="keep(sizeCommands(site, c.id, c.size, target($event).checked))"
-            />
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <AppTable :rows="cables" :columns="columns" :row-key="(c) => c.id" :label="t('sizes.settled')">
+      <template #cable="{ row: c }">{{ c.name }}</template>
+      <template #size="{ row: c }">
+        <PickOne
+          class="slim"
+          :aria-label="`${t('plan.size')}, ${c.name}`"
+          :model-value="c.size"
+          :disabled="fixed || c.byCore"
+          :options="[{ value: '', label: t('plan.unknown') }, ...optionsOf(sizesFor(c.size), String)]"
+          @update:model-value="keep(sizeCommands(site, c.id, $event, true))"
+        />
+      </template>
+      <template #settled="{ row: c }">
+        <TickBox
+          :model-value="c.settled"
+          :disabled="fixed || c.size === '' || c.byCore"
+          :aria-label="`${t('sizes.settled')}, ${c.name}`"
+          @update:model-value="keep(sizeCommands(site, c.id, c.size, $event))"
+        />
+      </template>
+    </AppTable>
   </details>
 </template>
 

@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
 import { useI18n } from 'vue-i18n'
-import { usePrimeVue } from '../../composables/usePrimeVue'
 
 /** A question over the page; Escape and the cross close it, focus stays inside and goes back. */
 const visible = defineModel<boolean>('visible', { required: true })
 defineProps<{ title: string }>()
 const { t } = useI18n()
-usePrimeVue()
 </script>
 
 <template>

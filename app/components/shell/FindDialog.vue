@@ -81,10 +81,10 @@ function go(hit: Hit | undefined): void {
       <p v-if="hits.length === 0" class="quiet">{{ t('find.none') }}</p>
       <ul>
         <li v-for="hit in hits" :key="`${hit.kind} ${hit.label} ${hit.target}`">
-          <button type="button" class="hit" @click="go(hit)">
+          <AppButton look="bare" class="hit" @click="go(hit)">
             <span>{{ hit.label }}</span>
             <span class="quiet">{{ t(`find.${hit.kind}`) }}</span>
-          </button>
+          </AppButton>
         </li>
       </ul>
     </form>

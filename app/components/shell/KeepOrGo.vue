@@ -39,9 +39,9 @@ async function remove(): Promise<void> {
     <template v-if="!archived">
       <p class="quiet">{{ t('keepOrGo.how') }}</p>
       <p>
-        <button type="button" class="button" :disabled="busy" @click="archive(true)">
+        <AppButton :disabled="busy" @click="archive(true)">
           {{ t('keepOrGo.archive') }}
-        </button>
+        </AppButton>
       </p>
     </template>
     <template v-else>
@@ -49,9 +49,9 @@ async function remove(): Promise<void> {
         <strong>{{ t('keepOrGo.isArchived') }}</strong>
       </p>
       <p class="row">
-        <button type="button" class="button" :disabled="busy" @click="archive(false)">
+        <AppButton :disabled="busy" @click="archive(false)">
           {{ t('keepOrGo.restore') }}
-        </button>
+        </AppButton>
         <NuxtLink to="/" class="button">{{ t('app.toProperties') }}</NuxtLink>
       </p>
       <p>{{ t('keepOrGo.fileFirst') }}</p>
@@ -60,14 +60,11 @@ async function remove(): Promise<void> {
           {{ t('keepOrGo.file') }}
         </a>
       </p>
-      <label class="row">
-        <input v-model="understood" type="checkbox" />
-        {{ t('keepOrGo.understood') }}
-      </label>
+      <TickBox v-model="understood">{{ t('keepOrGo.understood') }}</TickBox>
       <p>
-        <button type="button" class="button danger" :disabled="!understood || busy" @click="remove">
+        <AppButton class="danger" :disabled="!understood || busy" @click="remove">
           {{ t('keepOrGo.delete') }}
-        </button>
+        </AppButton>
       </p>
     </template>
   </section>

@@ -19,16 +19,14 @@ const KEYS = [
 
 <template>
   <AppDialog v-model:visible="visible" :title="t('keys.title')">
-    <table class="table">
-      <tbody>
-        <tr v-for="[key, what] in KEYS" :key="key">
-          <td>
-            <kbd>{{ key }}</kbd>
-          </td>
-          <td class="what">{{ t(`keys.${what}`) }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <FigureList :rows="KEYS" :row-key="([key]) => key">
+      <template #words="{ row: [key] }">
+        <kbd>{{ key }}</kbd>
+      </template>
+      <template #figure="{ row: [, what] }">
+        <span class="what">{{ t(`keys.${what}`) }}</span>
+      </template>
+    </FigureList>
   </AppDialog>
 </template>
 
@@ -39,8 +37,7 @@ kbd {
   border-radius: 4px;
   padding: 1px 6px;
 }
-td.what {
-  text-align: left;
-  white-space: normal;
+.what {
+  font-family: var(--words);
 }
 </style>

@@ -8,6 +8,7 @@ import type { Refusal } from '../../../core/refusal'
 import { sayRefusal } from '../../../words'
 import { useSpeaker } from '../../composables/useSpeaker'
 import { postProperty } from '../../lib/api'
+import { optionsOf } from '../../lib/options'
 
 /** A property from nothing: a name and the market's sizes; the list of stations follows on its plan. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -46,21 +47,17 @@ async function begin(): Promise<void> {
         <label for="new-name">{{ t('record.name') }}</label>
         <TextField id="new-name" v-model="name" maxlength="120" autofocus />
       </div>
-      <fieldset class="field">
-        <legend class="label">{{ t('properties.market') }}</legend>
-        <label class="row pick">
-          <input v-model="market" type="radio" name="market" value="metric" />
-          {{ t('properties.metric') }}
-        </label>
-        <label class="row pick">
-          <input v-model="market" type="radio" name="market" value="awg" />
-          {{ t('properties.awg') }}
-        </label>
-      </fieldset>
+      <PickRadio
+        v-model="market"
+        :label="t('properties.market')"
+        :options="optionsOf(['metric', 'awg'], (m) => t(`properties.${m}`))"
+      />
       <p v-for="(r, i) in refused" :key="i" class="fault" role="alert">{{ sayRefusal(r, speaker) }}</p>
       <div class="row end">
-        <button type="button" class="button" @click="visible = false">{{ t('app.cancel') }}</button>
-        <button class="button primary" :disabled="name.trim() === '' || busy">{{ t('properties.begin') }}</button>
+        <AppButton @click="visible = false">{{ t('app.cancel') }}</AppButton>
+        <AppButton look="primary" type="submit" :disabled="name.trim() === '' || busy">
+          {{ t('properties.begin') }}
+        </AppButton>
       </div>
     </form>
   </AppDialog>
@@ -69,10 +66,5 @@ async function begin(): Promise<void> {
 <style scoped>
 .end {
   justify-content: flex-end;
-}
-.pick {
-  min-height: 32px;
-  font-size: 15px;
-  color: var(--ink);
 }
 </style>

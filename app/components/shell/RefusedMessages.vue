@@ -31,11 +31,11 @@ const save = (message: Message) =>
     <p v-for="(refusal, i) in r.refusals" :key="i">{{ sayRefusal(refusal, speaker) }}</p>
     <p class="quiet">{{ t('app.refusedHow') }}</p>
     <p class="row">
-      <button type="button" class="button primary" @click="property.sendAgain(r.message.id)">
+      <AppButton look="primary" @click="property.sendAgain(r.message.id)">
         {{ t('app.sendAgain') }}
-      </button>
-      <button type="button" class="button" @click="save(r.message)">{{ t('app.saveIt') }}</button>
-      <button type="button" class="button" @click="property.dismiss(r.message.id)">{{ t('app.letGo') }}</button>
+      </AppButton>
+      <AppButton @click="save(r.message)">{{ t('app.saveIt') }}</AppButton>
+      <AppButton @click="property.dismiss(r.message.id)">{{ t('app.letGo') }}</AppButton>
     </p>
   </section>
 </template>

@@ -12,16 +12,16 @@ function toggle(): void {
 </script>
 
 <template>
-  <button
-    type="button"
-    class="button plain theme"
+  <AppButton
+    look="plain"
+    class="theme"
     :aria-label="t('app.theme')"
     :title="t(theme === 'noon' ? 'app.dusk' : 'app.noon')"
     @click="toggle"
   >
     <Moon v-if="theme === 'noon'" :size="18" />
     <Sun v-else :size="18" />
-  </button>
+  </AppButton>
 </template>
 
 <style scoped>

@@ -8,6 +8,7 @@ import { figureIn, temperatureMeant, temperatureShown } from '../../lib/figures'
 import { timeText } from '../../composables/useSpeaker'
 import { useVisitToday } from '../../composables/useVisitToday'
 import { useProperty } from '../../stores/property'
+import { optionsOf } from '../../lib/options'
 
 /** What a sweep or a hunt needs to know before its first reading: who, how warm the ground is, and the meter, once. */
 const props = defineProps<{ kind: JobKind; heading: string; nameLabel: string; named: string }>()
@@ -123,12 +124,13 @@ async function begin(): Promise<void> {
 <template>
   <AppDialog v-model:visible="visible" :title="heading">
     <form class="stack" novalidate @submit.prevent="begin">
-      <div v-if="controllers.length > 1" class="field">
-        <label for="sweep-controller">{{ t('test.controller') }}</label>
-        <select id="sweep-controller" v-model="form.controller" class="input">
-          <option v-for="[id, c] in controllers" :key="id" :value="id">{{ c.tag }} {{ c.name }}</option>
-        </select>
-      </div>
+      <PickOne
+        v-if="controllers.length > 1"
+        id="sweep-controller"
+        v-model="form.controller"
+        :label="t('test.controller')"
+        :options="controllers.map(([id, c]) => ({ value: id, label: `${c.tag} ${c.name}` }))"
+      />
       <div class="two">
         <div class="field">
           <label for="sweep-title">{{ nameLabel }}</label>
@@ -168,19 +170,11 @@ async function begin(): Promise<void> {
             <label for="meter-name">{{ t('test.meterName') }}</label>
             <TextField id="meter-name" v-model="form.meterName" maxlength="60" />
           </div>
-          <div class="field">
-            <span id="open-mark" class="label">{{ t('test.openMark') }}</span>
-            <div class="row" role="radiogroup" aria-labelledby="open-mark">
-              <label class="choice">
-                <input v-model="form.openMark" type="radio" name="open-mark" value="OL" />
-                {{ t('test.markOL') }}
-              </label>
-              <label class="choice">
-                <input v-model="form.openMark" type="radio" name="open-mark" value="1" />
-                {{ t('test.mark1') }}
-              </label>
-            </div>
-          </div>
+          <PickRadio
+            v-model="form.openMark"
+            :label="t('test.openMark')"
+            :options="optionsOf(['OL', '1'], (m) => t(`test.mark${m}`))"
+          />
         </div>
         <div class="four">
           <div v-for="field in ['accuracy', 'offset', 'leadZero', 'highest'] as const" :key="field" class="field">
@@ -198,8 +192,8 @@ async function begin(): Promise<void> {
         </p>
       </fieldset>
       <div class="row end">
-        <button type="button" class="button plain" @click="visible = false">{{ t('app.cancel') }}</button>
-        <button class="button primary">{{ t('test.begin') }}</button>
+        <AppButton look="plain" @click="visible = false">{{ t('app.cancel') }}</AppButton>
+        <AppButton look="primary" type="submit">{{ t('test.begin') }}</AppButton>
       </div>
     </form>
   </AppDialog>
@@ -218,12 +212,6 @@ async function begin(): Promise<void> {
   gap: 12px;
   align-items: end;
 }
-.choice {
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-  min-height: 40px;
-}
 .end {
   justify-content: flex-end;
 }
@@ -237,9 +225,6 @@ legend {
   }
   .four {
     grid-template-columns: 1fr 1fr;
-  }
-  .choice {
-    min-height: 48px;
   }
 }
 </style>

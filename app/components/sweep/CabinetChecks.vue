@@ -141,51 +141,47 @@ const strike = (reading: string) =>
       <h2>{{ t('checks.title') }}</h2>
       <span class="quiet">{{ rows.length > 0 ? t('checks.count', rows.length) : t('checks.how') }}</span>
     </summary>
-    <table v-if="rows.length > 0" class="table">
-      <tbody>
-        <tr v-for="row in rows" :key="row.id">
-          <td>
-            <strong>{{ row.what }}</strong>
-            <br />
-            <span class="quiet">{{ row.says }}</span>
-          </td>
-          <td class="figure">
-            {{ row.value }}
-            <StateMark :state="row.state" />
-            <button
-              v-if="open"
-              type="button"
-              class="button plain small"
-              :aria-label="t('checks.strike', { what: row.what })"
-              @click="strike(row.id)"
-            >
-              ×
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <FigureList v-if="rows.length > 0" :rows="rows" :row-key="(row) => row.id">
+      <template #words="{ row }">
+        <strong>{{ row.what }}</strong>
+        <br />
+        <span class="quiet">{{ row.says }}</span>
+      </template>
+      <template #figure="{ row }">
+        {{ row.value }}
+        <StateMark :state="row.state" />
+        <AppButton
+          v-if="open"
+          look="plain"
+          class="small"
+          :aria-label="t('checks.strike', { what: row.what })"
+          @click="strike(row.id)"
+        >
+          ×
+        </AppButton>
+      </template>
+    </FigureList>
     <form v-if="open" class="form" @submit.prevent="keep(null)">
-      <div class="field">
-        <label for="check-kind">{{ t('checks.kind') }}</label>
-        <select id="check-kind" v-model="form.choice" class="input">
-          <option v-for="c in CHOICES" :key="c" :value="c">{{ t(`checks.choice.${c}`) }}</option>
-        </select>
-      </div>
-      <div v-if="form.choice !== 'supply'" class="field">
-        <label for="check-from">{{ t('checks.terminal') }}</label>
-        <select id="check-from" v-model="form.from" class="input">
-          <option v-for="x in form.choice === 'earth' ? terminals : outputs" :key="x.id" :value="x.id">
-            {{ x.tag }}
-          </option>
-        </select>
-      </div>
-      <div v-if="form.choice === 'between'" class="field">
-        <label for="check-to">{{ t('checks.other') }}</label>
-        <select id="check-to" v-model="form.to" class="input">
-          <option v-for="x in outputs" :key="x.id" :value="x.id">{{ x.tag }}</option>
-        </select>
-      </div>
+      <PickOne
+        id="check-kind"
+        v-model="form.choice"
+        :label="t('checks.kind')"
+        :options="CHOICES.map((c) => ({ value: c, label: t(`checks.choice.${c}`) }))"
+      />
+      <PickOne
+        v-if="form.choice !== 'supply'"
+        id="check-from"
+        v-model="form.from"
+        :label="t('checks.terminal')"
+        :options="(form.choice === 'earth' ? terminals : outputs).map((x) => ({ value: x.id, label: x.tag }))"
+      />
+      <PickOne
+        v-if="form.choice === 'between'"
+        id="check-to"
+        v-model="form.to"
+        :label="t('checks.other')"
+        :options="outputs.map((x) => ({ value: x.id, label: x.tag }))"
+      />
       <div v-if="answers.length === 0" class="field">
         <label for="check-value">{{ t(isVolts ? 'checks.volts' : 'checks.ohms') }}</label>
         <TextField
@@ -196,11 +192,11 @@ const strike = (reading: string) =>
           :aria-invalid="bad !== ''"
         />
       </div>
-      <button v-if="answers.length === 0" class="button primary">{{ t('checks.keep') }}</button>
+      <AppButton v-if="answers.length === 0" look="primary" type="submit">{{ t('checks.keep') }}</AppButton>
       <div v-else class="row answers" role="group" :aria-label="t('checks.answer')">
-        <button v-for="a in answers" :key="a.says" type="button" class="button" @click="keep(a.value)">
+        <AppButton v-for="a in answers" :key="a.says" @click="keep(a.value)">
           {{ t(`check.answer.${a.says}`) }}
-        </button>
+        </AppButton>
       </div>
       <p v-if="bad" class="bad fault" role="alert">{{ bad }}</p>
       <p class="caution wide">

@@ -15,8 +15,8 @@ const { t } = useI18n()
       </p>
       <p class="caution">{{ t('caution.after') }}</p>
       <div class="row">
-        <button type="button" class="button" @click="emit('end', true)">{{ t('caution.dial') }}</button>
-        <button type="button" class="button" @click="emit('end', false)">{{ t('caution.dialNot') }}</button>
+        <AppButton @click="emit('end', true)">{{ t('caution.dial') }}</AppButton>
+        <AppButton @click="emit('end', false)">{{ t('caution.dialNot') }}</AppButton>
       </div>
     </template>
     <p v-else>{{ t('caution.ended', { dial: closed ? t('caution.dial') : t('caution.dialNot') }) }}.</p>

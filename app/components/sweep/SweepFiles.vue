@@ -24,7 +24,6 @@ const props = defineProps<{
 const property = useProperty()
 const { t } = useHuntWords(() => property.site!.settings.units)
 const refusals = shallowRef<readonly Refusal[]>([])
-const chooser = ref<HTMLInputElement | null>(null)
 
 interface Preview {
   readonly csv: CsvReading
@@ -45,15 +44,11 @@ const valueText = ({ test, value }: CsvReading): string =>
       ? props.job.meter.openMark
       : sayValue(test, value, property.site!, props.speaker)
 
-async function chosen(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function chosen(file: File): Promise<void> {
   const read =
     file.size > MOST_BYTES
       ? { ok: false as const, refusals: [{ code: 'too_large', path: [], params: {} }] }
       : readReadingsCsv(await file.text(), property.site!, props.job.meter)
-  input.value = ''
   refusals.value = read.ok ? [] : read.refusals
   previews.value = read.ok ? read.value.map(previewOf) : null
 }
@@ -118,22 +113,11 @@ const save = () =>
     <div class="row between">
       <h2>{{ t('csv.title') }}</h2>
       <span class="row">
-        <button type="button" class="button" :disabled="standing.size === 0" @click="save">{{ t('csv.out') }}</button>
-        <button v-if="open" type="button" class="button" @click="chooser?.click()">{{ t('csv.open') }}</button>
+        <AppButton :disabled="standing.size === 0" @click="save">{{ t('csv.out') }}</AppButton>
+        <FileButton v-if="open" accept=".csv,text/csv,text/plain" :label="t('csv.open')" @chosen="chosen" />
       </span>
     </div>
-    <template v-if="open">
-      <input
-        ref="chooser"
-        type="file"
-        accept=".csv,text/csv,text/plain"
-        class="sr-only"
-        tabindex="-1"
-        :aria-label="t('csv.open')"
-        @change="chosen"
-      />
-      <p class="quiet">{{ t('csv.how') }}</p>
-    </template>
+    <p v-if="open" class="quiet">{{ t('csv.how') }}</p>
     <div v-if="refusals.length > 0" role="alert">
       <p class="fault">
         <strong>{{ t('csv.broken') }}</strong>
@@ -146,29 +130,24 @@ const save = () =>
       <p>
         <strong>{{ t('csv.preview', previews.length) }}</strong>
       </p>
-      <table class="table">
-        <tbody>
-          <tr v-for="p in previews" :key="p.csv.line">
-            <td class="figure">
-              {{ p.csv.label }}
-              <span v-if="p.csv.test.kind !== 'ohms'" class="quiet">{{ p.csv.test.kind }}</span>
-            </td>
-            <td>
-              <span v-if="!p.here" class="doubtful">{{ t('csv.otherController') }}</span>
-              <span v-else-if="p.before" class="quiet">{{ t('csv.replaces', { before: p.before }) }}</span>
-            </td>
-            <td class="figure">
-              {{ p.value }}
-              <StateMark :state="p.here ? p.state : 'none'" />
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <FigureList :rows="previews" :row-key="(p) => p.csv.line">
+        <template #words="{ row: p }">
+          <span class="figure">{{ p.csv.label }}</span>
+          <span v-if="p.csv.test.kind !== 'ohms'" class="quiet">{{ ' ' }}{{ p.csv.test.kind }}</span>
+          {{ ' ' }}
+          <span v-if="!p.here" class="doubtful">{{ t('csv.otherController') }}</span>
+          <span v-else-if="p.before" class="quiet">{{ t('csv.replaces', { before: p.before }) }}</span>
+        </template>
+        <template #figure="{ row: p }">
+          {{ p.value }}
+          <StateMark :state="p.here ? p.state : 'none'" />
+        </template>
+      </FigureList>
       <div class="row">
-        <button type="button" class="button primary" :disabled="keepable.length === 0" @click="keepAll">
+        <AppButton look="primary" :disabled="keepable.length === 0" @click="keepAll">
           {{ t('csv.keep', keepable.length) }}
-        </button>
-        <button type="button" class="button plain" @click="previews = null">{{ t('app.cancel') }}</button>
+        </AppButton>
+        <AppButton look="plain" @click="previews = null">{{ t('app.cancel') }}</AppButton>
       </div>
     </template>
   </section>

@@ -25,6 +25,26 @@ const deviations = computed(() =>
       })
     : [],
 )
+/** The terms of the expected reading, what they come to, and the band it is judged by. */
+const lines = computed(() => {
+  const expected = e.value
+  if (expected.kind !== 'ohms') return []
+  const band = ({ low_ohm, high_ohm }: { low_ohm: number; high_ohm: number }) =>
+    `${ohmsText(low_ohm)}–${ohmsText(high_ohm)}`
+  const { baseline } = props.row
+  return [
+    ...expected.terms
+      .filter((term) => term.kind !== 'aside' || term.ohm >= 0.005)
+      .map((term) => ({
+        words: sayTerm(term, props.scene.site, props.scene.climate, props.speaker),
+        figure: term.ohm.toFixed(2),
+        sum: false,
+      })),
+    { words: t('term.sum'), figure: expected.expected_ohm.toFixed(2), sum: true },
+    { words: t('term.band'), figure: band(expected), sum: false },
+    ...(baseline ? [{ words: t('term.before'), figure: band(baseline), sum: false }] : []),
+  ]
+})
 const switches = computed(() =>
   e.value.kind === 'not_readable' ? e.value.by.map((d) => props.scene.site.devices[d]!.tag ?? d).join(', ') : '',
 )
@@ -47,26 +67,10 @@ const switches = computed(() =>
     </p>
     <template v-if="e.kind === 'ohms'">
       <h3>{{ t('detail.why') }}</h3>
-      <table class="table">
-        <tbody>
-          <tr v-for="(term, i) in e.terms.filter((x) => x.kind !== 'aside' || x.ohm >= 0.005)" :key="i">
-            <td>{{ sayTerm(term, scene.site, scene.climate, speaker) }}</td>
-            <td class="figure">{{ term.ohm.toFixed(2) }}</td>
-          </tr>
-          <tr class="sum">
-            <th scope="row">{{ t('term.sum') }}</th>
-            <td class="figure">{{ e.expected_ohm.toFixed(2) }}</td>
-          </tr>
-          <tr>
-            <th scope="row">{{ t('term.band') }}</th>
-            <td class="figure">{{ ohmsText(e.low_ohm) }}–{{ ohmsText(e.high_ohm) }}</td>
-          </tr>
-          <tr v-if="row.baseline">
-            <th scope="row">{{ t('term.before') }}</th>
-            <td class="figure">{{ ohmsText(row.baseline.low_ohm) }}–{{ ohmsText(row.baseline.high_ohm) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <FigureList :rows="lines" :row-key="(_, i) => i" :sum="(l) => l.sum">
+        <template #words="{ row: line }">{{ line.words }}</template>
+        <template #figure="{ row: line }">{{ line.figure }}</template>
+      </FigureList>
       <details>
         <summary>{{ t('detail.tolerance') }}: {{ deviations.join(' · ') }}&nbsp;Ω</summary>
         <p class="quiet">{{ t('detail.toleranceHow') }} {{ t('detail.source') }}</p>

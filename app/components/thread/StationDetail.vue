@@ -71,9 +71,9 @@ const expectedText = computed(() => {
       <label for="station-name">{{ t('detail.name') }}</label>
       <div class="rename">
         <TextField id="station-name" v-model="name" maxlength="80" autocomplete="off" />
-        <button class="button" :disabled="name.trim() === station[1].name || name.trim() === ''">
+        <AppButton type="submit" :disabled="name.trim() === station[1].name || name.trim() === ''">
           {{ t('detail.save') }}
-        </button>
+        </AppButton>
       </div>
     </form>
     <ThreadYears :test="row.expected.test" :scene="scene" :meter="meter" :expectation="row.expected.expectation" />

@@ -40,14 +40,10 @@ const others = computed(() =>
   <div class="stack losses">
     <h2>{{ t('sizes.losses', { name }) }}</h2>
     <p v-if="others.length > 0" class="quiet">{{ others.join(' ') }}</p>
-    <table class="table">
-      <tbody>
-        <tr v-for="(l, i) in lines" :key="i" :class="{ sum: l.sum }">
-          <td>{{ l.text }}</td>
-          <td class="figure">{{ l.volt.toFixed(2).replace('-', '−') }} V</td>
-        </tr>
-      </tbody>
-    </table>
+    <FigureList :rows="lines" :row-key="(_, i) => i" :sum="(l) => l.sum">
+      <template #words="{ row: line }">{{ line.text }}</template>
+      <template #figure="{ row: line }">{{ line.volt.toFixed(2).replace('-', '−') }} V</template>
+    </FigureList>
     <p class="small" :class="thread.rating_VA !== null && thread.load_VA > thread.rating_VA ? 'fault' : 'quiet'">
       {{
         thread.rating_VA === null

@@ -67,35 +67,35 @@ const textOf = (p: (typeof rows.value)[number]) =>
         <StateMark state="doubtful" silent />
         {{ drift }}
       </p>
-      <table class="table">
-        <tbody>
-          <tr v-for="p in rows" :key="p.id">
-            <td>
-              {{ dayText(p.at) }}
-              <span class="quiet">{{ p.job }}</span>
-              <span v-if="history.baseline?.reading === p.id" class="tagged">{{ t('detail.baseline') }}</span>
-              <button
-                v-if="p.state !== 'fits' && p.state !== 'none' && !p.acceptedByHand && !p.open && !property.viewed"
-                type="button"
-                class="button plain small"
-                @click="accept(p.id)"
-              >
-                {{ t('detail.accept') }}
-              </button>
-            </td>
-            <td class="figure">
-              {{ textOf(p) }}
-              <StateMark :state="p.state" />
-            </td>
-          </tr>
-          <tr v-for="s in struck" :key="s.id">
-            <td class="quiet">{{ dayText(s.reading.at) }} · {{ t('detail.struck', { reason: s.reason }) }}</td>
-            <td class="figure struck">
-              {{ s.reading.value.kind === 'ohm' ? ohmsText(s.reading.value.ohm) : s.reading.meter.openMark }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <FigureList :rows="rows" :row-key="(p) => p.id">
+        <template #words="{ row: p }">
+          {{ dayText(p.at) }}
+          <span class="quiet">{{ p.job }}</span>
+          <span v-if="history.baseline?.reading === p.id" class="tagged">{{ t('detail.baseline') }}</span>
+          <AppButton
+            v-if="p.state !== 'fits' && p.state !== 'none' && !p.acceptedByHand && !p.open && !property.viewed"
+            look="plain"
+            class="small"
+            @click="accept(p.id)"
+          >
+            {{ t('detail.accept') }}
+          </AppButton>
+        </template>
+        <template #figure="{ row: p }">
+          {{ textOf(p) }}
+          <StateMark :state="p.state" />
+        </template>
+      </FigureList>
+      <FigureList v-if="struck.length > 0" :rows="struck" :row-key="(s) => s.id">
+        <template #words="{ row: s }">
+          <span class="quiet">{{ dayText(s.reading.at) }} · {{ t('detail.struck', { reason: s.reason }) }}</span>
+        </template>
+        <template #figure="{ row: s }">
+          <span class="struck">
+            {{ s.reading.value.kind === 'ohm' ? ohmsText(s.reading.value.ohm) : s.reading.meter.openMark }}
+          </span>
+        </template>
+      </FigureList>
     </template>
   </section>
 </template>

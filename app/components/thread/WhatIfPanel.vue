@@ -3,6 +3,7 @@ import { useI18n } from 'vue-i18n'
 import { inUnit, toMetres, type Units } from '../../../core/quantity'
 import type { WhatIf } from '../../../core/sizing'
 import type { CoilKind, Site } from '../../../core/site'
+import { optionsOf } from '../../lib/options'
 import { temperatureMeant, temperatureShown } from '../../lib/figures'
 
 /** Sliders and choices that change nothing on record: what the property would be. */
@@ -12,9 +13,9 @@ const { t } = useI18n()
 const set = (more: Partial<WhatIf>) => {
   what.value = Object.fromEntries(Object.entries({ ...what.value, ...more }).filter(([, v]) => v !== undefined))
 }
-const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 const span = computed(() => (props.units.length === 'ft' ? 500 : 150))
 const moved = computed(() => Math.round(inUnit(what.value.moved_m ?? 0, props.units.length)))
+const beyond = computed(() => Math.round(inUnit(what.value.added?.beyond_m ?? 30, props.units.length)))
 const hottest = computed(() => what.value.hottest_C ?? props.site.settings.sizing.hottest_C)
 
 /** Typical coils of no particular maker; a sheet's own figures go into the property's coil kinds. */
@@ -50,124 +51,92 @@ const changed = computed(() => Object.keys(what.value).length > 0)
   <section class="sheet stack panel" :class="{ changed }" :aria-label="t('whatIf.title')">
     <div class="row between">
       <h2>{{ t('whatIf.title') }}</h2>
-      <button type="button" class="button plain" :disabled="!changed" @click="what = {}">{{ t('whatIf.back') }}</button>
+      <AppButton look="plain" :disabled="!changed" @click="what = {}">{{ t('whatIf.back') }}</AppButton>
     </div>
-    <div class="field">
-      <label for="w-moved">
-        {{ t('whatIf.moved') }}
-        <strong class="figure">{{ moved > 0 ? '+' : '' }}{{ moved }} {{ units.length }}</strong>
-      </label>
-      <input
-        id="w-moved"
-        type="range"
-        :min="-span"
+    <SlideBar
+      id="w-moved"
+      :label="t('whatIf.moved')"
+      :shown="`${moved > 0 ? '+' : ''}${moved} ${units.length}`"
+      :min="-span"
+      :max="span"
+      :step="units.length === 'ft' ? 10 : 5"
+      :model-value="moved"
+      @update:model-value="set({ moved_m: toMetres($event, units.length) })"
+    />
+    <div class="two">
+      <SlideBar
+        id="w-added"
+        :label="t('whatIf.added')"
+        :shown="String(what.added?.count ?? 0)"
+        :min="0"
+        :max="6"
+        :model-value="what.added?.count ?? 0"
+        @update:model-value="set({ added: { count: $event, beyond_m: what.added?.beyond_m ?? 30 } })"
+      />
+      <SlideBar
+        id="w-beyond"
+        :label="t('whatIf.beyond')"
+        :shown="`${beyond} ${units.length}`"
+        :min="5"
         :max="span"
-        :step="units.length === 'ft' ? 10 : 5"
-        :value="moved"
-        @input="set({ moved_m: toMetres(number($event), units.length) })"
+        :step="5"
+        :model-value="beyond"
+        :disabled="!what.added?.count"
+        @update:model-value="
+          set({ added: { count: what.added?.count ?? 1, beyond_m: toMetres($event, units.length) } })
+        "
       />
     </div>
+    <SlideBar
+      id="w-hot"
+      :label="t('whatIf.hottest')"
+      :shown="`${Math.round(Number(temperatureShown(hottest, units)))} °${units.temperature}`"
+      :min="units.temperature === 'F' ? 32 : 0"
+      :max="units.temperature === 'F' ? 140 : 60"
+      :model-value="Number(temperatureShown(hottest, units))"
+      @update:model-value="set({ hottest_C: temperatureMeant($event, units) })"
+    />
     <div class="two">
-      <div class="field">
-        <label for="w-added">
-          {{ t('whatIf.added') }}
-          <strong class="figure">{{ what.added?.count ?? 0 }}</strong>
-        </label>
-        <input
-          id="w-added"
-          type="range"
-          min="0"
-          max="6"
-          :value="what.added?.count ?? 0"
-          @input="set({ added: { count: number($event), beyond_m: what.added?.beyond_m ?? 30 } })"
-        />
-      </div>
-      <div class="field">
-        <label for="w-beyond">
-          {{ t('whatIf.beyond') }}
-          <strong class="figure">
-            {{ Math.round(inUnit(what.added?.beyond_m ?? 30, units.length)) }} {{ units.length }}
-          </strong>
-        </label>
-        <input
-          id="w-beyond"
-          type="range"
-          min="5"
-          :max="span"
-          step="5"
-          :value="inUnit(what.added?.beyond_m ?? 30, units.length)"
-          :disabled="!what.added?.count"
-          @input="set({ added: { count: what.added?.count ?? 1, beyond_m: toMetres(number($event), units.length) } })"
-        />
-      </div>
-    </div>
-    <div class="field">
-      <label for="w-hot">
-        {{ t('whatIf.hottest') }}
-        <strong class="figure">
-          {{ Math.round(Number(temperatureShown(hottest, units))) }} °{{ units.temperature }}
-        </strong>
-      </label>
-      <input
-        id="w-hot"
-        type="range"
-        :min="units.temperature === 'F' ? 32 : 0"
-        :max="units.temperature === 'F' ? 140 : 60"
-        step="1"
-        :value="temperatureShown(hottest, units)"
-        @input="set({ hottest_C: temperatureMeant(number($event), units) })"
+      <PickOne
+        id="w-together"
+        :label="t('whatIf.together')"
+        :model-value="what.together ?? site.settings.sizing.together"
+        :options="optionsOf([1, 2, 3, 4], String)"
+        @update:model-value="set({ together: $event })"
       />
-    </div>
-    <div class="two">
-      <div class="field">
-        <label for="w-together">{{ t('whatIf.together') }}</label>
-        <select
-          id="w-together"
-          class="input"
-          :value="what.together ?? site.settings.sizing.together"
-          @change="set({ together: number($event) })"
-        >
-          <option v-for="n in 4" :key="n" :value="n">{{ n }}</option>
-        </select>
-      </div>
-      <div class="field">
-        <label for="w-hz">{{ t('whatIf.hz') }}</label>
-        <select
-          id="w-hz"
-          class="input"
-          :value="what.mains_Hz ?? site.settings.mains_Hz"
-          @change="set({ mains_Hz: number($event) as 50 | 60 })"
-        >
-          <option :value="50">50 Hz</option>
-          <option :value="60">60 Hz</option>
-        </select>
-      </div>
-      <div class="field">
-        <label for="w-coil">{{ t('whatIf.coil') }}</label>
-        <select
-          id="w-coil"
-          class="input"
-          :value="what.coil?.name ?? ''"
-          @change="set({ coil: COILS[($event.target as HTMLSelectElement).value] })"
-        >
-          <option value="">{{ t('whatIf.asIs') }}</option>
-          <option v-for="(c, name) in COILS" :key="name" :value="name">
-            {{ t(`whatIf.coils.${name}`) }}, {{ c.inrush_A }} A
-          </option>
-        </select>
-      </div>
-      <div class="field">
-        <label for="w-va">{{ t('whatIf.transformer') }}</label>
-        <select
-          id="w-va"
-          class="input"
-          :value="what.rating_VA ?? ''"
-          @change="set({ rating_VA: ($event.target as HTMLSelectElement).value === '' ? undefined : number($event) })"
-        >
-          <option value="">{{ t('whatIf.asIs') }}</option>
-          <option v-for="va in RATINGS_VA" :key="va" :value="va">{{ va }} VA</option>
-        </select>
-      </div>
+      <PickOne
+        id="w-hz"
+        :model-value="what.mains_Hz ?? site.settings.mains_Hz"
+        :label="t('whatIf.hz')"
+        :options="[
+          { value: 50, label: '50 Hz' },
+          { value: 60, label: '60 Hz' },
+        ]"
+        @update:model-value="set({ mains_Hz: $event })"
+      />
+      <PickOne
+        id="w-coil"
+        :model-value="what.coil?.name ?? ''"
+        :label="t('whatIf.coil')"
+        :options="[
+          { value: '', label: t('whatIf.asIs') },
+          ...Object.entries(COILS).map(([name, c]) => ({
+            value: name,
+            label: `${t(`whatIf.coils.${name}`)}, ${c.inrush_A} A`,
+          })),
+        ]"
+        @update:model-value="set({ coil: COILS[$event] })"
+      />
+      <PickOne
+        id="w-va"
+        :model-value="what.rating_VA ?? ''"
+        :label="t('whatIf.transformer')"
+        :options="[
+          { value: '', label: t('whatIf.asIs') },
+          ...RATINGS_VA.map((va) => ({ value: va, label: `${va} VA` })),
+        ]"
+        @update:model-value="set({ rating_VA: $event === '' ? undefined : $event })"
+      />
     </div>
     <p class="quiet small">{{ t('whatIf.how') }}</p>
   </section>
@@ -188,25 +157,12 @@ const changed = computed(() => Object.keys(what.value).length > 0)
   grid-template-columns: 1fr 1fr;
   gap: 12px;
 }
-input[type='range'] {
-  width: 100%;
-  accent-color: var(--copper);
-  min-height: 28px;
-}
-label {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-}
 .small {
   font-size: 13px;
 }
 @media (max-width: 759px) {
   .small {
     font-size: 15px;
-  }
-  input[type='range'] {
-    min-height: 48px;
   }
 }
 </style>

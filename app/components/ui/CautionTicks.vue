@@ -25,17 +25,15 @@ function tick(code: CautionCode): void {
         <StateMark state="fits" silent />
         {{ t('caution.tick') }}
       </span>
-      <button
+      <AppButton
         v-else
-        type="button"
-        class="button"
         :class="{ primary: code === next }"
         :disabled="code !== next"
         :autofocus="code === next"
         @click="tick(code)"
       >
         {{ t('caution.tick') }}
-      </button>
+      </AppButton>
     </div>
   </section>
 </template>

@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext'
-import { usePrimeVue } from '../../composables/usePrimeVue'
 
 /** A line of text in our own dress; attributes go to the field itself. */
 const text = defineModel<string>()
-usePrimeVue()
 </script>
 
 <template>

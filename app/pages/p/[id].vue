@@ -136,17 +136,17 @@ const goTo = (target: string | null, place: string | null) =>
         </NuxtLink>
       </nav>
       <div class="tools">
-        <button type="button" class="button plain phone-find" :aria-label="t('app.find')" @click="find = true">
+        <AppButton look="plain" class="phone-find" :aria-label="t('app.find')" @click="find = true">
           <Search :size="22" />
-        </button>
-        <button type="button" class="button plain tool" @click="find = true">
+        </AppButton>
+        <AppButton look="plain" class="tool" @click="find = true">
           {{ t('app.find') }}
           <kbd>/</kbd>
-        </button>
-        <button type="button" class="button plain tool" @click="keys = true">
+        </AppButton>
+        <AppButton look="plain" class="tool" @click="keys = true">
           {{ t('app.keys') }}
           <kbd>?</kbd>
-        </button>
+        </AppButton>
         <ThemeButton />
         <SaveStatus />
       </div>
@@ -157,7 +157,7 @@ const goTo = (target: string | null, place: string | null) =>
       <p v-if="property.viewed" class="sheet past row">
         <span>{{ t('app.viewing', { revision: property.viewed.revision }) }}</span>
         {{ ' ' }}
-        <button type="button" class="button" @click="property.view(null)">{{ t('app.backToNow') }}</button>
+        <AppButton @click="property.view(null)">{{ t('app.backToNow') }}</AppButton>
       </p>
       <PlaceTabs
         v-if="here && here.place.tabs.length > 1 && !inSweep"
@@ -190,15 +190,15 @@ const goTo = (target: string | null, place: string | null) =>
       >
         {{ p.label }}
       </NuxtLink>
-      <button
-        type="button"
+      <AppButton
+        look="bare"
         :class="{ here: more || others.some((p) => p.here) }"
         :aria-expanded="more"
         aria-controls="more"
         @click="more = !more"
       >
         {{ t('places.more') }}
-      </button>
+      </AppButton>
     </nav>
     <LazyKeysDialog v-if="keys" v-model:visible="keys" />
     <LazyFindDialog v-if="find" v-model:visible="find" :site="property.site" @go="goTo" />
@@ -217,14 +217,9 @@ const goTo = (target: string | null, place: string | null) =>
         }}
       </h1>
       <p class="row">
-        <button
-          v-if="property.status === 'unreachable'"
-          type="button"
-          class="button primary"
-          @click="property.load(id)"
-        >
+        <AppButton v-if="property.status === 'unreachable'" look="primary" @click="property.load(id)">
           {{ t('app.retry') }}
-        </button>
+        </AppButton>
         <NuxtLink to="/" class="button">{{ t('app.toProperties') }}</NuxtLink>
       </p>
     </template>

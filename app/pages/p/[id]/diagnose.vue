@@ -21,6 +21,7 @@ import { useMeter } from '../../../composables/useMeter'
 import { dayText, timeText } from '../../../composables/useSpeaker'
 import { huntOptionsOf, keepHuntOptions } from '../../../lib/device'
 import { useProperty } from '../../../stores/property'
+import { withOrWithout } from '../../../lib/options'
 
 const route = useRoute()
 const property = useProperty()
@@ -243,29 +244,22 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
         <p class="quiet">{{ t('diagnose.care') }}</p>
       </div>
       <div class="row chooser">
-        <select
+        <PickOne
           v-if="jobId"
           id="hunt-job"
-          class="input"
           :aria-label="t('diagnose.hunts')"
-          :value="jobId"
-          @change="show(($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="id in listed" :key="id" :value="id">
-            {{ property.facts!.jobs[id]!.title }},
-            {{ getOrThrow(site.controllers, property.facts!.jobs[id]!.controller).name }},
-            {{ dayText(property.facts!.jobs[id]!.at) }}
-          </option>
-        </select>
-        <button
-          v-if="property.viewed === null && controller"
-          type="button"
-          class="button"
-          :class="{ primary: !jobId }"
-          @click="starting = true"
-        >
+          :model-value="jobId"
+          :options="
+            listed.map((id) => ({
+              value: id,
+              label: `${property.facts!.jobs[id]!.title}, ${getOrThrow(site.controllers, property.facts!.jobs[id]!.controller).name}, ${dayText(property.facts!.jobs[id]!.at)}`,
+            }))
+          "
+          @update:model-value="show($event)"
+        />
+        <AppButton v-if="property.viewed === null && controller" :class="{ primary: !jobId }" @click="starting = true">
           {{ jobId ? t('diagnose.another') : t('diagnose.start') }}
-        </button>
+        </AppButton>
       </div>
     </header>
     <section v-if="!job" class="sheet">
@@ -316,7 +310,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
             }}
           </p>
           <div v-if="writable && report.named" class="row">
-            <button type="button" class="button primary" @click="mended">{{ t('diagnose.mended') }}</button>
+            <AppButton look="primary" @click="mended">{{ t('diagnose.mended') }}</AppButton>
             <span class="quiet">{{ t('diagnose.mendedHow') }}</span>
           </div>
         </section>
@@ -329,15 +323,14 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
           :speaker="speaker"
         >
           <template v-if="writable">
-            <button
+            <AppButton
               v-if="meterAtHand.gives(report.next.test)"
-              type="button"
-              class="button primary"
+              look="primary"
               :disabled="reading || working"
               @click="takeFromMeter(report.next.test)"
             >
               {{ t(meterAtHand.gives(report.next.test) === 'figure' ? 'diagnose.take' : 'diagnose.takeSimulated') }}
-            </button>
+            </AppButton>
             <HuntAnswer
               :test="report.next.test"
               :site="site"
@@ -363,31 +356,31 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
               <h2>{{ t('diagnose.season') }}</h2>
             </summary>
             <div class="stack season">
-              <div class="field">
-                <label for="hunt-stand">{{ t('diagnose.youStand') }}</label>
-                <select id="hunt-stand" v-model="options.from" class="input">
-                  <option :value="null">{{ t('diagnose.atCabinet') }}</option>
-                  <option v-for="[id, p] in boxes" :key="id" :value="id">{{ p.tag }} {{ p.name }}</option>
-                </select>
-              </div>
-              <label class="row">
-                <input v-model="options.helper" type="checkbox" />
-                {{ t('diagnose.helper') }}
-              </label>
-              <label class="row">
-                <input v-model="options.circumstances.lightning" type="checkbox" />
-                {{ t('diagnose.lightning') }}
-              </label>
-              <label class="row">
-                <input v-model="options.circumstances.othersWork" type="checkbox" />
-                {{ t('diagnose.othersWork') }}
-              </label>
+              <PickOne
+                id="hunt-stand"
+                v-model="options.from"
+                :label="t('diagnose.youStand')"
+                :options="[
+                  { value: null, label: t('diagnose.atCabinet') },
+                  ...boxes.map(([id, p]) => ({ value: id, label: `${p.tag} ${p.name}` })),
+                ]"
+              />
+              <TickBox v-model="options.helper">{{ t('diagnose.helper') }}</TickBox>
+              <TickBox v-model="options.circumstances.lightning">{{ t('diagnose.lightning') }}</TickBox>
+              <TickBox v-model="options.circumstances.othersWork">{{ t('diagnose.othersWork') }}</TickBox>
               <fieldset v-for="what in ['digging', 'flooding', 'rodents'] as const" :key="what" class="row">
                 <legend>{{ t(`diagnose.${what}`) }}</legend>
-                <label v-for="[id, p] in boxes" :key="id" class="row chip">
-                  <input v-model="options.circumstances[what]" type="checkbox" :value="id" />
+                <TickBox
+                  v-for="[id, p] in boxes"
+                  :key="id"
+                  class="chip"
+                  :model-value="options.circumstances[what].includes(id)"
+                  @update:model-value="
+                    options.circumstances[what] = withOrWithout(options.circumstances[what], id, $event)
+                  "
+                >
                   {{ p.tag }}
-                </label>
+                </TickBox>
               </fieldset>
             </div>
           </details>
@@ -415,15 +408,15 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
               </span>
               <span class="row value">
                 <strong class="figure">{{ sayValue(r.reading.test, r.reading.value, site, speaker) }}</strong>
-                <button
+                <AppButton
                   v-if="writable"
-                  type="button"
-                  class="button plain small"
+                  look="plain"
+                  class="small"
                   :aria-label="t('diagnose.strike', { what: sayTest(r.reading.test, site, speaker) })"
                   @click="strike(r.id)"
                 >
                   ×
-                </button>
+                </AppButton>
               </span>
             </li>
           </ul>

@@ -64,28 +64,26 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
           </p>
         </div>
         <div class="row chooser">
-          <select
+          <PickOne
             id="shown-job"
             :aria-label="t('threads.showing')"
-            class="input"
-            :value="jobId ?? NO_JOB"
-            @change="show(($event.target as HTMLSelectElement).value)"
-          >
-            <option :value="NO_JOB">{{ t('threads.noReadings') }}</option>
-            <option v-for="id in jobs" :key="id" :value="id">
-              {{ property.facts!.jobs[id]!.title }}, {{ dayText(property.facts!.jobs[id]!.at) }}
-            </option>
-          </select>
-          <label v-if="controllers.length > 1" class="row quiet">
-            {{ t('test.controller') }}
-            <select
-              class="input"
-              :value="tag"
-              @change="navigateTo({ query: { controller: ($event.target as HTMLSelectElement).value } })"
-            >
-              <option v-for="[id, c] in controllers" :key="id" :value="c.tag">{{ c.tag }} {{ c.name }}</option>
-            </select>
-          </label>
+            :model-value="jobId ?? NO_JOB"
+            :options="[
+              { value: NO_JOB, label: t('threads.noReadings') },
+              ...jobs.map((id) => ({
+                value: id,
+                label: `${property.facts!.jobs[id]!.title}, ${dayText(property.facts!.jobs[id]!.at)}`,
+              })),
+            ]"
+            @update:model-value="show($event)"
+          />
+          <PickOne
+            v-if="controllers.length > 1"
+            :aria-label="t('test.controller')"
+            :model-value="tag"
+            :options="controllers.map(([id, c]) => ({ value: c.tag, label: `${c.tag} ${c.name}` }))"
+            @update:model-value="navigateTo({ query: { controller: $event } })"
+          />
           <NuxtLink class="button" :to="`/p/${route.params.id}/test`">{{ t('threads.start') }}</NuxtLink>
         </div>
       </header>
@@ -111,7 +109,7 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
     </div>
     <aside class="panel" :aria-label="t('detail.why')">
       <template v-if="chosen">
-        <button type="button" class="button plain back" @click="close">‹ {{ t('app.back') }}</button>
+        <AppButton look="plain" class="back" @click="close">‹ {{ t('app.back') }}</AppButton>
         <LazyStationDetail
           :key="`${chosen.terminal}`"
           :row="chosen"

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { checkSite, setSetting, type Command } from '../../../../core/site'
+import { checkSite, setSetting, usualSettings, type Command, type Settings } from '../../../../core/site'
 import { say } from '../../../../words'
 import { dayText, timeText, useSpeaker } from '../../../composables/useSpeaker'
 import { fileAddress, type Step } from '../../../lib/api'
-import { figureIn, temperatureMeant, temperatureShown } from '../../../lib/figures'
+import { temperatureMeant, temperatureShown } from '../../../lib/figures'
 import { standingReadings, jobsInOrder } from '../../../../core/record'
 import { saveText } from '../../../lib/save'
 import { useProperty } from '../../../stores/property'
+import { valueOf } from '../../../lib/fields'
 
 const route = useRoute()
 const property = useProperty()
@@ -21,87 +22,70 @@ const state = { wrong: 'fault', doubt: 'doubtful', gap: 'none' } as const
 /** One editable figure: how it is shown, its bounds as shown, and the command that stores it. */
 interface Field {
   key: string
-  label: string
   why: string
-  shown: string
+  unit?: string
+  shown: (s: Settings) => string
   low: number
   high: number
   store: (shown: number) => Command
 }
+const percent = (ratio: number) => String(Math.round(ratio * 1000) / 10)
 const fields = computed((): Field[] => {
   const s = settings.value
   const F = s.units.temperature === 'F'
   return [
     {
-      key: 'ground_C',
-      label: `${t('record.ground')}, ${F ? '°F' : '°C'}`,
-      why: t('record.why.ground_C'),
-      shown: temperatureShown(s.ground_C, s.units),
+      key: 'ground',
+      why: 'ground_C',
+      unit: F ? '°F' : '°C',
+      shown: (of) => temperatureShown(of.ground_C, s.units),
       low: -40,
       high: F ? 194 : 90,
       store: (v) => setSetting('ground_C', temperatureMeant(v, s.units)),
     },
     {
-      key: 'soundSplice_ohm',
-      label: t('record.soundSplice'),
-      why: t('record.why.soundSplice_ohm'),
-      shown: String(s.soundSplice_ohm),
+      key: 'soundSplice',
+      why: 'soundSplice_ohm',
+      shown: (of) => String(of.soundSplice_ohm),
       low: 0,
       high: 1,
       store: (v) => setSetting('soundSplice_ohm', v),
     },
     {
-      key: 'coilTolerance_ratio',
-      label: t('record.coilTolerance'),
-      why: t('record.why.coilTolerance_ratio'),
-      shown: String(Math.round(s.coilTolerance_ratio * 1000) / 10),
+      key: 'coilTolerance',
+      why: 'coilTolerance_ratio',
+      shown: (of) => percent(of.coilTolerance_ratio),
       low: 0,
       high: 50,
       store: (v) => setSetting('coilTolerance_ratio', v / 100),
     },
     {
-      key: 'lengthTolerance_ratio',
-      label: t('record.lengthTolerance'),
-      why: t('record.why.lengthTolerance_ratio'),
-      shown: String(Math.round(s.lengthTolerance_ratio * 1000) / 10),
+      key: 'lengthTolerance',
+      why: 'lengthTolerance_ratio',
+      shown: (of) => percent(of.lengthTolerance_ratio),
       low: 0,
       high: 50,
       store: (v) => setSetting('lengthTolerance_ratio', v / 100),
     },
     {
       key: 'ruleLow',
-      label: t('record.ruleLow'),
-      why: t('record.why.ruleOfThumb_ohm'),
-      shown: String(s.ruleOfThumb_ohm.low),
+      why: 'ruleOfThumb_ohm',
+      shown: (of) => String(of.ruleOfThumb_ohm.low),
       low: 0,
       high: s.ruleOfThumb_ohm.high - 1,
       store: (v) => setSetting('ruleOfThumb_ohm', { ...s.ruleOfThumb_ohm, low: v }),
     },
     {
       key: 'ruleHigh',
-      label: t('record.ruleHigh'),
-      why: t('record.why.ruleOfThumb_ohm'),
-      shown: String(s.ruleOfThumb_ohm.high),
+      why: 'ruleOfThumb_ohm',
+      shown: (of) => String(of.ruleOfThumb_ohm.high),
       low: s.ruleOfThumb_ohm.low + 1,
       high: 1000,
       store: (v) => setSetting('ruleOfThumb_ohm', { ...s.ruleOfThumb_ohm, high: v }),
     },
   ]
 })
-const bad = ref<Record<string, string>>({})
-async function store(field: Field, text: string): Promise<void> {
-  const value = figureIn(text, field.low, field.high)
-  if (value === null) {
-    bad.value = {
-      ...bad.value,
-      [field.key]: t('test.bad.number', { field: field.label, low: field.low, high: field.high }),
-    }
-    return
-  }
-  const { [field.key]: _mended, ...rest } = bad.value
-  bad.value = rest
-  if (text !== field.shown) await property.change([field.store(value)])
-}
+const usual = usualSettings()
 async function storeAbout(field: 'name' | 'contractor', text: string, input: HTMLInputElement): Promise<void> {
   const plain = text.trim()
   if (field === 'name' && plain === '') {
@@ -128,7 +112,6 @@ async function saveCsv(): Promise<void> {
     .flatMap((id) => standingReadings(facts, id).map((l) => l.reading))
   saveText(`${site.value.about.name} readings.csv`, writeReadingsCsv(site.value, readings), 'text/csv')
 }
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
@@ -156,53 +139,32 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
               @change="storeAbout('contractor', valueOf($event), $event.target as HTMLInputElement)"
             />
           </div>
-          <div class="field">
-            <label for="units">{{ t('record.units') }}</label>
-            <select id="units" class="input" :value="unitsChoice" @change="storeUnits(valueOf($event))">
-              <option value="metric">{{ t('record.metric') }}</option>
-              <option value="imperial">{{ t('record.imperial') }}</option>
-            </select>
-          </div>
+          <PickOne
+            id="units"
+            :model-value="unitsChoice"
+            :label="t('record.units')"
+            :options="[
+              { value: 'metric', label: t('record.metric') },
+              { value: 'imperial', label: t('record.imperial') },
+            ]"
+            @update:model-value="storeUnits($event)"
+          />
           <div class="two">
-            <div v-for="f in fields" :key="f.key" class="field">
-              <label :for="`f-${f.key}`">{{ f.label }}</label>
-              <TextField
-                :id="`f-${f.key}`"
-                :model-value="f.shown"
-                inputmode="decimal"
-                :aria-invalid="!!bad[f.key]"
-                :aria-describedby="`f-${f.key}-how`"
-                @change="store(f, valueOf($event))"
-              />
-              <p :id="`f-${f.key}-how`" class="how">{{ f.why }}</p>
-              <p v-if="bad[f.key]" class="bad" role="alert">{{ bad[f.key] }}</p>
-            </div>
+            <FigureField
+              v-for="f in fields"
+              :id="`f-${f.key}`"
+              :key="f.key"
+              :label="f.unit ? `${t(`record.${f.key}`)}, ${f.unit}` : t(`record.${f.key}`)"
+              :why="t(`record.why.${f.why}`)"
+              :shown="f.shown(settings)"
+              :ours="f.shown(usual)"
+              :low="f.low"
+              :high="f.high"
+              :fixed="property.viewed !== null"
+              @store="property.change([f.store($event)])"
+            />
           </div>
         </section>
-        <section class="sheet stack">
-          <h2>{{ t('record.file') }}</h2>
-          <p class="quiet">{{ t('record.saveHow') }}</p>
-          <label class="row">
-            <input v-model="past" type="checkbox" />
-            {{ t('record.withPast') }}
-          </label>
-          <p class="row">
-            <a
-              class="button"
-              :href="
-                fileAddress(String(route.params.id), {
-                  pictures: Object.keys(site.underlays).length > 0,
-                  journal: past,
-                })
-              "
-              download
-            >
-              {{ t('record.save') }}
-            </a>
-            <button type="button" class="button" @click="saveCsv">{{ t('csv.outAll') }}</button>
-          </p>
-        </section>
-        <KeepOrGo :id="String(route.params.id)" :is-archived="property.held!.archived" />
       </div>
       <div class="stack">
         <section class="sheet stack">
@@ -224,14 +186,12 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
         <section class="sheet stack">
           <div class="row between">
             <h2>{{ t('record.steps') }}</h2>
-            <button
-              type="button"
-              class="button"
+            <AppButton
               :disabled="!property.undoable || property.pending > 0 || property.viewed !== null"
               @click="property.undo()"
             >
               {{ t('record.undoStep') }}
-            </button>
+            </AppButton>
           </div>
           <p v-if="property.held!.steps.length === 0" class="quiet">{{ t('record.noSteps') }}</p>
           <ol class="findings">
@@ -246,15 +206,36 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement).value
                 <em v-if="takenBack.has(s.id)" class="quiet">· {{ t('record.undoneStep') }}</em>
               </span>
               {{ ' ' }}
-              <button type="button" class="button plain see" @click="property.view(s.revision - 1)">
+              <AppButton look="plain" class="see" @click="property.view(s.revision - 1)">
                 {{ t('record.before') }}
-              </button>
+              </AppButton>
             </li>
           </ol>
           <p v-if="(property.held!.steps.at(-1)?.revision ?? 1) > 1">
-            <button type="button" class="button" @click="property.loadOlder()">{{ t('record.older') }}</button>
+            <AppButton @click="property.loadOlder()">{{ t('record.older') }}</AppButton>
           </p>
         </section>
+        <section class="sheet stack">
+          <h2>{{ t('record.file') }}</h2>
+          <p class="quiet">{{ t('record.saveHow') }}</p>
+          <TickBox v-model="past">{{ t('record.withPast') }}</TickBox>
+          <p class="row">
+            <a
+              class="button"
+              :href="
+                fileAddress(String(route.params.id), {
+                  pictures: Object.keys(site.underlays).length > 0,
+                  journal: past,
+                })
+              "
+              download
+            >
+              {{ t('record.save') }}
+            </a>
+            <AppButton @click="saveCsv">{{ t('csv.outAll') }}</AppButton>
+          </p>
+        </section>
+        <KeepOrGo :id="String(route.params.id)" :is-archived="property.held!.archived" />
         <p class="caution">{{ t('record.code') }}</p>
       </div>
     </div>

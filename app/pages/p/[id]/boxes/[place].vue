@@ -77,14 +77,9 @@ const takeApart = (splices: readonly SpliceId[]) =>
     <BoxCensus :site="site" :place="place" :fixed="fixed" @keep="doing" />
     <div v-if="joints.length > 0" class="row title">
       <h2>{{ t('boxes.picture') }}</h2>
-      <button
-        v-if="!fixed && unsettled"
-        type="button"
-        class="button primary"
-        @click="doing(planBoxCommands(site, place))"
-      >
+      <AppButton v-if="!fixed && unsettled" look="primary" @click="doing(planBoxCommands(site, place))">
         {{ t('boxes.planBox') }}
-      </button>
+      </AppButton>
     </div>
     <div class="joints">
       <BoxJointCard

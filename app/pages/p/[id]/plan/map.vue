@@ -134,12 +134,7 @@ function save(format: 'geojson' | 'gpx'): void {
     format === 'geojson' ? 'application/geo+json' : 'application/gpx+xml',
   )
 }
-const chooser = ref<HTMLInputElement | null>(null)
-async function openFile(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
+async function openFile(file: File): Promise<void> {
   if (file.size > MOST_BYTES) {
     doing({ ok: false, refusals: [{ code: 'too_large', path: [], params: {} }] })
     return
@@ -205,12 +200,7 @@ onBeforeUnmount(() => {
   window.removeEventListener('online', again)
   picture.value?.close()
 })
-const pictureChooser = ref<HTMLInputElement | null>(null)
-async function openPicture(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
+async function openPicture(file: File): Promise<void> {
   const taken = await takePicture(id, file)
   if (!taken) {
     doing(refused(refusal('not_a_picture', [], { limit: 5 })))
@@ -246,31 +236,16 @@ function setMode(to: MapMode): void {
     <div class="row title">
       <h1>{{ t('map.title') }}</h1>
       <span class="row files">
-        <button v-if="!fixed" type="button" class="button" @click="chooser?.click()">{{ t('map.openFile') }}</button>
-        <button type="button" class="button" @click="save('geojson')">{{ t('map.geojson') }}</button>
-        <button type="button" class="button" @click="save('gpx')">{{ t('map.gpx') }}</button>
-        <button v-if="!fixed" type="button" class="button" @click="pictureChooser?.click()">
-          {{ t('map.picture') }}
-        </button>
+        <FileButton
+          v-if="!fixed"
+          accept=".geojson,.json,.gpx,application/geo+json,application/gpx+xml"
+          :label="t('map.openFile')"
+          @chosen="openFile"
+        />
+        <AppButton @click="save('geojson')">{{ t('map.geojson') }}</AppButton>
+        <AppButton @click="save('gpx')">{{ t('map.gpx') }}</AppButton>
+        <FileButton v-if="!fixed" accept="image/*" :label="t('map.picture')" @chosen="openPicture" />
       </span>
-      <input
-        ref="chooser"
-        type="file"
-        accept=".geojson,.json,.gpx,application/geo+json,application/gpx+xml"
-        class="sr-only"
-        tabindex="-1"
-        :aria-label="t('map.openFile')"
-        @change="openFile"
-      />
-      <input
-        ref="pictureChooser"
-        type="file"
-        accept="image/*"
-        class="sr-only"
-        tabindex="-1"
-        :aria-label="t('map.picture')"
-        @change="openPicture"
-      />
     </div>
     <ul v-if="sentences.length > 0" class="sheet wrong" role="alert">
       <li v-for="s in sentences" :key="s">{{ s }}</li>
@@ -279,27 +254,26 @@ function setMode(to: MapMode): void {
       <span>
         <span v-for="s in told" :key="s" class="line">{{ s }}</span>
       </span>
-      <button type="button" class="button plain" :aria-label="t('app.close')" @click="told = []">×</button>
+      <AppButton look="plain" :aria-label="t('app.close')" @click="told = []">×</AppButton>
     </div>
     <div class="work-area">
       <div class="map">
         <div class="row modes" role="group" :aria-label="t('map.title')">
-          <button
+          <AppButton
             v-for="m in MODES"
             :key="m.mode"
-            type="button"
-            class="button slim"
+            class="slim"
             :class="{ primary: mode === m.mode }"
             :aria-pressed="mode === m.mode"
             :disabled="fixed && m.mode !== 'choose'"
             @click="setMode(m.mode)"
           >
             {{ m.label }}
-          </button>
-          <button type="button" class="button slim" @click="board?.fit()">{{ t('map.fit') }}</button>
-          <button v-if="mode === 'cable'" type="button" class="button slim primary" @click="board?.finish()">
+          </AppButton>
+          <AppButton class="slim" @click="board?.fit()">{{ t('map.fit') }}</AppButton>
+          <AppButton v-if="mode === 'cable'" look="primary" class="slim" @click="board?.finish()">
             {{ t('map.done') }}
-          </button>
+          </AppButton>
         </div>
         <p v-if="mode === 'place'" class="quiet hint">
           {{ t('map.boxHere') }}
@@ -347,37 +321,37 @@ function setMode(to: MapMode): void {
           <template v-if="unplaced.length > 0">
             <h2>{{ t('map.unplaced') }}</h2>
             <p class="chips">
-              <button
+              <AppButton
                 v-for="p in unplaced"
                 :key="p.id"
-                type="button"
+                look="bare"
                 class="chip figure"
                 :class="{ chosen: waiting === p.id }"
                 @click="pick(p.id)"
               >
                 {{ p.place.tag }}
-              </button>
+              </AppButton>
             </p>
           </template>
           <h2 v-if="unplaced.length < places.length">{{ t('boxes.title') }}</h2>
           <p class="chips">
-            <button
+            <AppButton
               v-for="p in places.filter((x) => x.at !== null)"
               :key="p.id"
-              type="button"
+              look="bare"
               class="chip figure"
               :class="{ chosen: place === p.id, doubtful: p.place.found === 'lost' }"
               :aria-pressed="place === p.id"
               @click="pick(p.id)"
             >
               {{ p.place.tag }}
-            </button>
+            </AppButton>
           </p>
           <h2>{{ t('map.cables') }}</h2>
           <ul class="cables">
             <li v-for="c in cables" :key="c.id">
-              <button
-                type="button"
+              <AppButton
+                look="bare"
                 class="cable"
                 :class="{ chosen: cable === c.id }"
                 :aria-pressed="cable === c.id"
@@ -390,7 +364,7 @@ function setMode(to: MapMode): void {
                 <span class="quiet figure">
                   {{ c.drawn_m === null ? t('map.notDrawn') : unbroken(lengthText(c.drawn_m, site.settings.units)) }}
                 </span>
-              </button>
+              </AppButton>
             </li>
           </ul>
           <div class="field">

@@ -2,32 +2,50 @@
 import { materialSheets, writeMaterialCsv } from '../../../../../core/formats'
 import { gaugeText, inUnit, lengthText, parseGauge, toMetres, type Gauge } from '../../../../../core/quantity'
 import { copperCents_per_m, stockOf } from '../../../../../core/sizing'
-import { getOrThrow, type Settings } from '../../../../../core/site'
+import { getOrThrow, usualSettings, type Settings, type Site } from '../../../../../core/site'
 import {
   cableLengths,
   conductorCounts,
   connectorCounts,
   deviceCounts,
+  MATERIAL_PARTS,
+  materialPart,
   spoolPlans,
   spoolsOf,
+  type ConnectorCount,
+  type MaterialPart,
   type Ware,
 } from '../../../../../core/takeoff'
 import { useCableName } from '../../../../composables/useCableName'
 import { unbroken, useSpeaker } from '../../../../composables/useSpeaker'
 import { figureIn } from '../../../../lib/figures'
+import { optionsOf } from '../../../../lib/options'
 import { saveBlob, saveText } from '../../../../lib/save'
 import { useProperty } from '../../../../stores/property'
+import { valueOf } from '../../../../lib/fields'
+import type { TableColumn } from '../../../../lib/table'
 
 const property = useProperty()
 const site = computed(() => property.site!)
 const units = computed(() => site.value.settings.units)
 const { t } = useSpeaker(() => units.value)
-const cables = computed(() => cableLengths(site.value))
-const spools = computed(() => spoolPlans(site.value))
+/** Terminals that were ever read: what hangs on them is there. */
+const read = computed(() =>
+  Object.values(property.facts!.readings).flatMap(({ test }) =>
+    Object.values(test).flatMap((at) => (typeof at === 'object' && at.kind === 'terminal' ? [at] : [])),
+  ),
+)
+const partOf = (part: MaterialPart) => materialPart(site.value, part, read.value)
+const isAnything = (of: Site) => [of.cables, of.devices, of.splices].some((c) => Object.keys(c).length > 0)
+/** What is looked at: what is to buy, where anything is. */
+const part = ref<MaterialPart>(isAnything(partOf('to_buy')) ? 'to_buy' : 'all')
+const counted = computed(() => partOf(part.value))
+const cables = computed(() => cableLengths(counted.value))
+const spools = computed(() => (part.value === 'there' ? [] : spoolPlans(counted.value)))
 const [connectors, conductors, devices] = [
-  computed(() => connectorCounts(site.value)),
-  computed(() => conductorCounts(site.value)),
-  computed(() => deviceCounts(site.value)),
+  computed(() => connectorCounts(counted.value)),
+  computed(() => conductorCounts(counted.value)),
+  computed(() => deviceCounts(counted.value)),
 ]
 const long = (m: number) => unbroken(lengthText(m, units.value))
 const tag = (place: string) => getOrThrow(site.value.places, place).tag
@@ -46,38 +64,43 @@ const say = (key: string, sentence: string | null) => {
   const { [key]: _was, ...rest } = bad.value
   bad.value = sentence === null ? rest : { ...rest, [key]: sentence }
 }
-const fields = computed(() => [
-  {
-    key: 'slack',
-    label: `${t('material.slack')}, ${units.value.length}`,
-    why: t('material.why.slack'),
-    shown: figure(inUnit(material.value.slackPerEnd_m, units.value.length)),
-    high: inUnit(20, units.value.length),
-    save: (v: number) => store({ slackPerEnd_m: toMetres(v, units.value.length) }),
-  },
-  {
-    key: 'expansion',
-    label: t('material.expansion'),
-    why: t('material.why.expansion'),
-    shown: figure(material.value.expansion_ratio * 100),
-    high: 50,
-    save: (v: number) => store({ expansion_ratio: v / 100 }),
-  },
-  {
-    key: 'reserve',
-    label: t('material.reserve'),
-    why: t('material.why.reserve'),
-    shown: figure(material.value.reserve_ratio * 100),
-    high: 100,
-    save: (v: number) => store({ reserve_ratio: v / 100 }),
-  },
-])
+const usual = usualSettings().material
 const figure = (v: number) => String(Math.round(v * 100) / 100)
-async function keep(f: (typeof fields.value)[number], text: string): Promise<void> {
-  const value = figureIn(text, 0, f.high)
-  say(f.key, value === null ? t('test.bad.number', { field: f.label, low: 0, high: Math.round(f.high) }) : null)
-  if (value !== null && text.trim() !== f.shown) await f.save(value)
-}
+const fields = computed(() => {
+  const { length } = units.value
+  const long = (m: number) => figure(inUnit(m, length))
+  const percent = (ratio: number) => figure(ratio * 100)
+  const { slackPerEnd_m, expansion_ratio, reserve_ratio } = material.value
+  return [
+    {
+      key: 'slack',
+      label: `${t('material.slack')}, ${length}`,
+      why: t('material.why.slack'),
+      shown: long(slackPerEnd_m),
+      ours: long(usual.slackPerEnd_m),
+      high: inUnit(20, length),
+      save: (v: number) => store({ slackPerEnd_m: toMetres(v, length) }),
+    },
+    {
+      key: 'expansion',
+      label: t('material.expansion'),
+      why: t('material.why.expansion'),
+      shown: percent(expansion_ratio),
+      ours: percent(usual.expansion_ratio),
+      high: 50,
+      save: (v: number) => store({ expansion_ratio: v / 100 }),
+    },
+    {
+      key: 'reserve',
+      label: t('material.reserve'),
+      why: t('material.why.reserve'),
+      shown: percent(reserve_ratio),
+      ours: percent(usual.reserve_ratio),
+      high: 100,
+      save: (v: number) => store({ reserve_ratio: v / 100 }),
+    },
+  ]
+})
 const spoolText = computed(() =>
   spoolsOf(site.value)
     .map((m) => figure(inUnit(m, units.value.length)))
@@ -132,19 +155,40 @@ async function keepStock(text: string): Promise<void> {
   stockDraft.value = null
   await store({ stock: stock as Settings['material']['stock'] })
 }
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
-const saveCsv = () => saveText(`${site.value.about.name} material.csv`, writeMaterialCsv(site.value), 'text/csv')
+const fileName = computed(() => `${site.value.about.name} material, ${t(`material.parts.${part.value}`)}`)
+const saveCsv = () => saveText(`${fileName.value}.csv`, writeMaterialCsv(counted.value), 'text/csv')
 const saving = ref(false)
 async function saveXlsx(): Promise<void> {
   saving.value = true
   const { default: writeExcelFile } = await import('write-excel-file/browser')
-  const sheets = materialSheets(site.value).map(({ name, rows }) => ({
+  const sheets = materialSheets(counted.value).map(({ name, rows }) => ({
     sheet: name,
     data: rows.map((r, i) => r.map((value) => ({ value, ...(i === 0 ? { fontWeight: 'bold' as const } : {}) }))),
   }))
-  saveBlob(`${site.value.about.name} material.xlsx`, await writeExcelFile(sheets).toBlob())
+  saveBlob(`${fileName.value}.xlsx`, await writeExcelFile(sheets).toBlob())
   saving.value = false
 }
+const cableColumns = computed<TableColumn<(typeof cables.value)[number]>[]>(() => [
+  { key: 'cable', header: t('plan.cell.cable'), figure: true, sort: (c) => nameOf(c.cable) },
+  { key: 'way', header: t('plan.way'), figure: true },
+  { key: 'ware', header: t('material.ware'), sort: (c) => wareText(c.ware) },
+  { key: 'route', header: t('material.route'), figure: true, sort: (c) => c.route_m },
+  { key: 'expansion', header: t('material.expansionShort'), figure: true },
+  { key: 'slack', header: t('material.slackShort'), figure: true },
+  {
+    key: 'order',
+    header: t(part.value === 'there' ? 'material.whole' : 'material.order'),
+    figure: true,
+    sort: (c) => c.order_m,
+  },
+])
+const connectorColumns = computed<TableColumn<(typeof connectors.value)[number]>[]>(() => [
+  { key: 'connector', header: t('material.connector') },
+  { key: 'count', header: t('material.count'), figure: true, sort: (c) => c.count },
+  ...(part.value === 'there'
+    ? []
+    : [{ key: 'take', header: t('material.take'), figure: true, sort: (c: ConnectorCount) => c.withReserve }]),
+])
 </script>
 
 <template>
@@ -152,17 +196,26 @@ async function saveXlsx(): Promise<void> {
     <div class="row title">
       <h1>{{ t('material.title') }}</h1>
       <span class="row no-print">
-        <button type="button" class="button" @click="saveCsv">{{ t('material.csv') }}</button>
-        <button type="button" class="button" :disabled="saving" @click="saveXlsx">{{ t('material.xlsx') }}</button>
+        <AppButton @click="saveCsv">{{ t('material.csv') }}</AppButton>
+        <AppButton :disabled="saving" @click="saveXlsx">{{ t('material.xlsx') }}</AppButton>
       </span>
     </div>
-    <p v-if="cables.length === 0" class="sheet row">
+    <p v-if="Object.keys(site.cables).length === 0" class="sheet row">
       {{ t('material.none') }}
       <NuxtLink class="button primary" :to="`/p/${$route.params.id}/plan`">{{ t('plan.begin') }}</NuxtLink>
     </p>
     <div v-else class="columns">
       <div class="stack">
-        <section class="sheet stack">
+        <div class="stack tight no-print">
+          <PickBar
+            v-model="part"
+            :label="t('material.part')"
+            :options="optionsOf(MATERIAL_PARTS, (p) => t(`material.parts.${p}`))"
+          />
+          <p class="quiet small">{{ t(`material.partHow.${part}`) }}</p>
+        </div>
+        <p v-if="!isAnything(counted)" class="sheet">{{ t('material.nothing') }}</p>
+        <section v-if="spools.length > 0" class="sheet stack">
           <h2>{{ t('material.spools') }}</h2>
           <p class="quiet small">{{ t('material.spoolsHow') }}</p>
           <article v-for="p in spools" :key="p.ware.key" class="ware">
@@ -217,99 +270,73 @@ async function saveXlsx(): Promise<void> {
             </ul>
           </article>
         </section>
-        <section class="sheet scroll" tabindex="0" :aria-label="t('material.cables')">
+        <section v-if="cables.length > 0" class="sheet">
           <h2>{{ t('material.cables') }}</h2>
-          <table class="table">
-            <thead>
-              <tr>
-                <th scope="col">{{ t('plan.cell.cable') }}</th>
-                <th scope="col">{{ t('plan.way') }}</th>
-                <th scope="col">{{ t('material.ware') }}</th>
-                <th scope="col">{{ t('material.route') }}</th>
-                <th scope="col">{{ t('material.expansionShort') }}</th>
-                <th scope="col">{{ t('material.slackShort') }}</th>
-                <th scope="col">{{ t('material.order') }}</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="c in cables" :key="c.cable">
-                <td class="figure">{{ nameOf(c.cable) }}</td>
-                <td class="figure">{{ tag(c.from) }}–{{ tag(c.to) }}</td>
-                <td>{{ wareText(c.ware) }}</td>
-                <td class="figure">
-                  {{ long(c.route_m) }}
-                  <span v-if="c.unknown" class="doubtful">{{ t('material.atMost') }}</span>
-                </td>
-                <td class="figure">{{ long(c.expansion_m) }}</td>
-                <td class="figure">{{ long(c.slack_m) }}</td>
-                <td class="figure">
-                  <strong>{{ long(c.order_m) }}</strong>
-                </td>
-              </tr>
-            </tbody>
-          </table>
+          <AppTable :rows="cables" :columns="cableColumns" :row-key="(c) => c.cable" :label="t('material.cables')">
+            <template #cable="{ row: c }">{{ nameOf(c.cable) }}</template>
+            <template #way="{ row: c }">{{ tag(c.from) }}–{{ tag(c.to) }}</template>
+            <template #ware="{ row: c }">{{ wareText(c.ware) }}</template>
+            <template #route="{ row: c }">
+              {{ long(c.route_m) }}
+              <span v-if="c.unknown" class="doubtful">{{ t('material.atMost') }}</span>
+            </template>
+            <template #expansion="{ row: c }">{{ long(c.expansion_m) }}</template>
+            <template #slack="{ row: c }">{{ long(c.slack_m) }}</template>
+            <template #order="{ row: c }">
+              <strong>{{ long(c.order_m) }}</strong>
+            </template>
+          </AppTable>
+        </section>
+        <section v-if="connectors.length > 0" class="sheet stack">
+          <h2>{{ t('material.connectors') }}</h2>
+          <AppTable
+            :rows="connectors"
+            :columns="connectorColumns"
+            :row-key="(c) => `${c.connector} ${c.conductors}`"
+            :label="t('material.connectors')"
+          >
+            <template #connector="{ row: c }">
+              {{ t('material.kind', { kind: t(`material.kinds.${c.connector}`), count: c.conductors }, c.conductors) }}
+            </template>
+            <template #count="{ row: c }">{{ c.count }}</template>
+            <template #take="{ row: c }">
+              <strong>{{ c.withReserve }}</strong>
+            </template>
+          </AppTable>
+          <p class="quiet small">{{ t('material.connectorsHow') }}</p>
+        </section>
+        <section v-if="conductors.length + devices.length > 0" class="sheet stack">
+          <h2>{{ t('material.conductors') }}</h2>
+          <FigureList v-if="conductors.length > 0" :rows="conductors" :row-key="(c) => size(c.gauge)">
+            <template #words="{ row: c }">
+              <span class="figure">{{ size(c.gauge) }}</span>
+            </template>
+            <template #figure="{ row: c }">{{ long(c.length_m) }}</template>
+          </FigureList>
+          <FigureList :rows="devices" :row-key="(d) => `${d.kind} ${d.name}`">
+            <template #words="{ row: d }">
+              {{ t(`material.device.${d.kind}`) }}
+              <span v-if="d.name" class="quiet">· {{ d.name }}</span>
+            </template>
+            <template #figure="{ row: d }">{{ d.count }}</template>
+          </FigureList>
         </section>
       </div>
       <div class="stack">
-        <section class="sheet stack">
-          <h2>{{ t('material.connectors') }}</h2>
-          <table class="table">
-            <thead>
-              <tr>
-                <th scope="col">{{ t('material.connector') }}</th>
-                <th scope="col">{{ t('material.count') }}</th>
-                <th scope="col">{{ t('material.take') }}</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="c in connectors" :key="`${c.connector} ${c.conductors}`">
-                <td>
-                  {{
-                    t('material.kind', { kind: t(`material.kinds.${c.connector}`), count: c.conductors }, c.conductors)
-                  }}
-                </td>
-                <td class="figure">{{ c.count }}</td>
-                <td class="figure">
-                  <strong>{{ c.withReserve }}</strong>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p class="quiet small">{{ t('material.connectorsHow') }}</p>
-        </section>
-        <section class="sheet stack">
-          <h2>{{ t('material.conductors') }}</h2>
-          <table class="table">
-            <tbody>
-              <tr v-for="c in conductors" :key="size(c.gauge)">
-                <td class="figure">{{ size(c.gauge) }}</td>
-                <td class="figure">{{ long(c.length_m) }}</td>
-              </tr>
-              <tr v-for="d in devices" :key="`${d.kind} ${d.name}`">
-                <td>
-                  {{ t(`material.device.${d.kind}`) }}
-                  <span v-if="d.name" class="quiet">· {{ d.name }}</span>
-                </td>
-                <td class="figure">{{ d.count }}</td>
-              </tr>
-            </tbody>
-          </table>
-        </section>
         <section v-if="!property.viewed" class="sheet stack no-print">
           <h2>{{ t('material.settings') }}</h2>
-          <div v-for="f in fields" :key="f.key" class="field">
-            <label :for="`m-${f.key}`">{{ f.label }}</label>
-            <TextField
-              :id="`m-${f.key}`"
-              :model-value="f.shown"
-              inputmode="decimal"
-              :aria-invalid="!!bad[f.key]"
-              :aria-describedby="`m-${f.key}-how`"
-              @change="keep(f, valueOf($event))"
-            />
-            <p :id="`m-${f.key}-how`" class="how">{{ f.why }}</p>
-            <p v-if="bad[f.key]" class="bad" role="alert">{{ bad[f.key] }}</p>
-          </div>
+          <FigureField
+            v-for="f in fields"
+            :id="`m-${f.key}`"
+            :key="f.key"
+            :label="f.label"
+            :why="f.why"
+            :shown="f.shown"
+            :ours="f.ours"
+            :low="0"
+            :high="f.high"
+            @store="f.save"
+          />
           <div class="field">
             <label for="m-spools">{{ t('material.spoolLengths') }}, {{ units.length }}</label>
             <TextField
@@ -322,15 +349,14 @@ async function saveXlsx(): Promise<void> {
           </div>
           <div class="field">
             <label for="m-stock">{{ t('material.stock', { unit: units.length }) }}</label>
-            <textarea
+            <TextArea
               id="m-stock"
-              class="input figure"
+              class="figure"
               rows="6"
-              spellcheck="false"
-              :value="stockDraft ?? stockText"
-              @input="stockDraft = ($event.target as HTMLTextAreaElement).value"
+              :model-value="stockDraft ?? stockText"
               :aria-invalid="!!bad.stock"
-              @change="keepStock(($event.target as HTMLTextAreaElement).value)"
+              @update:model-value="stockDraft = $event ?? ''"
+              @change="keepStock(valueOf($event))"
             />
             <p class="how">{{ t('material.stockHow') }}</p>
             <p v-if="bad.stock" class="bad" role="alert">{{ bad.stock }}</p>

@@ -5,6 +5,7 @@ import { threadName } from '../../../../../words/sizing'
 import { useMargins } from '../../../../composables/useSizing'
 import { useSpeaker } from '../../../../composables/useSpeaker'
 import { useProperty } from '../../../../stores/property'
+import type { TableColumn } from '../../../../lib/table'
 
 const property = useProperty()
 const site = computed(() => property.site!)
@@ -28,6 +29,20 @@ const state = (thread: ThreadMargin) => (thread.margin_V < 0 ? 'fault' : thread.
 const short = computed(() => found.value?.threads.filter((thread) => thread.margin_V < 0).length ?? 0)
 const most = computed(() => Math.max(1, ...(found.value?.threads.map((thread) => Math.abs(thread.margin_V)) ?? [])))
 const print = () => window.print()
+const columns = computed<TableColumn<ThreadMargin>[]>(() => [
+  { key: 'thread', header: t('sizes.thread'), sort: nameOf },
+  { key: 'atCoil', header: t('sizes.atCoil'), figure: true, sort: (thread) => thread.volt_V },
+  { key: 'needed', header: t('sizes.needed'), figure: true },
+  { key: 'margin', header: t('sizes.spare'), figure: true, sort: (thread) => thread.margin_V },
+])
+const reachColumns = computed<TableColumn<NonNullable<typeof reach.value>['rows'][number]>[]>(() => [
+  { key: 'size', header: t('plan.size'), figure: true },
+  ...(reach.value?.lost_V ?? []).map((_, n) => ({
+    key: `reach-${n}`,
+    header: `${t('sizes.valves', n + 1)}, ${units.value.length}`,
+    figure: true,
+  })),
+])
 </script>
 
 <template>
@@ -74,35 +89,29 @@ const print = () => window.print()
         <WhatIfPanel v-model="what" :site="site" :units="units" />
         <section class="sheet scroll">
           <h2>{{ t('sizes.threads') }}</h2>
-          <table class="table">
-            <thead>
-              <tr>
-                <th scope="col">{{ t('sizes.thread') }}</th>
-                <th scope="col">{{ t('sizes.atCoil') }}</th>
-                <th scope="col">{{ t('sizes.needed') }}</th>
-                <th scope="col" class="margin">{{ t('sizes.spare') }}</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="thread in found.threads" :key="keyOf(thread)" :class="{ picked: thread === chosen }">
-                <td>
-                  <button type="button" class="pick" :aria-pressed="thread === chosen" @click="picked = keyOf(thread)">
-                    <StateMark :state="state(thread)" silent />
-                    {{ nameOf(thread) }}
-                    <span v-if="thread.part !== 'starting'" class="quiet">· {{ t(`sizes.part.${thread.part}`) }}</span>
-                  </button>
-                </td>
-                <td class="figure">{{ thread.volt_V.toFixed(2) }} V</td>
-                <td class="figure">{{ thread.needed_V.toFixed(2) }} V</td>
-                <td class="figure margin">
-                  <span class="meter">
-                    <i :class="state(thread)" :style="{ width: `${(Math.abs(thread.margin_V) / most) * 100}%` }" />
-                  </span>
-                  {{ thread.margin_V < 0 ? '−' : '' }}{{ Math.abs(thread.margin_V).toFixed(2) }} V
-                </td>
-              </tr>
-            </tbody>
-          </table>
+          <AppTable
+            :rows="found.threads"
+            :columns="columns"
+            :row-key="keyOf"
+            :row-class="(thread) => (thread === chosen ? 'picked' : '')"
+            :label="t('sizes.threads')"
+          >
+            <template #thread="{ row: thread }">
+              <AppButton look="bare" class="pick" :aria-pressed="thread === chosen" @click="picked = keyOf(thread)">
+                <StateMark :state="state(thread)" silent />
+                {{ nameOf(thread) }}
+                <span v-if="thread.part !== 'starting'" class="quiet">· {{ t(`sizes.part.${thread.part}`) }}</span>
+              </AppButton>
+            </template>
+            <template #atCoil="{ row: thread }">{{ thread.volt_V.toFixed(2) }} V</template>
+            <template #needed="{ row: thread }">{{ thread.needed_V.toFixed(2) }} V</template>
+            <template #margin="{ row: thread }">
+              <span class="meter">
+                <i :class="state(thread)" :style="{ width: `${(Math.abs(thread.margin_V) / most) * 100}%` }" />
+              </span>
+              {{ thread.margin_V < 0 ? '−' : '' }}{{ Math.abs(thread.margin_V).toFixed(2) }} V
+            </template>
+          </AppTable>
         </section>
         <section class="sheet">
           <ThreadLosses :thread="chosen" :site="asked" :name="nameOf(chosen)" :units="units" />
@@ -115,7 +124,7 @@ const print = () => window.print()
     <section v-if="reach" class="sheet stack">
       <div class="row title">
         <h2>{{ t('sizes.reach') }}</h2>
-        <button type="button" class="button no-print" @click="print">{{ t('sizes.print') }}</button>
+        <AppButton class="no-print" @click="print">{{ t('sizes.print') }}</AppButton>
       </div>
       <p class="quiet">
         {{ site.about.name }}.
@@ -129,22 +138,17 @@ const print = () => window.print()
           })
         }}
       </p>
-      <table class="table">
-        <thead>
-          <tr>
-            <th scope="col">{{ t('plan.size') }}</th>
-            <th v-for="(volt, n) in reach.lost_V" :key="n" scope="col">
-              {{ t('sizes.valves', n + 1) }}, {{ units.length }}
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="r in reach.rows" :key="gaugeText(r.stocked.gauge)">
-            <td class="figure">{{ gaugeText(r.stocked.gauge) }}</td>
-            <td v-for="(m, n) in r.reach_m" :key="n" class="figure">{{ Math.floor(inUnit(m, units.length)) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <AppTable
+        :rows="reach.rows"
+        :columns="reachColumns"
+        :row-key="(r) => gaugeText(r.stocked.gauge)"
+        :label="t('sizes.reach')"
+      >
+        <template #size="{ row: r }">{{ gaugeText(r.stocked.gauge) }}</template>
+        <template v-for="(_, n) in reach.lost_V" :key="n" #[`reach-${n}`]="{ row: r }">
+          {{ Math.floor(inUnit(r.reach_m[n]!, units.length)) }}
+        </template>
+      </AppTable>
       <p class="quiet small">{{ t('sizes.reachFormula') }} {{ t('record.code') }}</p>
     </section>
   </div>
@@ -182,19 +186,13 @@ const print = () => window.print()
   cursor: pointer;
   text-align: left;
 }
-tr.picked {
-  background: var(--copper-soft);
-}
 .table .figure {
-  white-space: nowrap;
-}
-.margin {
-  width: 34%;
   white-space: nowrap;
 }
 .meter {
   display: inline-block;
-  width: calc(100% - 76px);
+  width: 96px;
+  margin-right: 8px;
   height: 8px;
   vertical-align: middle;
   background: var(--key-bed);
@@ -223,9 +221,6 @@ tr.picked {
   }
   .meter {
     display: none;
-  }
-  .margin {
-    width: auto;
   }
 }
 </style>

@@ -20,6 +20,8 @@ import { say } from '../../../../../words'
 import { sayBreach } from '../../../../../words/breach'
 import { unbroken } from '../../../../composables/useSpeaker'
 import { useWiringPage } from '../../../../composables/useWiringPage'
+import { valueOf } from '../../../../lib/fields'
+import type { TableColumn } from '../../../../lib/table'
 
 /** The wiring plan: what every run needs, which core serves whom in which colour, what breaks a rule. */
 const { site, t, speaker, keep, sentences, fixed } = useWiringPage()
@@ -47,17 +49,11 @@ const pinOf = (cable: CableId, core: CoreId) => {
   const p = getOrThrow(getOrThrow(site.value.cables, cable).cores, core).pinned
   return p === null ? '' : p.use === 'station' ? p.station : p.use
 }
-function pin(cable: CableId, core: CoreId, event: Event): void {
-  const v = (event.target as HTMLSelectElement).value
-  void keep({
-    ok: true,
-    value: pinCommands(
-      site.value,
-      cable,
-      core,
-      v === '' ? null : v === 'common' || v === 'spare' ? { use: v } : { use: 'station', station: v as StationId },
-    ),
-  })
+type Pin = Parameters<typeof pinCommands>[3]
+const NO_STATION: Readonly<Record<string, Pin>> = { '': null, common: { use: 'common' }, spare: { use: 'spare' } }
+function pin(cable: CableId, core: CoreId, to: string): void {
+  const use = NO_STATION[to] === undefined ? { use: 'station' as const, station: to as StationId } : NO_STATION[to]
+  void keep({ ok: true, value: pinCommands(site.value, cable, core, use) })
 }
 const wire = (plan: RunPlan, u: Unwired) => void keep(wireCommands(site.value, plan.run, u))
 const colourOf = (plan: RunPlan, u: Unwired) =>
@@ -66,7 +62,6 @@ const colourOf = (plan: RunPlan, u: Unwired) =>
 const wiring = computed(() => site.value.settings.wiring)
 const set = (field: keyof Settings['wiring'], value: unknown) =>
   void keep({ ok: true, value: [{ do: 'setSetting', field: 'wiring', value: { ...wiring.value, [field]: value } }] })
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const unit = computed(() => site.value.settings.units.length)
 function number(event: Event, field: keyof Settings['wiring'], low: number, high: number, whole: boolean): void {
   const value = Number(valueOf(event).replace(',', '.'))
@@ -95,20 +90,32 @@ function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'togeth
     )
   else void keep(refused(refusal('not_within', [t(`connector.${kind}`)], { low: 0, high: 200 })))
 }
+const pinsOf = (plan: RunPlan) => [
+  { value: '', label: t('wiring.pinNone') },
+  { value: 'common', label: t('wiring.pinCommon') },
+  { value: 'spare', label: t('wiring.pinSpare') },
+  ...stationsOf(plan).map(([id, s]) => ({
+    value: id,
+    label: `${getOrThrow(getOrThrow(site.value.controllers, s.controller).terminals, s.terminal).tag} ${s.name}`,
+  })),
+]
+const columns = computed<TableColumn<RunPlan['cores'][number]>[]>(() => [
+  { key: 'core', header: t('wiring.core') },
+  { key: 'serves', header: t('wiring.serves') },
+  { key: 'cutAt', header: t('wiring.cutAt'), figure: true },
+  { key: 'through', header: t('wiring.through'), figure: true },
+  { key: 'colour', header: t('wiring.planColour') },
+  { key: 'pin', header: t('wiring.pin') },
+])
 </script>
 
 <template>
   <div class="stack">
     <div class="row title">
       <h1>{{ t('wiring.title') }}</h1>
-      <button
-        v-if="!fixed && whole.ok && whole.value.length > 0"
-        type="button"
-        class="button primary"
-        @click="keep(whole)"
-      >
+      <AppButton v-if="!fixed && whole.ok && whole.value.length > 0" look="primary" @click="keep(whole)">
         {{ t('wiring.plan') }}
-      </button>
+      </AppButton>
       <span v-else-if="whole.ok && plans.length > 0" class="fits">
         <StateMark state="fits" silent />
         {{ t('wiring.planned') }}
@@ -167,56 +174,45 @@ function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'togeth
       <p v-for="u in plan.unwired" :key="u.device" class="row doubtful">
         <StateMark state="doubtful" silent />
         {{ t('wiring.unwired') }}: {{ getOrThrow(site.stations, u.station).name }}, {{ tag(u.place) }}
-        <button v-if="u.core !== null && !fixed" type="button" class="button" @click="wire(plan, u)">
+        <AppButton v-if="u.core !== null && !fixed" @click="wire(plan, u)">
           {{ t('wiring.wire', { colour: colourOf(plan, u) }) }}
-        </button>
+        </AppButton>
         <span v-else-if="u.core === null">{{ t('wiring.noSpare') }}</span>
       </p>
       <p v-if="record.kind !== 'multicore'" class="quiet">{{ t('wiring.singles') }}</p>
       <div v-else class="scroll" tabindex="0" role="region" :aria-label="`${t('wiring.core')} ${record.tag ?? ''}`">
-        <table class="table">
-          <thead>
-            <tr>
-              <th scope="col">{{ t('wiring.core') }}</th>
-              <th scope="col">{{ t('wiring.serves') }}</th>
-              <th scope="col">{{ t('wiring.cutAt') }}</th>
-              <th scope="col">{{ t('wiring.through') }}</th>
-              <th scope="col">{{ t('wiring.planColour') }}</th>
-              <th scope="col">{{ t('wiring.pin') }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="c in plan.cores" :key="c.core">
-              <td>
-                <CoreSwatch :colour="c.colour ?? c.planned" />
-                {{ c.colour ?? t('boxes.unsaid') }}
-              </td>
-              <td>
-                <span class="figure">{{ c.terminal ?? '' }}</span>
-                {{ c.use === 'in_use' ? nameOf(c.terminal) : t(`boxes.use.${c.use}`) }}
-              </td>
-              <td class="figure">{{ c.cutAt.map(tag).join(' ') }}</td>
-              <td class="figure quiet">{{ c.through.map(tag).join(' ') }}</td>
-              <td :class="{ quiet: c.planned === c.colour }">{{ c.planned }}</td>
-              <td>
-                <select
-                  class="input pin"
-                  :value="pinOf(plan.run.cable, c.core)"
-                  :disabled="fixed"
-                  :aria-label="`${t('wiring.pin')}: ${record.tag ?? ''} ${c.colour ?? c.planned}`"
-                  @change="pin(plan.run.cable, c.core, $event)"
-                >
-                  <option value="">{{ t('wiring.pinNone') }}</option>
-                  <option value="common">{{ t('wiring.pinCommon') }}</option>
-                  <option value="spare">{{ t('wiring.pinSpare') }}</option>
-                  <option v-for="[id, s] in stationsOf(plan)" :key="id" :value="id">
-                    {{ getOrThrow(getOrThrow(site.controllers, s.controller).terminals, s.terminal).tag }} {{ s.name }}
-                  </option>
-                </select>
-              </td>
-            </tr>
-          </tbody>
-        </table>
+        <AppTable
+          :rows="plan.cores"
+          :columns="columns"
+          :row-key="(c) => c.core"
+          :label="record.tag ?? t('plan.cell.cable')"
+        >
+          <template #core="{ row: c }">
+            <CoreSwatch :colour="c.colour ?? c.planned" />
+            {{ c.colour ?? t('boxes.unsaid') }}
+          </template>
+          <template #serves="{ row: c }">
+            <span class="figure">{{ c.terminal ?? '' }}</span>
+            {{ c.use === 'in_use' ? nameOf(c.terminal) : t(`boxes.use.${c.use}`) }}
+          </template>
+          <template #cutAt="{ row: c }">{{ c.cutAt.map(tag).join(' ') }}</template>
+          <template #through="{ row: c }">
+            <span class="quiet">{{ c.through.map(tag).join(' ') }}</span>
+          </template>
+          <template #colour="{ row: c }">
+            <span :class="{ quiet: c.planned === c.colour }">{{ c.planned }}</span>
+          </template>
+          <template #pin="{ row: c }">
+            <PickOne
+              class="pin"
+              :model-value="pinOf(plan.run.cable, c.core)"
+              :disabled="fixed"
+              :aria-label="`${t('wiring.pin')}: ${record.tag ?? ''} ${c.colour ?? c.planned}`"
+              :options="pinsOf(plan)"
+              @update:model-value="pin(plan.run.cable, c.core, $event)"
+            />
+          </template>
+        </AppTable>
       </div>
     </section>
     <details class="sheet">
@@ -278,19 +274,17 @@ function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'togeth
             "
           />
         </div>
-        <div class="field">
-          <label for="w-many">{{ t('wiring.manyCommons') }}</label>
-          <select
-            id="w-many"
-            class="input"
-            :value="wiring.manyCommons"
-            :disabled="fixed"
-            @change="set('manyCommons', valueOf($event))"
-          >
-            <option value="chain">{{ t('wiring.chain') }}</option>
-            <option value="split">{{ t('wiring.split') }}</option>
-          </select>
-        </div>
+        <PickOne
+          id="w-many"
+          :model-value="wiring.manyCommons"
+          :disabled="fixed"
+          :label="t('wiring.manyCommons')"
+          :options="[
+            { value: 'chain', label: t('wiring.chain') },
+            { value: 'split', label: t('wiring.split') },
+          ]"
+          @update:model-value="set('manyCommons', $event)"
+        />
         <div class="field wide">
           <label for="w-colours">{{ t('wiring.colours') }}</label>
           <TextField
@@ -314,15 +308,13 @@ function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'togeth
       <h3>{{ t('wiring.connectors') }}</h3>
       <ul class="kinds">
         <li v-for="k in KINDS" :key="k" class="row">
-          <label class="check">
-            <input
-              type="checkbox"
-              :checked="carriedNow.some((c) => c.kind === k)"
-              :disabled="fixed || (carriedNow.length === 1 && carriedNow[0]!.kind === k)"
-              @change="carry(k, ($event.target as HTMLInputElement).checked)"
-            />
+          <TickBox
+            :model-value="carriedNow.some((c) => c.kind === k)"
+            :disabled="fixed || (carriedNow.length === 1 && carriedNow[0]!.kind === k)"
+            @update:model-value="carry(k, $event)"
+          >
             {{ t(`connector.${k}`) }}
-          </label>
+          </TickBox>
           <template v-for="c in carriedNow.filter((x) => x.kind === k)" :key="c.kind">
             <TextField
               v-for="f in ['most', 'thickest_mm2', 'together_mm2'] as const"
@@ -410,19 +402,6 @@ summary {
   width: 76px;
   min-height: 34px;
 }
-.check {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  min-height: 40px;
-  min-width: 220px;
-  cursor: pointer;
-}
-.check input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--copper);
-}
 @media (max-width: 759px) {
   .pin,
   .slim {
@@ -430,9 +409,6 @@ summary {
   }
   .fields .field {
     max-width: none;
-  }
-  .check {
-    min-height: 48px;
   }
 }
 </style>

@@ -282,29 +282,29 @@ const miniScale = computed(() =>
           />
         </div>
         <div class="row keys desk-only">
-          <button type="button" class="button primary" @click="thenType(() => entry.keep())">
+          <AppButton look="primary" @click="thenType(() => entry.keep())">
             {{ next ? t('sweep.next', { tag: next.tag }) : t('sweep.saveThis') }}
-          </button>
-          <button type="button" class="button" @click="thenType(() => entry.keep('OL'))">
+          </AppButton>
+          <AppButton @click="thenType(() => entry.keep('OL'))">
             {{ t('sweep.open') }}
             <kbd>o</kbd>
-          </button>
-          <button type="button" class="button" @click="thenType(() => (asShort = true))">
+          </AppButton>
+          <AppButton @click="thenType(() => (asShort = true))">
             {{ t('sweep.short') }}
             <kbd>z</kbd>
-          </button>
-          <button type="button" class="button" @click="thenType(() => entry.step(1))">
+          </AppButton>
+          <AppButton @click="thenType(() => entry.step(1))">
             {{ t('sweep.skip') }}
             <kbd>s</kbd>
-          </button>
-          <button type="button" class="button" @click="thenType(() => entry.undo())">
+          </AppButton>
+          <AppButton @click="thenType(() => entry.undo())">
             {{ t('sweep.undoLast') }}
-          </button>
+          </AppButton>
         </div>
         <div class="row keys phone-only">
-          <button type="button" class="button" @click="entry.step(-1)">{{ t('sweep.previous') }}</button>
-          <button type="button" class="button" @click="entry.step(1)">{{ t('sweep.skip') }}</button>
-          <button type="button" class="button" @click="entry.undo()">{{ t('sweep.undoLast') }}</button>
+          <AppButton @click="entry.step(-1)">{{ t('sweep.previous') }}</AppButton>
+          <AppButton @click="entry.step(1)">{{ t('sweep.skip') }}</AppButton>
+          <AppButton @click="entry.undo()">{{ t('sweep.undoLast') }}</AppButton>
         </div>
         <ul class="phone-only recent">
           <li v-for="r in recent" :key="r.terminal">
@@ -509,9 +509,6 @@ kbd {
   }
   .row.phone-only {
     display: flex;
-  }
-  .conclusions.phone-only {
-    display: grid;
   }
   .picture {
     padding: 12px 16px 8px;

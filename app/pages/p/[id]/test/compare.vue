@@ -5,6 +5,7 @@ import { isOhms, standingReadings, testKey, jobsInOrder } from '../../../../../c
 import { useSweep } from '../../../../composables/useSweep'
 import { dayText, unbroken, useSpeaker } from '../../../../composables/useSpeaker'
 import { useProperty } from '../../../../stores/property'
+import type { TableColumn } from '../../../../lib/table'
 
 const route = useRoute()
 const property = useProperty()
@@ -62,6 +63,22 @@ const compared = computed(() => {
 })
 const shown = (ohm: number | null | undefined) => (ohm === undefined ? '' : ohm === null ? 'OL' : ohmsText(ohm))
 const signed = (ohm: number) => (Math.abs(ohm) < 0.05 ? '0.0' : `${ohm < 0 ? 'âˆ’' : '+'}${Math.abs(ohm).toFixed(1)}`)
+const columns = computed<TableColumn<(typeof compared.value)[number]>[]>(() => [
+  {
+    key: 'station',
+    header: later.value
+      ? `${t('test.controller')} ${property.site!.controllers[later.value.controller]!.tag}`
+      : t('test.controller'),
+  },
+  { key: 'earlier', header: earlier.value ? dayText(earlier.value.at) : '', figure: true, class: 'right' },
+  { key: 'later', header: later.value ? dayText(later.value.at) : '', figure: true, class: 'right' },
+  {
+    key: 'change',
+    header: t('compare.change'),
+    figure: true,
+    sort: ({ result }) => Math.abs(result?.change_ohm ?? 0),
+  },
+])
 </script>
 
 <template>
@@ -70,70 +87,53 @@ const signed = (ohm: number) => (Math.abs(ohm) < 0.05 ? '0.0' : `${ohm < 0 ? 'âˆ
     <p v-if="!earlier || !later" class="sheet">{{ t('compare.none') }}</p>
     <template v-else>
       <div class="two">
-        <div class="field">
-          <label for="earlier">{{ t('compare.first') }}</label>
-          <select
-            id="earlier"
-            class="input"
-            :value="earlier.id"
-            @change="choose('earlier', ($event.target as HTMLSelectElement).value)"
-          >
-            <option v-for="v in others" :key="v.id" :value="v.id">{{ v.title }}, {{ dayText(v.at) }}</option>
-          </select>
-        </div>
-        <div class="field">
-          <label for="later">{{ t('compare.second') }}</label>
-          <select
-            id="later"
-            class="input"
-            :value="later.id"
-            @change="choose('later', ($event.target as HTMLSelectElement).value)"
-          >
-            <option v-for="v in jobs" :key="v.id" :value="v.id">
-              {{ property.site!.controllers[v.controller]!.name }}: {{ v.title }}, {{ dayText(v.at) }}
-            </option>
-          </select>
-        </div>
+        <PickOne
+          id="earlier"
+          :model-value="earlier.id"
+          :label="t('compare.first')"
+          :options="others.map((v) => ({ value: v.id, label: `${v.title}, ${dayText(v.at)}` }))"
+          @update:model-value="choose('earlier', $event)"
+        />
+        <PickOne
+          id="later"
+          :model-value="later.id"
+          :label="t('compare.second')"
+          :options="
+            jobs.map((v) => ({
+              value: v.id,
+              label: `${property.site!.controllers[v.controller]!.name}: ${v.title}, ${dayText(v.at)}`,
+            }))
+          "
+          @update:model-value="choose('later', $event)"
+        />
       </div>
       <p class="quiet">
         {{ t('compare.how', { at_C: unbroken(temperatureText(later.ground_C, property.site!.settings.units)) }) }}
       </p>
       <div class="sheet">
-        <table class="table wide">
-          <thead>
-            <tr>
-              <th scope="col">{{ t('test.controller') }} {{ property.site!.controllers[later.controller]!.tag }}</th>
-              <th scope="col">{{ dayText(earlier.at) }}</th>
-              <th scope="col">{{ dayText(later.at) }}</th>
-              <th scope="col">{{ t('compare.change') }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="{ row, result } in compared" :key="row.terminal">
-              <td>
-                <NuxtLink
-                  :to="`/p/${route.params.id}?station=${property.site!.controllers[later.controller]!.tag}:${row.tag}`"
-                >
-                  <span class="figure">{{ row.tag }}</span>
-                  {{ row.name }}
-                </NuxtLink>
-              </td>
-              <template v-if="result">
-                <td class="figure">{{ shown(result.earlier_ohm) }}</td>
-                <td class="figure">{{ shown(result.later_ohm) }}</td>
-                <td class="figure" :class="result.state">
-                  {{ result.change_ohm === null ? '' : signed(result.change_ohm) }}
-                  <span v-if="result.code === 'opened'">{{ t('compare.opened') }}</span>
-                  <span v-if="result.code === 'both_open'">{{ t('compare.bothOpen') }}</span>
-                  <span v-if="result.code === 'closed_again'">{{ t('compare.closedAgain') }}</span>
-                  {{ ' ' }}
-                  <StateMark :state="result.state" />
-                </td>
-              </template>
-              <td v-else colspan="3" class="quiet">{{ t('compare.notBoth') }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <AppTable :rows="compared" :columns="columns" :row-key="({ row }) => row.terminal" :label="t('compare.title')">
+          <template #station="{ row: { row } }">
+            <NuxtLink
+              :to="`/p/${route.params.id}?station=${property.site!.controllers[later.controller]!.tag}:${row.tag}`"
+            >
+              <span class="figure">{{ row.tag }}</span>
+              {{ row.name }}
+            </NuxtLink>
+          </template>
+          <template #earlier="{ row: { result } }">{{ result ? shown(result.earlier_ohm) : '' }}</template>
+          <template #later="{ row: { result } }">{{ result ? shown(result.later_ohm) : '' }}</template>
+          <template #change="{ row: { result } }">
+            <span v-if="result" :class="result.state">
+              {{ result.change_ohm === null ? '' : signed(result.change_ohm) }}
+              <span v-if="result.code === 'opened'">{{ t('compare.opened') }}</span>
+              <span v-if="result.code === 'both_open'">{{ t('compare.bothOpen') }}</span>
+              <span v-if="result.code === 'closed_again'">{{ t('compare.closedAgain') }}</span>
+              {{ ' ' }}
+              <StateMark :state="result.state" />
+            </span>
+            <span v-else class="quiet">{{ t('compare.notBoth') }}</span>
+          </template>
+        </AppTable>
       </div>
     </template>
   </div>
@@ -147,17 +147,6 @@ const signed = (ohm: number) => (Math.abs(ohm) < 0.05 ? '0.0' : `${ohm < 0 ? 'âˆ
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 12px;
-}
-.wide th:not(:first-child),
-.wide td:not(:first-child) {
-  text-align: right;
-}
-.wide a {
-  color: inherit;
-}
-.wide thead th {
-  font-weight: 600;
-  color: var(--quiet);
 }
 @media (max-width: 759px) {
   .two {

@@ -21,14 +21,13 @@ const begun = (job: string) => navigateTo(`${base.value}/test/${job}`)
         <NuxtLink v-if="sweeps.length > 1" class="button" :to="`${base}/test/compare`">
           {{ t('compare.choose') }}
         </NuxtLink>
-        <button
+        <AppButton
           v-if="!property.viewed && Object.keys(property.site!.controllers).length > 0"
-          type="button"
-          class="button primary"
+          look="primary"
           @click="starting = true"
         >
           {{ t('test.start') }}
-        </button>
+        </AppButton>
       </span>
     </div>
     <p class="quiet">{{ t('test.noneHow') }}</p>
