@@ -1,6 +1,6 @@
 import type { FieldTest, ReadingValue } from '../record'
 import type { DeviceId } from '../site'
-import { blurAt, type Prediction } from './predictor'
+import { blurAt, type Prediction } from './predict'
 import { logSum } from './normal'
 import { eachUnit, chosenCells, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
 import { addPairs, LISTED_WITHIN_NATS, type FaultSet } from './pairs'

@@ -1,7 +1,7 @@
 import { randomSite, seeded } from '../../tests/random-site'
 import { COMMON_METER } from '../record'
 import type { ControllerId } from '../site'
-import { predictorOf, type Prediction } from './predictor'
+import { predictorOf, type Prediction } from './predict'
 import { huntContextOf } from './context'
 import { QUIET, USUAL_ODDS } from './odds'
 import { candidatesOf } from './tests'

@@ -3,7 +3,7 @@ import { getOrThrow, type ControllerId, type DeviceId, type PlaceId, type Site }
 import { climateOf, type Climate } from '../circuit'
 import { corrected_ohm } from '../expect'
 import { Posterior, type Beliefs, type Observation } from './beliefs'
-import { predictorOf, TRUNCATED } from './predictor'
+import { predictorOf, TRUNCATED } from './predict'
 import { huntContextOf, type HuntContext } from './context'
 import { materialOnly } from './material'
 import type { Pruning } from './pair-bounds'

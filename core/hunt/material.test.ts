@@ -1,7 +1,7 @@
 import { COMMON_METER } from '../record'
 import { randomSite } from '../../tests/random-site'
 import type { ControllerId } from '../site'
-import { predictorOf } from './predictor'
+import { predictorOf } from './predict'
 import { huntContextOf } from './context'
 import { materialOnly } from './material'
 import { FAMILIES, QUIET, USUAL_ODDS } from './odds'

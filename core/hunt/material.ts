@@ -1,5 +1,5 @@
 import { terminalEnd, type End } from '../site'
-import { blurAt, type Prediction } from './predictor'
+import { blurAt, type Prediction } from './predict'
 import type { HuntContext } from './context'
 import { normalBelow } from './normal'
 import type { Family } from './odds'

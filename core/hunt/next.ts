@@ -1,7 +1,7 @@
 import { testKey } from '../record'
 import type { PlaceId } from '../site'
 import type { Beliefs, Explanation } from './beliefs'
-import { blurAt, type Prediction } from './predictor'
+import { blurAt, type Prediction } from './predict'
 import type { HuntContext } from './context'
 import { normalBelow } from './normal'
 import type { Predictor } from './memoize'

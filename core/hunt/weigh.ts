@@ -1,6 +1,6 @@
 import type { ReadingValue } from '../record'
 import type { DeviceId } from '../site'
-import { blurAt, SOIL_MOST_ohm, TRUNCATED, type Prediction } from './predictor'
+import { blurAt, SOIL_MOST_ohm, TRUNCATED, type Prediction } from './predict'
 import { logNormal, logSum } from './normal'
 
 /**

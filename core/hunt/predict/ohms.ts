@@ -1,0 +1,111 @@
+import type { Across, Complex, Join } from '../../circuit'
+import type { DeviceId } from '../../site'
+import { nearNode } from '../equivalence'
+import { changesOf, modsOf, type Alter, type Faults, type NetworkEdit } from '../variants'
+import type { Basis } from './basis'
+import { half, meterSpread, type Prediction } from './prediction'
+
+/** What is undone and jumpered for a test, beside the faults. */
+export interface Undone {
+  readonly alters: readonly Alter[]
+  readonly joins: readonly Join[]
+}
+const NOTHING: Undone = { alters: [], joins: [] }
+
+/** Predictions of an ohmmeter on the network with its power off. */
+export interface Ohms {
+  /** Ohms between two nodes with these changes; null where no way leads from one to the other. */
+  readonly between: (across: Across, alters: readonly Alter[], joins: readonly Join[]) => number | null
+  readonly reading: (across: Across, faults: Faults, undone?: Undone) => Prediction
+  readonly toEarth: (from: number, faults: Faults, alters?: readonly Alter[]) => Prediction
+}
+
+/** By how much a coil is made larger to see how far a reading follows it. */
+const NUDGE_ratio = 0.02
+/** A coil with less of the meter's current than this part is none of the reading's. */
+const LEAST_SHARE = 0.02
+
+export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
+  const { site, meterState } = context
+  const { powered } = meterState
+  const ends = (element: number) => powered.parts[element]!
+  const between: Ohms['between'] = (across, alters, joins) => {
+    const reading = meterState.influence.ohms(
+      meterState.testOf(across.a, across.b),
+      changesOf(meterState, alters),
+      joins,
+    )
+    return reading.open ? null : Math.max(0, reading.value.re)
+  }
+  /** Coils that a reading depends on as recorded: worked out once per pair of points. */
+  const coilsIn = new Map<string, DeviceId[]>()
+  const coilsOf = (across: Across, joins: readonly Join[]): readonly DeviceId[] => {
+    const key = `${across.a} ${across.b} ${joins.length}`
+    const known = coilsIn.get(key)
+    if (known) return known
+    const test = meterState.testOf(across.a, across.b)
+    const found = [...context.coilElement].flatMap(([device, element]) =>
+      meterState.influence.share(test, element) > LEAST_SHARE ? [device] : [],
+    )
+    coilsIn.set(key, found)
+    return found
+  }
+  const larger = (device: DeviceId): Alter => ({
+    element: context.coilElement.get(device)!,
+    to: (z: Complex) => ({ re: z.re * (1 + NUDGE_ratio), im: z.im * (1 + NUDGE_ratio) }),
+  })
+
+  function reading(across: Across, faults: Faults, undone: Undone = NOTHING): Prediction {
+    const read = (mods: NetworkEdit, nudged: readonly Alter[] = []): number | null =>
+      between(across, [...mods.alters, ...undone.alters, ...nudged], [...mods.joins, ...undone.joins])
+    const mods = modsOf(faults, ends)
+    const mean = read(mods)
+    if (mean === null || mean > meter.highest_ohm) return { kind: 'open' }
+    // Touching leads bring in each other's coils.
+    const devices = new Set([
+      ...coilsOf(across, undone.joins),
+      ...(mods.joins.length > 0 ? faults.flatMap((v) => faultOf(v).besides) : []),
+    ])
+    const coils = [...devices].flatMap((d) => {
+      const moved = context.coilElement.has(d) ? read(mods, [larger(d)]) : null
+      const s = moved === null ? 0 : (moved - mean) / NUDGE_ratio
+      return Math.abs(s) > 0.01 ? [[d, s] as const] : []
+    })
+    const figures = faults.flatMap((v) =>
+      v.shifted.map((_, k) => (read(modsOf(faults, ends, (w) => (w === v ? w.shifted[k]! : w.mods))) ?? mean) - mean),
+    )
+    const wire = Math.max(
+      0,
+      Math.min(mean, between(across, undone.alters, undone.joins) ?? 0) - coils.reduce((s, [, c]) => s + c, 0),
+    )
+    return {
+      kind: 'ohms',
+      mean,
+      noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire),
+      ratio: half(meter.accuracy_ratio),
+      coils,
+      figures,
+    }
+  }
+
+  function toEarth(from: number, faults: Faults, alters: readonly Alter[] = []): Prediction {
+    const leaks = faults.flatMap((v) => (v.leak ? [{ v, spot: v.leak }] : []))
+    const mods = modsOf(faults, ends)
+    const paths = leaks.flatMap(({ v, spot }) => {
+      const to = nearNode(context, spot)
+      const way = from === to ? 0 : between({ a: from, b: to }, [...mods.alters, ...alters], mods.joins)
+      return way === null ? [] : [{ ohm: v.ohm! + way, cell: 0.28 * v.ohm! }]
+    })
+    if (paths.length === 0) return { kind: 'insulated' }
+    const mean = 1 / paths.reduce((s, p) => s + 1 / p.ohm, 0)
+    return {
+      kind: 'ohms',
+      mean,
+      noise: meterSpread(mean, meter, 1),
+      ratio: half(meter.accuracy_ratio),
+      coils: [],
+      figures: paths.map((p) => (p.cell * mean ** 2) / p.ohm ** 2),
+    }
+  }
+  return { between, reading, toEarth }
+}
