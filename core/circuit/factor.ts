@@ -38,6 +38,18 @@ export interface Factor {
   ) => void
 }
 
+/** The rows of L by slot, one after the other, and 1 over the pivots: what solving goes through. */
+interface Rows {
+  readonly count: number
+  /** Where each slot's columns begin; one more than there are slots. */
+  readonly start: Int32Array
+  readonly column: Int32Array
+  readonly shareRe: Float64Array
+  readonly shareIm: Float64Array
+  readonly overRe: Float64Array
+  readonly overIm: Float64Array
+}
+
 /**
  * Factors the network. Every connected part must hold exactly one reference node.
  * Wiring is nearly a tree, so hardly anything fills in: time and memory grow with the number of nodes. `kept`: the
@@ -53,15 +65,30 @@ export function factorOf(
   for (const node of references) isReference[node] = 1
   const { order: first, around, pivots } = eliminate(nodeCount, elements, isReference, kept)
   const order = kept ?? byLevel(first, around)
-
   const slotOf = new Int32Array(nodeCount)
   order.forEach((node, slot) => {
     slotOf[node] = slot
   })
-  const count = order.length
-  let last = count
+  let last = order.length
   for (let node = 0; node < nodeCount; node++) if (isReference[node]) slotOf[node] = last++
+  const rows = rowsOf(order, slotOf, around, pivots)
+  return {
+    nodeCount,
+    slotOf,
+    order,
+    forward: forwardOf(rows, slotOf, isReference),
+    transferImpedance: transferOf(rows),
+    back: backOf(rows),
+  }
+}
 
+function rowsOf(
+  order: readonly number[],
+  slotOf: Int32Array,
+  around: readonly Row[],
+  pivots: { readonly re: Float64Array; readonly im: Float64Array },
+): Rows {
+  const count = order.length
   const start = new Int32Array(count + 1)
   for (let s = 0; s < count; s++) start[s + 1] = start[s]! + around[order[s]!]!.to.length
   const column = new Int32Array(start[count]!)
@@ -81,23 +108,20 @@ export function factorOf(
       shareIm[at] = re[k]! * overIm[s]! + im[k]! * overRe[s]!
     }
   }
+  return { count, start, column, shareRe, shareIm, overRe, overIm }
+}
 
-  // Nearly every row has one column: kept apart, so that the backward half runs without an inner loop. A row with none
-  // takes nothing from itself.
-  const column1 = Int32Array.from({ length: count }, (_, s) => (start[s]! < start[s + 1]! ? column[start[s]!]! : s))
-  const [share1Re, share1Im] = [shareRe, shareIm].map((share) =>
-    Float64Array.from({ length: count }, (_, s) => (start[s]! < start[s + 1]! ? share[start[s]!]! : 0)),
-  ) as [Float64Array, Float64Array]
-  const meshed = Uint8Array.from({ length: count }, (_, s) => Number(start[s + 1]! - start[s]! > 1))
+/** The forward half: from a current into and out of two nodes to what it comes to at every slot that it reaches. */
+function forwardOf({ count, start, column, shareRe, shareIm }: Rows, slotOf: Int32Array, isReference: Uint8Array) {
   // What a slot passes on reaches no further than its path in the elimination tree: from parent to parent, upward.
   const parent = new Int32Array(count)
   for (let s = 0; s < count; s++) {
     parent[s] = count
     for (let k = start[s]!; k < start[s + 1]!; k++) if (column[k]! < parent[s]!) parent[s] = column[k]!
   }
-  // Scratch of the forward half, zero between calls.
+  // Scratch, zero between calls.
   const [scratchRe, scratchIm, path] = [new Float64Array(count), new Float64Array(count), new Int32Array(count)]
-  const forward = (into: number, outOf: number): Forward => {
+  return (into: number, outOf: number): Forward => {
     const enter = (node: number, amps: number): number => {
       if (node < 0 || isReference[node]) return count
       scratchRe[slotOf[node]!]! += amps
@@ -129,8 +153,10 @@ export function factorOf(
     }
     return { at, re, im }
   }
+}
 
-  const between = (f: Forward, g: Forward): Complex => {
+function transferOf({ overRe, overIm }: Rows) {
+  return (f: Forward, g: Forward): Complex => {
     let sumRe = 0
     let sumIm = 0
     const { at: fAt, re: fRe, im: fIm } = f
@@ -151,12 +177,18 @@ export function factorOf(
     }
     return { re: sumRe, im: sumIm }
   }
+}
 
-  const back = (
-    parts: readonly { readonly f: Forward; readonly times: Complex }[],
-    re: Float64Array,
-    im: Float64Array,
-  ): void => {
+/** The backward half: volts of every slot. */
+function backOf({ count, start, column, shareRe, shareIm, overRe, overIm }: Rows): Factor['back'] {
+  // Nearly every row has one column: kept apart, so that the backward half runs without an inner loop. A row with none
+  // takes nothing from itself.
+  const column1 = Int32Array.from({ length: count }, (_, s) => (start[s]! < start[s + 1]! ? column[start[s]!]! : s))
+  const [share1Re, share1Im] = [shareRe, shareIm].map((share) =>
+    Float64Array.from({ length: count }, (_, s) => (start[s]! < start[s + 1]! ? share[start[s]!]! : 0)),
+  ) as [Float64Array, Float64Array]
+  const meshed = Uint8Array.from({ length: count }, (_, s) => Number(start[s + 1]! - start[s]! > 1))
+  return (parts, re, im) => {
     re.fill(0)
     im.fill(0)
     for (let n = 0; n < parts.length; n++) {
@@ -188,7 +220,6 @@ export function factorOf(
       im[s] = vi
     }
   }
-  return { nodeCount, slotOf, order, forward, transferImpedance: between, back }
 }
 
 /**
