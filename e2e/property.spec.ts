@@ -34,7 +34,7 @@ test('a change by hand is kept, shown in the journal, taken back by undo; a bad 
   await expect(page.getByText('Sound joint, Ω: write a number from 0 to 1.')).toBeVisible()
   await joint.fill('0.04')
   await joint.press('Enter')
-  await expect(page.getByText('settings › soundSplice_ohm')).toBeVisible()
+  await expect(page.getByText('Settings, ohms of a sound joint')).toBeVisible()
   expect((await stored(request, id)).site.settings.soundSplice_ohm).toBe(0.04)
   await page.getByRole('button', { name: 'Undo the last change' }).click()
   await expect(page.getByText('takes back change 1')).toBeVisible()

@@ -27,7 +27,6 @@ export const appEn = {
     saved: 'All saved',
     ours: 'Changed. Usual: {figure}.',
     setBack: 'set back',
-    takeOurs: '{field}: set back to the usual',
     keys: 'Keys',
     find: 'Go to',
     back: 'Back',

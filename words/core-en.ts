@@ -1,5 +1,8 @@
+import { fieldsEn } from './fields-en'
+
 /** What the core has to say, by code. Figures come in by name, printed in the property's units. */
 export const coreEn = {
+  field: fieldsEn,
   /** One thing of a collection, in sentences about what is refused. */
   thing: {
     whole: 'The whole',

@@ -1,3 +1,3 @@
 export { coreEn } from './core-en'
-export { say, sayRefusal } from './say'
+export { say, sayRefusal, whereText } from './say'
 export type { Speaker, Translate } from './say'

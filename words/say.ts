@@ -1,6 +1,7 @@
 import type { Gauge } from '../core/quantity'
 import type { Refusal } from '../core/refusal'
 import type { Statement } from '../core/expect'
+import { fieldsEn } from './fields-en'
 import type { End, Leaving, Site, TerminalOf } from '../core/site'
 
 /** Looks a message up and fills it in; the screen's and the shell's are different libraries with this one shape. */
@@ -43,8 +44,13 @@ const THINGS: ReadonlySet<unknown> = new Set([
   ...['visits', 'jobs', 'readings', 'strikeOuts', 'cautions', 'closings', 'acceptances', 'findings'],
 ])
 
+const FIELDS: ReadonlySet<string> = new Set(Object.keys(fieldsEn))
+/** A step of a path in words; what is no field of ours (an id, a port) is said as it is written. */
+const stepText = (step: string | number, t: Translate): string =>
+  typeof step === 'number' ? t('thing.number', { n: step + 1 }) : FIELDS.has(step) ? t(`field.${step}`, {}) : step
+
 /** Where in a document, as it is said: `Joint s3, ends, number 2`; a line or a row of a list as `Line 9, station`. */
-function whereText(path: Refusal['path'], { t }: Speaker): string {
+export function whereText(path: Refusal['path'], { t }: Pick<Speaker, 't'>): string {
   const inner = path.slice(path.findIndex((step) => !WRAPPINGS.has(step)))
   const [first, second, ...rest] = path.every((step) => WRAPPINGS.has(step)) ? [] : inner
   if (first === undefined) return t('thing.whole', {})
@@ -52,7 +58,7 @@ function whereText(path: Refusal['path'], { t }: Speaker): string {
     THINGS.has(first) && second !== undefined
       ? [t(`thing.${first}`, { id: second }), ...rest]
       : [first === 'about' ? t('thing.about', {}) : first, ...(second === undefined ? [] : [second]), ...rest]
-  const text = steps.map((step) => (typeof step === 'number' ? t('thing.number', { n: step + 1 }) : step)).join(', ')
+  const text = steps.map((step) => stepText(step, t)).join(', ')
   return text.charAt(0).toUpperCase() + text.slice(1)
 }
 

@@ -181,3 +181,18 @@ test('every broken rule of boxes and controllers comes out as a whole sentence, 
       )
   }
 })
+
+test('a sentence names a field in words: every field of a property’s file has some', () => {
+  const schema: unknown = JSON.parse(readFileSync(join(ROOT, 'docs/site-file.schema.json'), 'utf8'))
+  const namesIn = (node: unknown): string[] =>
+    typeof node !== 'object' || node === null
+      ? []
+      : Object.entries(node).flatMap(([key, value]) => [
+          ...(key === 'properties' ? Object.keys(value as object) : []),
+          ...namesIn(value),
+        ])
+  const unnamed = new Set(namesIn(schema).filter((name) => !(name in coreEn.field)))
+  expect([...unnamed].filter((name) => !['site', 'about'].includes(name))).toEqual([])
+  const said = sayRefusal({ code: 'missing', path: ['site', 'settings', 'soundSplice_ohm'], params: {} }, speaker)
+  expect(said).toContain('Settings, ohms of a sound joint is missing.')
+})

@@ -1,3 +1,4 @@
+import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { readText } from '../../core/expect'
 import type { Logged, Meter } from '../../core/record'

@@ -34,7 +34,7 @@ function take(text: string): void {
 
 <template>
   <div class="field figure-field" :class="{ differs }">
-    <label :for="id">{{ label }}</label>
+    <label :id="`${id}-label`" :for="id">{{ label }}</label>
     <TextField
       :id="id"
       :model-value="shown"
@@ -47,7 +47,7 @@ function take(text: string): void {
     />
     <p v-if="differs" class="ours">
       {{ t('app.ours', { figure: ours }) }}
-      <AppButton v-if="!fixed" look="plain" :aria-label="t('app.takeOurs', { field: label })" @click="take(ours!)">
+      <AppButton v-if="!fixed" look="plain" :aria-describedby="`${id}-label`" @click="take(ours!)">
         {{ t('app.setBack') }}
       </AppButton>
     </p>

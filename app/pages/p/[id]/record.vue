@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { checkSite, setSetting, usualSettings, type Command, type Settings } from '../../../../core/site'
-import { say } from '../../../../words'
+import { say, whereText } from '../../../../words'
 import { dayText, timeText, useSpeaker } from '../../../composables/useSpeaker'
 import { fileAddress, type Step } from '../../../lib/api'
 import { temperatureMeant, temperatureShown } from '../../../lib/figures'
@@ -101,7 +101,8 @@ const storeUnits = (choice: string) =>
   ])
 
 /** What a change touched, in the words of its fields. */
-const touched = (step: Step) => [...new Set(step.writes.map((w) => w.path.join(' › ')))].slice(0, 3).join(', ')
+const touched = (step: Step) =>
+  [...new Set(step.writes.map((w) => whereText(w.path, speaker.value)))].slice(0, 3).join('; ')
 const revisionOf = (id: string | null) => property.held!.steps.find((s) => s.id === id)?.revision ?? '?'
 const takenBack = computed(() => new Set(property.held!.steps.map((s) => s.undoes)))
 async function saveCsv(): Promise<void> {
