@@ -69,6 +69,10 @@ defineSlots<Record<string, (props: { row: Row }) => unknown>>()
 .table-scroll td {
   vertical-align: middle;
 }
+.table-scroll th,
+.table-scroll td.figure {
+  white-space: nowrap;
+}
 .table-scroll .pick-field {
   min-height: 34px;
   padding: 2px 8px;

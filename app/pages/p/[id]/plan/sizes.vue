@@ -191,7 +191,7 @@ const reachColumns = computed<TableColumn<NonNullable<typeof reach.value>['rows'
 }
 .meter {
   display: inline-block;
-  width: 96px;
+  width: 72px;
   margin-right: 8px;
   height: 8px;
   vertical-align: middle;

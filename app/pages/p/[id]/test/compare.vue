@@ -140,6 +140,9 @@ const columns = computed<TableColumn<(typeof compared.value)[number]>[]>(() => [
 </template>
 
 <style scoped>
+.sheet a {
+  color: inherit;
+}
 .page {
   max-width: 880px;
 }
