@@ -115,3 +115,40 @@ test('no two files of the core load each other in a ring', () => {
   }
   expect([...graph.keys()].flatMap((file) => visit(file, []))).toEqual([])
 })
+
+/** What each room outside the core may read besides itself, and within the page what each folder may. */
+const OUTSIDE: Readonly<Record<string, readonly string[]>> = {
+  words: ['core'],
+  app: ['core', 'words', 'demo'],
+  server: ['core', 'words', 'standins'],
+  cli: ['core', 'words', 'standins'],
+  demo: ['core'],
+}
+const PAGE: Readonly<Record<string, readonly string[]>> = {
+  lib: [],
+  workers: ['lib'],
+  stores: ['lib', 'workers'],
+  composables: ['lib', 'stores', 'workers'],
+  components: ['lib', 'stores', 'composables', 'workers'],
+  plugins: ['lib', 'stores', 'composables'],
+  middleware: ['lib'],
+  pages: ['lib', 'stores', 'composables', 'components', 'workers'],
+}
+
+test('page, server and shell read inward only; in the page what is drawn reads what is held, never the reverse', () => {
+  const wrong: string[] = []
+  const check = (folder: string, allowed: Readonly<Record<string, readonly string[]>>) =>
+    Object.entries(allowed).forEach(([room, others]) => {
+      const files = sources(join(ROOT, folder, room))
+      expect([room, files.length > 0]).toEqual([room, true])
+      for (const file of files)
+        for (const { path } of importsOf(file)) {
+          const [top, first] = relative(join(ROOT, folder), resolve(dirname(file), path)).split(sep)
+          const inside = path.startsWith('.') && top !== '..' && first !== undefined
+          if (inside && top !== room && !others.includes(top!)) wrong.push(`${relative(ROOT, file)} reads ${path}`)
+        }
+    })
+  check('.', OUTSIDE)
+  check('app', PAGE)
+  expect(wrong).toEqual([])
+})

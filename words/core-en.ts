@@ -1,3 +1,6 @@
+import type { RefusalCode } from '../core/refusal'
+import type { FindingCode } from '../core/site'
+import type { BreachCode } from '../core/splice'
 import { fieldsEn } from './fields-en'
 
 /** What the core has to say, by code. Figures come in by name, printed in the property's units. */
@@ -209,7 +212,7 @@ export const coreEn = {
     foreign_page: 'This request came from another page, so it was refused. Open Field Thread at its own address.',
     unexpected:
       'Something went wrong that should not. What was asked for may not be done; try again, and report it if it stays.',
-  },
+  } satisfies Record<RefusalCode, string>,
   finding: {
     no_common: 'Controller {controller} has no common terminal on record.',
     lead_on_common: '{terminal} is joined to the common by the record: it would be a dead short.',
@@ -230,7 +233,7 @@ export const coreEn = {
     common_colour_on_lead: 'Cable {cable} uses {colour}, the common’s colour, for a station.',
     ends_unjoined:
       'At {at}, {count} core end of cable {cable} has no joint or cap on record. | At {at}, {count} core ends of cable {cable} have no joint or cap on record.',
-  },
+  } satisfies Record<FindingCode, string>,
   breach: {
     bare_in_box: '{at}: a bare twist, dead within months. Cut back to bright copper and use a sealed connector.',
     dry_in_box: '{at}: a dry nut in a box. Use a sealed connector.',
@@ -254,7 +257,7 @@ export const coreEn = {
       '{valve} at {at} has leads of unlike colour ({a}, {b}): it may be a DC latching coil. Read its label or its ohms (a few, against 20–60).',
     common_crowded:
       '{controller}: {count} conductors under C, which takes {holds}. Join them to one tail, and land the tail.',
-  },
+  } satisfies Record<BreachCode, string>,
   connector: {
     gel_crimp_3: 'gel crimp, 3 ports',
     nut_and_gel_tube: 'nut and gel tube',

@@ -1,11 +1,12 @@
 import * as z from 'zod'
 import { factsSchema } from '../../core/record'
-import type { Refusal } from '../../core/refusal'
+import type { Refusal, RefusalCode } from '../../core/refusal'
 import { command, siteSchema, write } from '../../core/site'
 
 const refusals: z.ZodType<readonly Refusal[]> = z.array(
   z.object({
-    code: z.string(),
+    // A newer server may know more of them: said by its code.
+    code: z.custom<RefusalCode>((code) => typeof code === 'string'),
     path: z.array(z.union([z.string(), z.number()])),
     params: z.record(z.string(), z.union([z.string(), z.number()])),
   }),

@@ -1,3 +1,4 @@
+import { refusal } from '../../core/refusal'
 import type { Message } from '../../core/record'
 import type { MessageReply, Reply } from './api'
 import { retryAfter_ms, settled } from './sending'
@@ -12,7 +13,7 @@ const of = (...args: Parameters<typeof settled>) => {
   const { taken, refused, then } = settled(...args)
   return [taken.map((t) => t.message.id).join(''), refused.map((r) => r.message.id).join(''), then]
 }
-const why = [{ code: 'conflict', path: [], params: {} }]
+const why = [refusal('conflict')]
 
 test('only an answer for a message lets it leave; everything else leaves it waiting', () => {
   expect(of(two, replies({ id: 'a', status: 'accepted' }, { id: 'b', status: 'already' }))).toEqual(['ab', '', 'go_on'])
@@ -20,7 +21,7 @@ test('only an answer for a message lets it leave; everything else leaves it wait
   expect(of(two, replies({ id: 'A', status: 'accepted' }, { id: 'b', status: 'failed' }))).toEqual(['a', '', 'later'])
   expect(of(two, replies({ id: 'a', status: 'refused', refusals: why }))).toEqual(['', 'a', 'go_on'])
   expect(of(two, replies({ id: 'x', status: 'accepted' }))).toEqual(['', '', 'later'])
-  const newer = [{ code: 'newer_client', path: [], params: {} }]
+  const newer = [refusal('newer_client')]
   expect(of(two, replies({ id: 'a', status: 'refused', refusals: newer }))).toEqual(['', '', 'reload'])
 })
 

@@ -1,3 +1,4 @@
+import { DisjointSets } from '../site'
 import { complex, inverse, minus, plus, scaled, size, solveDense, times, type Complex } from './complex'
 import { factorOf, type Forward } from './factor'
 import { partlyShorted } from './impedance'
@@ -254,16 +255,12 @@ function structureOf(
   const pieces = opened.size === 0 ? null : partsOf(nodeCount, parts, opened)
   const pieceAt = (node: number) => (node < nodeCount ? (pieces ?? componentOf)[node]! : node)
   const home = (component: number) => (component < nodeCount ? pieceAt(referenceOf.get(component)!) : component)
-  const joined = new Map<number, number>()
-  const root = (piece: number): number => {
-    let at = piece
-    for (let up = joined.get(at); up !== undefined && up !== at; up = joined.get(at)) at = up
-    return at
-  }
+  const joined = new DisjointSets<number>()
+  const root = (piece: number): number => joined.of(piece)
   const touchedNodes: number[] = []
   for (const { p, q, z } of branches) {
     touchedNodes.push(p, q)
-    if (z.re >= 0) joined.set(root(pieceAt(p)), root(pieceAt(q))) // a removed element joins nothing
+    if (z.re >= 0) joined.join(pieceAt(p), pieceAt(q)) // a removed element joins nothing
   }
   for (let k = 0; k < extraNodes; k++) touchedNodes.push(nodeCount + k)
   const rank = (component: number) =>

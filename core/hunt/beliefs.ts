@@ -1,5 +1,5 @@
 import type { FieldTest, ReadingValue } from '../record'
-import type { DeviceId } from '../site'
+import { DisjointSets, type DeviceId } from '../site'
 import { blurAt, type Prediction } from './predict'
 import { logSum } from './normal'
 import { eachUnit, chosenCells, USUAL_PRUNING, type Pruning, type Scored } from './pair-bounds'
@@ -158,18 +158,17 @@ export class Posterior {
 
   /** Readings in ohms that share a coil as recorded are one unit; every other reading is one by itself. */
   private units(): { units: Unit[]; unitOf: Int32Array } {
-    const parent = this.taken.map((_, r) => r)
-    const root = (r: number): number => (parent[r] === r ? r : (parent[r] = root(parent[r]!)))
+    const joined = new DisjointSets<number>()
     const byCoil = new Map<DeviceId, number>()
     this.taken.forEach(({ baseOhms }, r) =>
       baseOhms?.coils.forEach(([d]) => {
         const at = byCoil.get(d)
         if (at === undefined) byCoil.set(d, r)
-        else parent[root(r)] = root(at)
+        else joined.join(r, at)
       }),
     )
     const groups = new Map<number, number[]>()
-    this.taken.forEach((_, r) => groups.set(root(r), [...(groups.get(root(r)) ?? []), r]))
+    this.taken.forEach((_, r) => groups.set(joined.of(r), [...(groups.get(joined.of(r)) ?? []), r]))
     const unitOf = new Int32Array(this.taken.length)
     const units = [...groups.values()].map((readings, u): Unit => {
       for (const r of readings) unitOf[r] = u

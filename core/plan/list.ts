@@ -232,7 +232,9 @@ export function withoutDcOnAc(before: Site, after: Site): Outcome<Command[]> {
   const fresh = Object.values(after.coilKinds).some((k) => k.current === 'dc_latching')
     ? dc(after).filter((r) => !was.has(r.path[1]))
     : []
-  return fresh.length > 0 ? refused(...fresh) : accepted(commandsBetween(before, after))
+  return fresh.length > 0
+    ? refused(...fresh.map(({ path, params }) => refusal('dc_coil_on_ac', path, params)))
+    : accepted(commandsBetween(before, after))
 }
 
 function controllerOf(work: Work, row: StationRow): { controller: ControllerId; tag: string } | null {

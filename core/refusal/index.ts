@@ -1,3 +1,4 @@
 export { parseWith } from './from-zod'
-export { accepted, pathText, refusal, refused, unreachable } from './refusal'
-export type { Outcome, Path, Refusal } from './refusal'
+export { accepted, coded, pathText, refusal, refused, unreachable } from './refusal'
+export type { RefusalCode } from './codes'
+export type { Coded, Outcome, Path, Refusal } from './refusal'

@@ -1,4 +1,4 @@
-import { pathText, refusal, type Refusal } from '../refusal'
+import { coded, pathText, type Coded } from '../refusal'
 import { endKey } from './end-key'
 import { commonOf, hangingOn, netsOf, type Hanging } from './nets'
 import { byTag, entries, lookUp } from './look-up'
@@ -11,12 +11,30 @@ import type { Site } from './site'
  * Something worth a look in a site that is otherwise in order. `wrong` will stop a valve; `doubt` may; `gap` is
  * missing knowledge.
  */
-export interface Finding extends Refusal {
+export interface Finding extends Coded<FindingCode> {
   readonly weight: 'wrong' | 'doubt' | 'gap'
 }
+export type FindingCode =
+  | 'no_common'
+  | 'lead_on_common'
+  | 'nobody_meant'
+  | 'dc_coil_on_ac'
+  | 'swapped_pair'
+  | 'valve_elsewhere'
+  | 'valve_not_wired'
+  | 'extra_valve'
+  | 'no_valve_named'
+  | 'known_open'
+  | 'known_suspect'
+  | 'box_lost'
+  | 'coil_unknown'
+  | 'length_unknown'
+  | 'gauge_unknown'
+  | 'common_colour_on_lead'
+  | 'ends_unjoined'
 
-const finding = (weight: Finding['weight'], ...rest: Parameters<typeof refusal>): Finding => ({
-  ...refusal(...rest),
+const finding = (weight: Finding['weight'], ...rest: Parameters<typeof coded<FindingCode>>): Finding => ({
+  ...coded(...rest),
   weight,
 })
 

@@ -1,3 +1,4 @@
+import { DisjointSets } from './disjoint-sets'
 import type { End } from './end'
 import { endKey } from './end-key'
 import { entries, lookUp } from './look-up'
@@ -6,25 +7,8 @@ import type { ControllerId, DeviceId, TerminalId } from './ids'
 import type { Site } from './site'
 import { terminalEnd, type WirePoint, type Wiring } from './wiring'
 
-/** Disjoint sets of points, by union and find with halved paths. */
-export class Nets {
-  private readonly parent = new Map<WirePoint, WirePoint>()
-
-  join(a: WirePoint, b: WirePoint): void {
-    this.parent.set(this.of(a), this.of(b))
-  }
-
-  /** The net a point belongs to, named by one of its points. */
-  of(point: WirePoint): WirePoint {
-    let at = point
-    for (let up = this.parent.get(at); up !== undefined && up !== at; up = this.parent.get(at)) {
-      const above = this.parent.get(up) ?? up
-      this.parent.set(at, above)
-      at = above
-    }
-    return at
-  }
-}
+/** Points that are joined, by the point that names their net. */
+export type Nets = DisjointSets<WirePoint>
 
 const netsMade = new WeakMap<Wiring, Nets>()
 
@@ -32,7 +16,7 @@ const netsMade = new WeakMap<Wiring, Nets>()
 export function netsOf(wiring: Wiring): Nets {
   const made = netsMade.get(wiring)
   if (made) return made
-  const nets = new Nets()
+  const nets = new DisjointSets<WirePoint>()
   for (const link of wiring.links) if (link.kind !== 'coil') nets.join(link.a, link.b)
   netsMade.set(wiring, nets)
   return nets

@@ -22,7 +22,7 @@ export {
 } from './record'
 export type { EndHere, Trouble } from './record'
 export { brokenRules } from './rules'
-export type { Breach } from './rules'
+export type { Breach, BreachCode } from './rules'
 export { coloursInOrder, pinCommands, planRun, runPlanCommands, wireCommands } from './run-plan'
 export type { PlannedCore, RunNeeds, RunPlan, Unwired } from './run-plan'
 export { splitCommands, splitOf } from './split-common'

@@ -1,5 +1,5 @@
 import { capLoose, commandsBetween, create, cutAt, freeId, heal, join, jointOf, part, set, type Work } from '../plan'
-import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
+import { accepted, refusal, refused, type Outcome } from '../refusal'
 import {
   applyBatch,
   byTag,
@@ -18,10 +18,11 @@ import {
   type Site,
   type SpliceId,
   type StopId,
+  type Finding,
 } from '../site'
 import { limitsOf, misfitOf, type ConnectorKind } from './connector'
 import { seenOf, type Seen } from './conductor'
-import { brokenRules } from './rules'
+import { brokenRules, type Breach } from './rules'
 
 /** An end in a box with the joint that holds it, or null. */
 export interface EndHere {
@@ -214,17 +215,16 @@ export function coreCountCommands(site: Site, cable: CableId, count: number): Ou
 }
 
 /** Something that a change would bring about: a rule broken, or a finding of the wiring's check. */
-export interface Trouble extends Refusal {
-  readonly weight: 'wrong' | 'doubt'
-  readonly section: 'breach' | 'finding'
-}
+export type Trouble =
+  | (Breach & { readonly section: 'breach' })
+  | (Finding & { readonly section: 'finding'; readonly weight: 'wrong' | 'doubt' })
 
 /** What a change would bring about that was not there before: told before a lead is landed. */
 export function newTroubles(site: Site, commands: readonly Command[]): Trouble[] {
   const applied = applyBatch(site, commands)
   if (!applied.ok) return []
-  const key = (r: Refusal) => JSON.stringify([r.code, r.params])
-  const told = (s: Site) => [
+  const key = (r: Trouble) => JSON.stringify([r.code, r.params])
+  const told = (s: Site): Trouble[] => [
     ...brokenRules(s).map((r) => ({ ...r, section: 'breach' as const })),
     ...checkSite(s).flatMap((f) =>
       f.weight === 'gap' ? [] : [{ ...f, weight: f.weight, section: 'finding' as const }],

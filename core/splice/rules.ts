@@ -1,4 +1,4 @@
-import { pathText, refusal, type Refusal } from '../refusal'
+import { coded, pathText, type Coded } from '../refusal'
 import {
   byTag,
   commonOf,
@@ -18,13 +18,30 @@ import { limitsOf, misfitOf } from './connector'
 import { seenOf } from './conductor'
 
 /** A rule that the wiring on record breaks, and where. The mend is in the sentence of its code. */
-export interface Breach extends Refusal {
+export interface Breach extends Coded<BreachCode> {
   readonly weight: 'wrong' | 'doubt'
   readonly place: PlaceId
 }
 
-const breach = (place: PlaceId, weight: Breach['weight'], ...rest: Parameters<typeof refusal>): Breach => ({
-  ...refusal(...rest),
+export type BreachCode =
+  | 'bare_in_box'
+  | 'dry_in_box'
+  | 'holds_too_many'
+  | 'holds_too_few'
+  | 'holds_too_thick'
+  | 'holds_too_thin'
+  | 'holds_too_full'
+  | 'connector_unknown'
+  | 'spare_open'
+  | 'two_alike'
+  | 'unlike_ends'
+  | 'filler'
+  | 'filler_by_pale_core'
+  | 'leads_unlike'
+  | 'common_crowded'
+
+const breach = (place: PlaceId, weight: Breach['weight'], ...rest: Parameters<typeof coded<BreachCode>>): Breach => ({
+  ...coded(...rest),
   weight,
   place,
 })

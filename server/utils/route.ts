@@ -4,7 +4,7 @@ import { gzip } from 'node:zlib'
 import { defineEventHandler, getRequestHeader, getRouterParam, setResponseHeader, type H3Event } from 'h3'
 import * as z from 'zod'
 import { MOST_BYTES, parseJson } from '../../core/formats'
-import { accepted, parseWith, refusal, refused, type Outcome } from '../../core/refusal'
+import { accepted, parseWith, refusal, refused, type Outcome, type RefusalCode } from '../../core/refusal'
 import { isDatabaseDown } from '../db/database'
 import { fresh, refuse } from './reply'
 
@@ -70,7 +70,7 @@ export async function readBytes(event: H3Event): Promise<Buffer | null> {
 /** The body's text, read no further than the limit; JSON content only. The status is the one to refuse with. */
 export async function readText(
   event: H3Event,
-): Promise<{ ok: true; text: string } | { ok: false; status: number; code: string }> {
+): Promise<{ ok: true; text: string } | { ok: false; status: number; code: RefusalCode }> {
   if (!/^application\/json\b/i.test(getRequestHeader(event, 'content-type') ?? ''))
     return { ok: false, status: 415, code: 'json_only' }
   const bytes = await readBytes(event)

@@ -4,7 +4,7 @@ import { readReadingsCsv, writeReadingsCsv, type CsvReading } from '../../../cor
 import { MOST_BYTES } from '../../../core/formats/limits'
 import { ohmsWithUnit } from '../../../core/quantity'
 import { controllerOf, isHuntTest, offFor, standingReadings, testKey, type Job } from '../../../core/record'
-import type { Refusal } from '../../../core/refusal'
+import { refusal, refused, type Refusal } from '../../../core/refusal'
 import { sayRefusal, type Speaker } from '../../../words'
 import { sayValue } from '../../../words/hunt'
 import { useHuntWords } from '../../composables/useHuntWords'
@@ -47,7 +47,7 @@ const valueText = ({ test, value }: CsvReading): string =>
 async function chosen(file: File): Promise<void> {
   const read =
     file.size > MOST_BYTES
-      ? { ok: false as const, refusals: [{ code: 'too_large', path: [], params: {} }] }
+      ? refused(refusal('too_large'))
       : readReadingsCsv(await file.text(), property.site!, props.job.meter)
   refusals.value = read.ok ? [] : read.refusals
   previews.value = read.ok ? read.value.map(previewOf) : null
