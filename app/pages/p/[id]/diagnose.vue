@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Circumstances } from '../../../../core/hunt'
 import { jobsInOrder, offFor, standingReadings, type FieldTest, type ReadingValue } from '../../../../core/record'
 import {
   byTag,
@@ -10,18 +9,17 @@ import {
   terminalsInOrder,
   type DeviceId,
   type End,
-  type PlaceId,
   type TerminalId,
 } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
-import { sayPart, sayStand, sayTelling, sayTest, sayValue } from '../../../../words/hunt'
+import { sayPart, sayStand, sayTelling } from '../../../../words/hunt'
 import { useHunt } from '../../../composables/useHunt'
 import { useHuntWords } from '../../../composables/useHuntWords'
 import { useMeter } from '../../../composables/useMeter'
-import { dayText, timeText } from '../../../composables/useSpeaker'
+import { dayText } from '../../../composables/useSpeaker'
 import { huntOptionsOf, keepHuntOptions } from '../../../lib/device'
+import type { HuntOptions } from '../../../lib/hunt-options'
 import { useProperty } from '../../../stores/property'
-import { withOrWithout } from '../../../lib/options'
 
 const route = useRoute()
 const property = useProperty()
@@ -46,7 +44,7 @@ const listed = computed(() => {
   return jobId.value === null || hunts.includes(jobId.value) ? hunts : [jobId.value, ...hunts]
 })
 const sweeps = computed(() => jobsInOrder(property.facts!, 'sweep').slice(0, 3))
-const options = ref<{ from: PlaceId | null; helper: boolean; circumstances: Circumstances }>({
+const options = ref<HuntOptions>({
   from: null,
   helper: false,
   circumstances: { digging: [], flooding: [], rodents: [], lightning: false, othersWork: false },
@@ -135,7 +133,6 @@ const zones = computed((): { device: DeviceId; name: string }[] => [
         : [],
     ),
 ])
-const boxes = computed(() => entries(site.value.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)))
 const sections = computed(() => {
   if (!job.value || !controller.value) return []
   const scene = property.sceneAt(job.value.ground_C, job.value.coil_C)
@@ -221,7 +218,7 @@ const answered = (value: ReadingValue) => {
   if (report.value?.next) void keep(report.value.next.test, value)
 }
 const nameOf = (terminal: string) => stationAt(terminal)?.name ?? ''
-const [asking, reading] = [ref(false), ref(false)]
+const reading = ref(false)
 async function takeFromMeter(test: FieldTest): Promise<void> {
   reading.value = true
   const value = await meterAtHand.measure(test)
@@ -351,39 +348,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
             @value="keep"
           />
           <HuntMeter :meter="meterAtHand" :property="String(route.params.id)" :faults="practice" />
-          <details class="sheet folds" :open="asking" @toggle="asking = ($event.target as HTMLDetailsElement).open">
-            <summary>
-              <h2>{{ t('diagnose.season') }}</h2>
-            </summary>
-            <div class="stack season">
-              <PickOne
-                id="hunt-stand"
-                v-model="options.from"
-                :label="t('diagnose.youStand')"
-                :options="[
-                  { value: null, label: t('diagnose.atCabinet') },
-                  ...boxes.map(([id, p]) => ({ value: id, label: `${p.tag} ${p.name}` })),
-                ]"
-              />
-              <TickBox v-model="options.helper">{{ t('diagnose.helper') }}</TickBox>
-              <TickBox v-model="options.circumstances.lightning">{{ t('diagnose.lightning') }}</TickBox>
-              <TickBox v-model="options.circumstances.othersWork">{{ t('diagnose.othersWork') }}</TickBox>
-              <fieldset v-for="what in ['digging', 'flooding', 'rodents'] as const" :key="what" class="row">
-                <legend>{{ t(`diagnose.${what}`) }}</legend>
-                <TickBox
-                  v-for="[id, p] in boxes"
-                  :key="id"
-                  class="chip"
-                  :model-value="options.circumstances[what].includes(id)"
-                  @update:model-value="
-                    options.circumstances[what] = withOrWithout(options.circumstances[what], id, $event)
-                  "
-                >
-                  {{ p.tag }}
-                </TickBox>
-              </fieldset>
-            </div>
-          </details>
+          <HuntSeason v-model="options" :site="site" />
         </template>
       </div>
       <div class="stack side">
@@ -391,36 +356,15 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
           <HuntBeliefs :report="report" :site="site" :speaker="speaker" />
           <HuntStrips :sections="sections" :report="report" :site="site" :name-of="nameOf" :tag-of="tagOf" />
         </template>
-        <section v-if="log.length > 0 || findings.length > 0" class="sheet">
-          <h2>{{ t('diagnose.done') }}</h2>
-          <ul class="log">
-            <li v-for="[id, f] in findings" :key="id" class="row">
-              <span>
-                <strong>{{ t('diagnose.mendedText', { part: f.says }) }}</strong>
-                {{ ' ' }}
-                <span class="quiet">{{ timeText(f.at) }}</span>
-              </span>
-            </li>
-            <li v-for="r in log" :key="r.id" class="row">
-              <span>
-                {{ sayTest(r.reading.test, site, speaker) }}
-                <span class="quiet">{{ timeText(r.reading.at) }}</span>
-              </span>
-              <span class="row value">
-                <strong class="figure">{{ sayValue(r.reading.test, r.reading.value, site, speaker) }}</strong>
-                <AppButton
-                  v-if="writable"
-                  look="plain"
-                  class="small"
-                  :aria-label="t('diagnose.strike', { what: sayTest(r.reading.test, site, speaker) })"
-                  @click="strike(r.id)"
-                >
-                  ×
-                </AppButton>
-              </span>
-            </li>
-          </ul>
-        </section>
+        <HuntLog
+          v-if="log.length > 0 || findings.length > 0"
+          :readings="log"
+          :findings="findings"
+          :site="site"
+          :speaker="speaker"
+          :writable="writable"
+          @strike="strike"
+        />
       </div>
     </div>
     <LazyBeginJob
@@ -448,7 +392,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
 .chooser {
   flex: 0 1 auto;
 }
-.chooser .input {
+.chooser :deep(.input) {
   width: auto;
   max-width: 320px;
 }
@@ -470,36 +414,6 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
 h2 {
   font-size: 17px;
 }
-.season {
-  margin-top: 8px;
-}
-.season fieldset {
-  gap: 4px 12px;
-}
-.chip {
-  gap: 4px;
-  min-height: 36px;
-}
-.log {
-  list-style: none;
-  padding: 0;
-  margin: 8px 0 0;
-}
-.log li {
-  justify-content: space-between;
-  border-bottom: 1px solid var(--rule);
-  padding: 4px 0;
-  flex-wrap: nowrap;
-}
-.value {
-  flex: none;
-  gap: 4px;
-  flex-wrap: nowrap;
-}
-.small {
-  min-height: 32px;
-  padding: 0 8px;
-}
 @media (max-width: 1000px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
@@ -509,18 +423,15 @@ h2 {
   .chooser {
     width: 100%;
   }
-  .chooser .input {
+  .chooser .pick-one {
     flex: 1 1 0;
-    width: 0;
+  }
+  .chooser :deep(.input) {
+    width: 100%;
     max-width: none;
-    min-width: 0;
   }
   .chooser .button {
     flex: none;
-  }
-  .small {
-    min-height: 44px;
-    min-width: 44px;
   }
 }
 </style>

@@ -152,9 +152,7 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
   gap: 8px;
   flex-wrap: nowrap;
 }
-.chooser .input {
-  flex: 1;
-  min-width: 0;
+.chooser .pick-one {
   max-width: 240px;
 }
 .chooser .button {
@@ -193,13 +191,9 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
     width: 100%;
     flex-wrap: wrap;
   }
-  .chooser > .input {
-    flex: 1 0 100%;
+  .chooser .pick-one {
+    flex: 1 0 auto;
     max-width: none;
-  }
-  .chooser > .row {
-    flex: 1;
-    flex-wrap: nowrap;
   }
   .panel {
     display: none;

@@ -1,18 +1,13 @@
 <script setup lang="ts">
-import { gaugeText, inUnit, lengthText, parseLength } from '../../../../../core/quantity'
-import { refusal, refused } from '../../../../../core/refusal'
-import { entries, getOrThrow, type CableId, type CoreId, type Settings, type StationId } from '../../../../../core/site'
+import { gaugeText, lengthText } from '../../../../../core/quantity'
+import { entries, getOrThrow, type CableId, type CoreId, type StationId } from '../../../../../core/site'
 import { runsOf } from '../../../../../core/plan'
 import {
   brokenRules,
-  carried,
-  coloursInOrder,
-  limitsOf,
   pinCommands,
   planRun,
   wireCommands,
   wiringPlanCommands,
-  type Connector,
   type RunPlan,
   type Unwired,
 } from '../../../../../core/splice'
@@ -20,7 +15,6 @@ import { say } from '../../../../../words'
 import { sayBreach } from '../../../../../words/breach'
 import { unbroken } from '../../../../composables/useSpeaker'
 import { useWiringPage } from '../../../../composables/useWiringPage'
-import { valueOf } from '../../../../lib/fields'
 import type { TableColumn } from '../../../../lib/table'
 
 /** The wiring plan: what every run needs, which core serves whom in which colour, what breaks a rule. */
@@ -59,37 +53,6 @@ const wire = (plan: RunPlan, u: Unwired) => void keep(wireCommands(site.value, p
 const colourOf = (plan: RunPlan, u: Unwired) =>
   plan.cores.find((c) => c.core === u.core)?.colour ?? plan.cores.find((c) => c.core === u.core)?.planned ?? ''
 
-const wiring = computed(() => site.value.settings.wiring)
-const set = (field: keyof Settings['wiring'], value: unknown) =>
-  void keep({ ok: true, value: [{ do: 'setSetting', field: 'wiring', value: { ...wiring.value, [field]: value } }] })
-const unit = computed(() => site.value.settings.units.length)
-function number(event: Event, field: keyof Settings['wiring'], low: number, high: number, whole: boolean): void {
-  const value = Number(valueOf(event).replace(',', '.'))
-  if (value >= low && value <= high && (!whole || Number.isInteger(value))) set(field, value)
-  else void keep(refused(refusal('not_within', [t(`wiring.${field}`)], { low, high })))
-}
-function reach(event: Event): void {
-  const m = parseLength(valueOf(event), unit.value)
-  if (m !== null && m > 0) set('multicoreFarthest_m', m)
-  else void keep(refused(refusal('not_a_length', [t('wiring.multicoreFarthest_m')], { text: valueOf(event) })))
-}
-const KINDS = ['gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink'] as const
-const carriedNow = computed(() => carried(site.value.settings))
-function carry(kind: (typeof KINDS)[number], on: boolean): void {
-  set(
-    'connectors',
-    on ? [...carriedNow.value, limitsOf(site.value.settings, kind)!] : carriedNow.value.filter((c) => c.kind !== kind),
-  )
-}
-function limit(kind: Connector['kind'], field: 'most' | 'thickest_mm2' | 'together_mm2', event: Event): void {
-  const value = Number(valueOf(event).replace(',', '.'))
-  if (value > 0 && value <= 200)
-    set(
-      'connectors',
-      carriedNow.value.map((c) => (c.kind === kind ? { ...c, [field]: value } : c)),
-    )
-  else void keep(refused(refusal('not_within', [t(`connector.${kind}`)], { low: 0, high: 200 })))
-}
 const pinsOf = (plan: RunPlan) => [
   { value: '', label: t('wiring.pinNone') },
   { value: 'common', label: t('wiring.pinCommon') },
@@ -180,167 +143,41 @@ const columns = computed<TableColumn<RunPlan['cores'][number]>[]>(() => [
         <span v-else-if="u.core === null">{{ t('wiring.noSpare') }}</span>
       </p>
       <p v-if="record.kind !== 'multicore'" class="quiet">{{ t('wiring.singles') }}</p>
-      <div v-else class="scroll" tabindex="0" role="region" :aria-label="`${t('wiring.core')} ${record.tag ?? ''}`">
-        <AppTable
-          :rows="plan.cores"
-          :columns="columns"
-          :row-key="(c) => c.core"
-          :label="record.tag ?? t('plan.cell.cable')"
-        >
-          <template #core="{ row: c }">
-            <CoreSwatch :colour="c.colour ?? c.planned" />
-            {{ c.colour ?? t('boxes.unsaid') }}
-          </template>
-          <template #serves="{ row: c }">
-            <span class="figure">{{ c.terminal ?? '' }}</span>
-            {{ c.use === 'in_use' ? nameOf(c.terminal) : t(`boxes.use.${c.use}`) }}
-          </template>
-          <template #cutAt="{ row: c }">{{ c.cutAt.map(tag).join(' ') }}</template>
-          <template #through="{ row: c }">
-            <span class="quiet">{{ c.through.map(tag).join(' ') }}</span>
-          </template>
-          <template #colour="{ row: c }">
-            <span :class="{ quiet: c.planned === c.colour }">{{ c.planned }}</span>
-          </template>
-          <template #pin="{ row: c }">
-            <PickOne
-              class="pin"
-              :model-value="pinOf(plan.run.cable, c.core)"
-              :disabled="fixed"
-              :aria-label="`${t('wiring.pin')}: ${record.tag ?? ''} ${c.colour ?? c.planned}`"
-              :options="pinsOf(plan)"
-              @update:model-value="pin(plan.run.cable, c.core, $event)"
-            />
-          </template>
-        </AppTable>
-      </div>
+      <AppTable
+        v-else
+        :rows="plan.cores"
+        :columns="columns"
+        :row-key="(c) => c.core"
+        :label="`${t('wiring.core')} ${record.tag ?? ''}`"
+      >
+        <template #core="{ row: c }">
+          <CoreSwatch :colour="c.colour ?? c.planned" />
+          {{ c.colour ?? t('boxes.unsaid') }}
+        </template>
+        <template #serves="{ row: c }">
+          <span class="figure">{{ c.terminal ?? '' }}</span>
+          {{ c.use === 'in_use' ? nameOf(c.terminal) : t(`boxes.use.${c.use}`) }}
+        </template>
+        <template #cutAt="{ row: c }">{{ c.cutAt.map(tag).join(' ') }}</template>
+        <template #through="{ row: c }">
+          <span class="quiet">{{ c.through.map(tag).join(' ') }}</span>
+        </template>
+        <template #colour="{ row: c }">
+          <span :class="{ quiet: c.planned === c.colour }">{{ c.planned }}</span>
+        </template>
+        <template #pin="{ row: c }">
+          <PickOne
+            class="pin"
+            :model-value="pinOf(plan.run.cable, c.core)"
+            :disabled="fixed"
+            :aria-label="`${t('wiring.pin')}: ${record.tag ?? ''} ${c.colour ?? c.planned}`"
+            :options="pinsOf(plan)"
+            @update:model-value="pin(plan.run.cable, c.core, $event)"
+          />
+        </template>
+      </AppTable>
     </section>
-    <details class="sheet">
-      <summary>{{ t('wiring.settings') }}</summary>
-      <div class="fields">
-        <div class="field">
-          <label for="w-least">{{ t('wiring.sparesLeast') }}</label>
-          <TextField
-            id="w-least"
-            class="input figure"
-            inputmode="numeric"
-            :model-value="String(wiring.sparesLeast)"
-            :readonly="fixed"
-            @change="number($event, 'sparesLeast', 0, 40, true)"
-          />
-        </div>
-        <div class="field">
-          <label for="w-ratio">{{ t('wiring.spares_ratio') }}</label>
-          <TextField
-            id="w-ratio"
-            class="input figure"
-            inputmode="decimal"
-            :model-value="String(wiring.spares_ratio)"
-            :readonly="fixed"
-            @change="number($event, 'spares_ratio', 0, 2, false)"
-          />
-        </div>
-        <div class="field">
-          <label for="w-far">{{ t('wiring.multicoreFarthest_m') }}, {{ unit }}</label>
-          <TextField
-            id="w-far"
-            class="input figure"
-            inputmode="decimal"
-            :model-value="String(Math.round(inUnit(wiring.multicoreFarthest_m, unit)))"
-            :readonly="fixed"
-            @change="reach"
-          />
-        </div>
-        <div class="field">
-          <label for="w-most">{{ t('wiring.multicoreMost') }}</label>
-          <TextField
-            id="w-most"
-            class="input figure"
-            inputmode="numeric"
-            :model-value="String(wiring.multicoreMost)"
-            :readonly="fixed"
-            @change="number($event, 'multicoreMost', 1, 60, true)"
-          />
-        </div>
-        <div class="field">
-          <label for="w-common">{{ t('wiring.commonColour') }}</label>
-          <TextField
-            id="w-common"
-            class="input"
-            :model-value="site.settings.commonColour"
-            :readonly="fixed"
-            @change="
-              keep({ ok: true, value: [{ do: 'setSetting', field: 'commonColour', value: valueOf($event).trim() }] })
-            "
-          />
-        </div>
-        <PickOne
-          id="w-many"
-          :model-value="wiring.manyCommons"
-          :disabled="fixed"
-          :label="t('wiring.manyCommons')"
-          :options="[
-            { value: 'chain', label: t('wiring.chain') },
-            { value: 'split', label: t('wiring.split') },
-          ]"
-          @update:model-value="set('manyCommons', $event)"
-        />
-        <div class="field wide">
-          <label for="w-colours">{{ t('wiring.colours') }}</label>
-          <TextField
-            id="w-colours"
-            class="input"
-            :model-value="wiring.colours.join(', ')"
-            :placeholder="coloursInOrder(site, 11).join(', ')"
-            :readonly="fixed"
-            @change="
-              set(
-                'colours',
-                valueOf($event)
-                  .split(',')
-                  .map((c) => c.trim())
-                  .filter(Boolean),
-              )
-            "
-          />
-        </div>
-      </div>
-      <h3>{{ t('wiring.connectors') }}</h3>
-      <ul class="kinds">
-        <li v-for="k in KINDS" :key="k" class="row">
-          <TickBox
-            :model-value="carriedNow.some((c) => c.kind === k)"
-            :disabled="fixed || (carriedNow.length === 1 && carriedNow[0]!.kind === k)"
-            @update:model-value="carry(k, $event)"
-          >
-            {{ t(`connector.${k}`) }}
-          </TickBox>
-          <template v-for="c in carriedNow.filter((x) => x.kind === k)" :key="c.kind">
-            <TextField
-              v-for="f in ['most', 'thickest_mm2', 'together_mm2'] as const"
-              :key="f"
-              class="input figure slim"
-              inputmode="decimal"
-              :model-value="String(c[f])"
-              :readonly="fixed"
-              :aria-label="`${t(`connector.${k}`)}: ${t(`wiring.limit.${f}`)}`"
-              @change="limit(k, f, $event)"
-            />
-            <span class="quiet">
-              {{
-                t('wiring.limits', {
-                  least: c.least,
-                  most: c.most,
-                  thin: c.thinnest_mm2,
-                  thick: c.thickest_mm2,
-                  together: c.together_mm2,
-                })
-              }}
-            </span>
-          </template>
-        </li>
-      </ul>
-    </details>
+    <WiringSettings :site="site" :fixed="fixed" :keep="keep" />
   </div>
 </template>
 
@@ -365,50 +202,8 @@ const columns = computed<TableColumn<RunPlan['cores'][number]>[]>(() => [
 .stack > .sheet.stack {
   gap: 8px;
 }
-.scroll {
-  overflow-x: auto;
-}
 .pin {
-  min-height: 34px;
-  padding: 2px 6px;
-  width: auto;
+  min-width: 130px;
   max-width: 220px;
-}
-.fields {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 12px;
-  padding: 12px 0;
-}
-.fields .field {
-  flex: 1 1 160px;
-  max-width: 220px;
-}
-.fields .wide {
-  flex-basis: 100%;
-  max-width: none;
-}
-summary {
-  font-weight: 700;
-  cursor: pointer;
-  min-height: 32px;
-}
-.kinds {
-  display: grid;
-  gap: 6px;
-  padding-top: 8px;
-}
-.slim {
-  width: 76px;
-  min-height: 34px;
-}
-@media (max-width: 759px) {
-  .pin,
-  .slim {
-    min-height: 48px;
-  }
-  .fields .field {
-    max-width: none;
-  }
 }
 </style>

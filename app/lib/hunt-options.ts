@@ -1,0 +1,9 @@
+import type { Circumstances } from '../../core/hunt'
+import type { PlaceId } from '../../core/site'
+
+/** What a hunt reckons with beside its readings: where the crew stands (null: at the cabinet), and the season. */
+export interface HuntOptions {
+  from: PlaceId | null
+  helper: boolean
+  circumstances: Circumstances
+}
