@@ -28,7 +28,7 @@ export default ts.config(
       'app/components/ui/**',
       'app/components/thread/ThreadStack.vue',
       'app/components/plan/StationGrid.vue',
-      'app/pages/p/[[]id[]]/test/[[]job[]].vue',
+      'app/components/sweep/SweepEntry.vue',
     ],
     rules: {
       'vue/no-restricted-html-elements': [

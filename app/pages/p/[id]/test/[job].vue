@@ -1,16 +1,12 @@
 <script setup lang="ts">
-import { scaleLinear } from 'd3-scale'
 import { sectionsOf } from '../../../../../core/strip'
-import { lengthText, ohmsText, temperatureText } from '../../../../../core/quantity'
+import { temperatureText } from '../../../../../core/quantity'
 import { CAUTIONS, type CautionCode } from '../../../../../core/record'
 import { getOrThrow } from '../../../../../core/site'
-import { sayVerdict } from '../../../../../words/reading'
-import { stateOf } from '../../../../../core/expect'
 import { dayText, timeText, unbroken, useSpeaker } from '../../../../composables/useSpeaker'
 import { useConclusion } from '../../../../composables/useConclusion'
-import { useElementWidth } from '../../../../composables/useElementWidth'
 import { useEntry } from '../../../../composables/useEntry'
-import { readingOhm, useSweep, type SweepRow } from '../../../../composables/useSweep'
+import { useSweep } from '../../../../composables/useSweep'
 import { useProperty } from '../../../../stores/property'
 
 const route = useRoute()
@@ -35,7 +31,7 @@ const entry = useEntry(
   () => meter.value,
   () => job.value?.ground_C ?? 20,
 )
-const { text, row, next, asShort, complaint, said } = entry
+const { text, row, next, asShort } = entry
 
 const ticked = computed(
   () =>
@@ -50,20 +46,15 @@ const closed = computed(
 )
 const ready = computed(() => CAUTIONS.every((code) => ticked.value.has(code)))
 const entering = computed(() => ready.value && closed.value === null)
-const input = ref<HTMLInputElement | null>(null)
+const field = useTemplateRef<{ focus: () => void }>('field')
 const phone = ref(false)
 /** On a phone the checks take the keypad's room while they are open. */
 const checking = ref(false)
 
 const toInput = () =>
   void nextTick(() => {
-    if (!phone.value) input.value?.focus()
+    if (!phone.value) field.value?.focus()
   })
-/** Does something and puts the cursor back where figures are typed. */
-const thenType = (act: () => void) => {
-  act()
-  toInput()
-}
 const beginShort = () => {
   asShort.value = true
   text.value = ''
@@ -110,34 +101,6 @@ const live = computed(() =>
     ? (verdictOf(row.value, text.value)?.judged ?? null)
     : (row.value?.judged ?? null),
 )
-const liveState = computed(() => (live.value ? stateOf(live.value.verdict.code) : 'none'))
-const expectedText = computed(() => {
-  const e = row.value?.expected.expectation
-  if (!e) return ''
-  if (e.kind === 'ohms')
-    return t('sweep.expected', {
-      figure: `${ohmsText(e.expected_ohm)} Ω (${ohmsText(e.low_ohm)}–${ohmsText(e.high_ohm)})`,
-    })
-  return e.kind === 'bounds'
-    ? t('sweep.expected', { figure: `${ohmsText(e.low_ohm)}–${ohmsText(e.high_ohm)} Ω` })
-    : e.kind === 'open'
-      ? t('detail.open')
-      : t('sweep.notReadable')
-})
-const shown = (r: SweepRow) => {
-  if (!r.logged) return ''
-  const ohm = readingOhm(r.logged)
-  return ohm === null ? r.logged.reading.meter.openMark : ohmsText(ohm)
-}
-const placeholder = computed(() => (row.value?.logged ? shown(row.value) : ''))
-const recent = computed(() =>
-  rows.value
-    .slice(0, entry.index.value)
-    .filter((r) => r.logged)
-    .slice(-2)
-    .reverse(),
-)
-
 const sections = computed(() => {
   if (!scene.value || !controller.value) return []
   const hanging = scene.value.hanging(controller.value)
@@ -151,16 +114,7 @@ const sections = computed(() => {
 })
 const units = computed(() => property.site!.settings.units)
 
-const mini = ref<HTMLElement | null>(null)
-const miniWidth = useElementWidth(mini)
-const strip = computed(
-  () => sections.value.flatMap((s) => s.strips).find((s) => s.terminal === row.value?.terminal) ?? null,
-)
-const miniScale = computed(() =>
-  scaleLinear()
-    .domain([0, Math.max(1, ...sections.value.flatMap((s) => s.strips.map((x) => x.length_m)))])
-    .range([2, Math.max(60, miniWidth.value - 40)]),
-)
+const strips = computed(() => sections.value.flatMap((x) => x.strips))
 </script>
 
 <template>
@@ -225,96 +179,18 @@ const miniScale = computed(() =>
       />
     </div>
     <aside v-if="row" class="panel stack" :aria-label="t('sweep.input', { tag: row.tag })">
-      <template v-if="entering">
-        <div class="station">
-          <span class="peg figure">{{ row.tag }}</span>
-          <strong>{{ row.name }}</strong>
-        </div>
-        <div class="entry">
-          <label for="reading" class="sr-only">{{ t('sweep.input', { tag: row.tag }) }}</label>
-          <input
-            id="reading"
-            ref="input"
-            v-model="text"
-            data-sweep
-            class="typed figure"
-            :class="liveState"
-            :inputmode="phone ? 'none' : 'text'"
-            autocomplete="off"
-            autocapitalize="off"
-            spellcheck="false"
-            :placeholder="placeholder"
-            aria-describedby="reading-says"
-            :aria-invalid="complaint !== ''"
-            @keydown="entry.onKey"
-          />
-          <span class="unit">Ω</span>
-        </div>
-        <div id="reading-says" class="says" aria-live="polite">
-          <p v-if="complaint" class="fault">
-            <strong>{{ complaint }}</strong>
-          </p>
-          <p v-else-if="live">
-            <StateMark :state="liveState" silent />
-            {{ ' ' }}
-            <strong :class="liveState">{{ t(`verdict.${live.verdict.code}`) }}</strong>
-          </p>
-          <p v-else-if="asShort" class="doubtful">
-            <strong>{{ t('sweep.shortAsk') }}</strong>
-          </p>
-          <p v-else-if="said" class="quiet">{{ said }}</p>
-          <p class="quiet figure small">{{ expectedText }}</p>
-          <p v-if="live && liveState === 'fault'" class="phone-only">{{ sayVerdict(live.verdict, meter, speaker) }}</p>
-        </div>
-        <div ref="mini" class="phone-only mini">
-          <ThreadStrip
-            v-if="strip"
-            :strip="strip"
-            :x="miniScale"
-            :width="miniWidth"
-            :height="30"
-            :boxes="[]"
-            :name="
-              strip.coils[0]
-                ? `${getOrThrow(property.site!.places, strip.coils[0].place).tag}, ${unbroken(lengthText(strip.coils[0].at_m, units))}`
-                : null
-            "
-          />
-        </div>
-        <div class="row keys desk-only">
-          <AppButton look="primary" @click="thenType(() => entry.keep())">
-            {{ next ? t('sweep.next', { tag: next.tag }) : t('sweep.saveThis') }}
-          </AppButton>
-          <AppButton @click="thenType(() => entry.keep('OL'))">
-            {{ t('sweep.open') }}
-            <kbd>o</kbd>
-          </AppButton>
-          <AppButton @click="thenType(() => (asShort = true))">
-            {{ t('sweep.short') }}
-            <kbd>z</kbd>
-          </AppButton>
-          <AppButton @click="thenType(() => entry.step(1))">
-            {{ t('sweep.skip') }}
-            <kbd>s</kbd>
-          </AppButton>
-          <AppButton @click="thenType(() => entry.undo())">
-            {{ t('sweep.undoLast') }}
-          </AppButton>
-        </div>
-        <div class="row keys phone-only">
-          <AppButton @click="entry.step(-1)">{{ t('sweep.previous') }}</AppButton>
-          <AppButton @click="entry.step(1)">{{ t('sweep.skip') }}</AppButton>
-          <AppButton @click="entry.undo()">{{ t('sweep.undoLast') }}</AppButton>
-        </div>
-        <ul class="phone-only recent">
-          <li v-for="r in recent" :key="r.terminal">
-            <span class="figure quiet">{{ r.tag }}</span>
-            <span>{{ r.name }}</span>
-            <span class="figure" :class="r.state">{{ shown(r) }}</span>
-            <StateMark :state="r.state" />
-          </li>
-        </ul>
-      </template>
+      <SweepEntry
+        v-if="entering"
+        ref="field"
+        :entry="entry"
+        :rows="rows"
+        :judged="live"
+        :strips="strips"
+        :meter="meter"
+        :site="property.site!"
+        :phone="phone"
+        :speaker="speaker"
+      />
       <div v-if="row && (entering || closed !== null)" class="desk-only">
         <p v-if="closed !== null" class="station">
           <span class="peg figure">{{ row.tag }}</span>
@@ -436,57 +312,7 @@ const miniScale = computed(() =>
   font-weight: 700;
   padding: 2px 6px;
 }
-.entry {
-  display: flex;
-  align-items: baseline;
-  gap: 8px;
-}
 @supports not (field-sizing: content) {
-  .typed {
-    width: 100%;
-  }
-}
-.typed {
-  field-sizing: content;
-  min-width: 3ch;
-  max-width: calc(100% - 36px);
-  border: 0;
-  border-bottom: 3px solid var(--ink);
-  background: none;
-  font-size: 44px;
-  font-weight: 700;
-  padding: 0 4px;
-  border-radius: 0;
-}
-.typed:focus {
-  outline: none;
-  border-color: var(--copper);
-  box-shadow: 0 3px 0 var(--copper);
-}
-.typed::placeholder {
-  color: var(--quiet);
-  opacity: 0.5;
-}
-.unit {
-  font-size: 22px;
-}
-.says {
-  min-height: 48px;
-}
-.small {
-  font-size: 14px;
-}
-.keys {
-  gap: 8px;
-}
-kbd {
-  font: 12px var(--figures);
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  padding: 0 4px;
-}
-.phone-only {
-  display: none;
 }
 @media (max-width: 1080px) {
   .sweep {
@@ -500,15 +326,6 @@ kbd {
     gap: 0;
     margin: 0;
     min-height: calc(100dvh - 108px);
-  }
-  .desk-only {
-    display: none !important;
-  }
-  .phone-only {
-    display: revert;
-  }
-  .row.phone-only {
-    display: flex;
   }
   .picture {
     padding: 12px 16px 8px;
@@ -534,29 +351,6 @@ kbd {
   }
   .entering .panel {
     display: grid;
-  }
-  .typed {
-    font-size: 60px;
-    line-height: 1;
-    border-bottom-width: 0;
-    box-shadow: none !important;
-    padding: 0;
-    min-height: 62px;
-  }
-  .entry {
-    border-bottom: 2px solid var(--rule);
-  }
-  .keys .button {
-    flex: 1;
-    padding-inline: 4px;
-  }
-  .recent li {
-    display: grid;
-    grid-template-columns: 36px 1fr auto 24px;
-    gap: 8px;
-    align-items: center;
-    min-height: 36px;
-    border-bottom: 1px solid var(--rule);
   }
   .keypad {
     position: sticky;
