@@ -152,7 +152,7 @@ test('feet and Fahrenheit: the same sweep, asked and told in the property’s un
   const id = await ownProperty(request, 'Yards')
   await page.goto(`/p/${id}/record`)
   await pick(page.getByLabel('Units'), 'feet, °F')
-  await expect(page.getByText('settings › units')).toBeVisible()
+  await expect(page.getByText('Settings, units')).toBeVisible()
   await page.goto(`/p/${id}/test`)
   await page.getByRole('button', { name: 'Start a sweep' }).click()
   await expect(page.getByLabel('Ground temperature, °F')).toHaveValue('57.2')
