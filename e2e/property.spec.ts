@@ -86,7 +86,7 @@ test('two editors: the second to change one field is told by name and sees the o
   }
   await other.getByLabel('Contractor').fill('First Crew')
   await other.getByLabel('Contractor').press('Enter')
-  await expect(other.getByText('about › contractor')).toBeVisible()
+  await expect(other.getByText('The property, contractor')).toBeVisible()
   await page.getByLabel('Contractor').fill('Second Crew')
   await page.getByLabel('Contractor').press('Enter')
   await expect(page.getByRole('alert')).toContainText('The property, contractor was changed by somebody else')
