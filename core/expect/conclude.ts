@@ -1,17 +1,10 @@
 import type { Fault } from '../circuit'
 import type { Meter, OhmsTest, OhmsValue } from '../record'
-import {
-  commonOf,
-  type CableId,
-  type CoreId,
-  type DeviceId,
-  type PlaceId,
-  type SpliceId,
-  type TerminalId,
-} from '../site'
+import { commonOf, type PlaceId, type TerminalId } from '../site'
 import { classesOf, type ElementClass } from './element-classes'
 import { predict, type Expectation } from './predict'
 import { nodeAt, sceneWith, type Scene } from './scene'
+import type { FaultSide, Suspect } from './suspect'
 import { corrected_ohm, secondCoil, shortOn, within, type Baseline } from './verdict'
 
 /** One reading of a sweep, by its place in the list given, with what its thread read before where that is known. */
@@ -21,21 +14,6 @@ export interface SweepReading {
   readonly meter: Meter
   readonly baseline?: Baseline | null
 }
-
-/** Somewhere a fault may be. */
-export type Suspect =
-  | {
-      readonly kind: 'stretch'
-      readonly cable: CableId
-      readonly core: CoreId
-      readonly from: PlaceId
-      readonly to: PlaceId
-    }
-  | { readonly kind: 'joint'; readonly splice: SpliceId; readonly place: PlaceId }
-  | { readonly kind: 'coil'; readonly device: DeviceId; readonly place: PlaceId }
-
-/** Which conductors the suspects belong to: the common, one station's own thread, or neither alone. */
-export type FaultSide = 'common' | 'thread' | 'several'
 
 /**
  * One explanation of some of the readings. `explains` are places in the list of observations; `doubtful` where the

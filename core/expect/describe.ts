@@ -9,7 +9,8 @@ import {
   type Site,
   type TerminalId,
 } from '../site'
-import type { Conclusion, Diagnosis, JointConclusion, SweepReading, Suspect } from './conclude'
+import type { Conclusion, Diagnosis, JointConclusion, SweepReading } from './conclude'
+import type { Suspect } from './suspect'
 import type { Scene } from './scene'
 
 /** Something to say: a code and its figures by name. Units are in the names; the edge turns them into the user's. */

@@ -1,6 +1,6 @@
 import { entries, netsOf, type Link } from '../site'
 import type { OhmsTest } from '../record'
-import type { Suspect, FaultSide } from './conclude'
+import type { Suspect, FaultSide } from './suspect'
 import { nodeAt, type Scene } from './scene'
 
 /**

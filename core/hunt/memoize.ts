@@ -1,5 +1,5 @@
 import { testKey, type FieldTest } from '../record'
-import type { Prediction } from './predict'
+import type { Prediction } from './predict/prediction'
 import type { Like } from './equivalence'
 import type { Catalogue, Fault, Faults, FaultHypothesis } from './variants'
 
