@@ -26,6 +26,7 @@ import {
   type ControllerId,
   type End,
   type Site,
+  stationAt,
 } from '../core/site'
 import { brokenRules } from '../core/splice'
 import { say, sayRefusal, type Speaker } from '../words'
@@ -225,9 +226,7 @@ function labels(site: Site, test: OhmsTest): { terminal: string; to: string; sta
   const { from } = test
   const common = from.kind === 'terminal' ? commonOf(site, from.controller) : null
   const toCommon = test.to.kind === 'terminal' && test.to.terminal === common
-  const station = Object.values(site.stations).find(
-    (s) => from.kind === 'terminal' && s.controller === from.controller && s.terminal === from.terminal,
-  )
+  const station = from.kind === 'terminal' ? stationAt(site, from)?.[1] : undefined
   return { terminal: tagOf(site, from), to: tagOf(site, test.to), station: toCommon ? (station?.name ?? null) : null }
 }
 

@@ -25,7 +25,7 @@ import {
   type OhmsReading,
   type Job,
 } from '../../core/record'
-import { getOrThrow, type ControllerId, type TerminalId } from '../../core/site'
+import { getOrThrow, type ControllerId, type TerminalId, pointAt, stationAt } from '../../core/site'
 import { useProperty } from '../stores/property'
 
 /** A terminal of a sweep as the screens show it. */
@@ -95,11 +95,10 @@ export function useSweep(controller: () => ControllerId | null, jobId: () => str
   function nameOf(terminal: TerminalId): string {
     const site = property.site!
     const id = controller()
-    const station = Object.values(site.stations).find((s) => s.controller === id && s.terminal === terminal)
+    if (id === null) return ''
+    const station = stationAt(site, { controller: id, terminal })?.[1]
     if (station) return station.name
-    const supply = Object.values(site.pointsOfConnection).find(
-      (p) => p.terminal?.controller === id && p.terminal.terminal === terminal,
-    )
+    const supply = pointAt(site, { controller: id, terminal })?.[1]
     const valve = supply?.masterValve && site.devices[supply.masterValve]
     return valve ? valve.name || supply.name : (supply?.name ?? '')
   }

@@ -15,6 +15,8 @@ import {
   type PlaceId,
   type Site,
   type TerminalId,
+  pointAt,
+  stationAt,
 } from '../site'
 import { censusOf, seenOf, type Seen } from '../splice'
 
@@ -55,10 +57,8 @@ export function doorOf(site: Site, controller: ControllerId): DoorTerminal[] {
   )
   return terminalsInOrder(site, controller).map((terminal): DoorTerminal => {
     const t = terminals[terminal]!
-    const station = Object.values(site.stations).find((s) => s.controller === controller && s.terminal === terminal)
-    const point = Object.values(site.pointsOfConnection).find(
-      (p) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
-    )
+    const station = stationAt(site, { controller, terminal })?.[1]
+    const point = pointAt(site, { controller, terminal })?.[1]
     const landing = landings.get(endKey(terminalEnd(controller, terminal)))
     const landed = (landing?.ends ?? []).filter((e) => e.kind !== 'terminal').map((e) => seenOf(site, e))
     const at = hanging.get(terminal)

@@ -13,6 +13,7 @@ import {
   type End,
   type Link,
   type SpliceId,
+  stationAt,
 } from '../site'
 import { nodeAt, type Scene } from './scene'
 
@@ -161,10 +162,7 @@ function boundsFor(scene: Scene, test: OhmsTest, meter: Meter): Expectation {
 
 function intendedCoils(scene: Scene, probe: Extract<End, { kind: 'terminal' }>): { low: number; high: number }[] {
   const { site } = scene
-  const valves = Object.values(site.stations).flatMap((s) =>
-    s.controller === probe.controller && s.terminal === probe.terminal ? s.valves : [],
-  )
-  return valves.map((device) => {
+  return (stationAt(site, probe)?.[1].valves ?? []).map((device) => {
     const link = { kind: 'coil', device } as Extract<Link, { kind: 'coil' }>
     return { low: coil_ohm(site, link, 'low'), high: coil_ohm(site, link, 'high') }
   })

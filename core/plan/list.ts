@@ -19,6 +19,8 @@ import {
   type StationId,
   type TerminalId,
   isLaid,
+  pointAt,
+  stationAt,
 } from '../site'
 import { commandsBetween } from './difference'
 import { MASTER, RELAY, type StationRow } from './row'
@@ -55,7 +57,7 @@ export function rowsOf(site: Site): ListedRow[] {
     .flatMap(([controller, record]) =>
       terminalsInOrder(site, controller).flatMap((terminal): ListedRow[] => {
         const tag = (t: string) => (many ? `${record.tag}:${t}` : t)
-        const found = entries(site.stations).find(([, s]) => s.controller === controller && s.terminal === terminal)
+        const found = stationAt(site, { controller, terminal })
         if (found) {
           const [stationId, station] = found
           return [
@@ -311,7 +313,7 @@ const isJoined = (site: Site, device: DeviceId) =>
   Object.values(site.splices).some((s) => s.ends.some((e) => e.kind === 'port' && e.device === device))
 
 function stationDevice(work: Work, controller: ControllerId, terminal: TerminalId, row: StationRow): DeviceId | null {
-  const found = entries(work.site.stations).find(([, s]) => s.controller === controller && s.terminal === terminal)
+  const found = stationAt(work.site, { controller, terminal })
   if (!found) {
     const pointOfConnection =
       entries(work.site.pointsOfConnection).find(([, p]) => p.terminal?.controller === controller)?.[0] ?? null
@@ -336,9 +338,7 @@ function stationDevice(work: Work, controller: ControllerId, terminal: TerminalI
  * comes on with it.
  */
 function masterDevice(work: Work, controller: ControllerId, terminal: TerminalId): DeviceId | null {
-  const found = entries(work.site.pointsOfConnection).find(
-    ([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
-  )
+  const found = pointAt(work.site, { controller, terminal })
   if (found) return found[1].masterValve
   const id = freeId(work.site, 'pointsOfConnection', `${controller}-supply`)
   create(work, 'pointsOfConnection', id, { name: 'Supply', terminal: { controller, terminal } })
@@ -351,9 +351,7 @@ function masterDevice(work: Work, controller: ControllerId, terminal: TerminalId
 function takeRelay(work: Work, controller: ControllerId, row: StationRow): void {
   const terminal = terminalFor(work, controller, MASTER, 'master')
   masterDevice(work, controller, terminal)
-  const [id, point] = entries(work.site.pointsOfConnection).find(
-    ([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
-  )!
+  const [id, point] = pointAt(work.site, { controller, terminal })!
   const place = getOrThrow(work.site.controllers, controller).place
   const relay = point.pumpRelay ?? (freeId(work.site, 'devices', `${controller}-relay`) as DeviceId)
   if (point.pumpRelay === null) {
@@ -375,24 +373,8 @@ function newValve(
 ): DeviceId {
   const id = freeId(work.site, 'devices', master ? `${controller}-MV` : `${controller}-V${tag}`) as DeviceId
   create(work, 'devices', id, { kind: 'coil', place, tag: freeTag(work.site, master ? MASTER : `V${tag}`) })
-  if (master)
-    set(
-      work,
-      'pointsOfConnection',
-      entries(work.site.pointsOfConnection).find(
-        ([, p]) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
-      )![0],
-      'masterValve',
-      id,
-    )
-  else
-    set(
-      work,
-      'stations',
-      entries(work.site.stations).find(([, s]) => s.controller === controller && s.terminal === terminal)![0],
-      'valves',
-      [id],
-    )
+  if (master) set(work, 'pointsOfConnection', pointAt(work.site, { controller, terminal })![0], 'masterValve', id)
+  else set(work, 'stations', stationAt(work.site, { controller, terminal })![0], 'valves', [id])
   return id
 }
 
@@ -462,9 +444,7 @@ function wire(
   const cable = getOrThrow(work.site.cables, run.cable)
   const home = cable.stops[0]!
   if (cable.kind === 'multicore') {
-    const station =
-      entries(work.site.stations).find(([, s]) => s.controller === run.controller && s.terminal === terminal)?.[0] ??
-      null
+    const station = stationAt(work.site, { controller: run.controller, terminal })?.[0] ?? null
     const spare = spareCore(work.site, run.cable, station)
     // it has no core to give: the valve stands in its box until somebody decides
     if (spare === null && isLaid(cable)) return

@@ -44,6 +44,8 @@ export { linkLength_m, placeDistances_m, routeTo, terminalsInOrder, walkFrom } f
 export type { Run, Walk } from './thread'
 export type { Underlay } from './underlay'
 export { undoCommands } from './undo'
+export { pointAt, stationAt, stationLabelled } from './station-at'
+export type { TerminalAt } from './station-at'
 export { terminalAt } from './terminal-at'
 export type { Leaving, TerminalOf } from './terminal-at'
 export { terminalEnd, wiringOf } from './wiring'

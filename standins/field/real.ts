@@ -6,6 +6,8 @@ import {
   type Site,
   type TerminalId,
   type Wiring,
+  pointAt,
+  stationAt,
 } from '../../core/site'
 import type { FieldFault } from '../fault'
 import type { Drawn } from './drawn'
@@ -61,21 +63,16 @@ export function masterAt(
   { site }: Real,
   { controller, terminal }: Screw,
 ): (Screw & { readonly valve: DeviceId | null }) | null {
-  const station = Object.values(site.stations).find((s) => s.controller === controller && s.terminal === terminal)
+  const station = stationAt(site, { controller, terminal })?.[1]
   const point =
     station?.withMaster && station.pointOfConnection ? lookUp(site.pointsOfConnection, station.pointOfConnection) : null
   return point?.terminal ? { ...point.terminal, valve: point.masterValve } : null
 }
 
 /** What a terminal is there for. */
-export function valvesOf({ site }: Real, { controller, terminal }: Screw): readonly DeviceId[] {
-  const point = Object.values(site.pointsOfConnection).find(
-    (p) => p.terminal?.controller === controller && p.terminal.terminal === terminal,
-  )
-  return (
-    Object.values(site.stations).find((s) => s.controller === controller && s.terminal === terminal)?.valves ??
-    [point?.masterValve, point?.pumpRelay].filter((d) => d != null)
-  )
+export function valvesOf({ site }: Real, at: Screw): readonly DeviceId[] {
+  const point = pointAt(site, at)?.[1]
+  return stationAt(site, at)?.[1].valves ?? [point?.masterValve, point?.pumpRelay].filter((d) => d != null)
 }
 export const terminalOf = (real: Real, device: DeviceId): Screw | null =>
   entries(real.site.controllers).flatMap(([controller, c]) =>

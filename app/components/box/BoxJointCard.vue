@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { jointTicks, getOrThrow, type Command, type Site, type Splice, type SpliceId } from '../../../core/site'
+import {
+  jointTicks,
+  getOrThrow,
+  type Command,
+  type Site,
+  type Splice,
+  type SpliceId,
+  stationLabelled,
+} from '../../../core/site'
 import {
   connectorCommands,
   isMade,
@@ -41,15 +49,7 @@ const names = computed(() =>
     })
     .join(', '),
 )
-const station = computed(() => {
-  const [controller, terminal] = (props.joint.terminal ?? ':').split(':')
-  return (
-    Object.values(props.site.stations).find((s) => {
-      const c = getOrThrow(props.site.controllers, s.controller)
-      return c.tag === controller && getOrThrow(c.terminals, s.terminal).tag === terminal
-    })?.name ?? ''
-  )
-})
+const station = computed(() => stationLabelled(props.site, props.joint.terminal ?? '')?.name ?? '')
 const title = computed(() =>
   props.joint.serves === 'common'
     ? t('boxes.common')

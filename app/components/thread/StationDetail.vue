@@ -3,7 +3,7 @@ import { useI18n } from 'vue-i18n'
 import type { Scene } from '../../../core/expect'
 import { ohmsText } from '../../../core/quantity'
 import type { Meter } from '../../../core/record'
-import { entries, type ControllerId } from '../../../core/site'
+import { type ControllerId, stationAt } from '../../../core/site'
 import type { Speaker } from '../../../words'
 import { readingOhm, type SweepRow } from '../../composables/useSweep'
 import { useProperty } from '../../stores/property'
@@ -13,11 +13,8 @@ const props = defineProps<{ row: SweepRow; controller: ControllerId; scene: Scen
 const { t } = useI18n()
 const property = useProperty()
 
-const station = computed(
-  () =>
-    entries(property.site!.stations).find(
-      ([, s]) => s.controller === props.controller && s.terminal === props.row.terminal,
-    ) ?? null,
+const station = computed(() =>
+  stationAt(property.site!, { controller: props.controller, terminal: props.row.terminal }),
 )
 const name = ref('')
 watch(

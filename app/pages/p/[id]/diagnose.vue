@@ -10,6 +10,7 @@ import {
   type DeviceId,
   type End,
   type TerminalId,
+  stationAt,
 } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
 import { sayPart, sayStand, sayTelling } from '../../../../words/hunt'
@@ -76,8 +77,8 @@ const controller = computed(() => job.value?.controller ?? entries(site.value.co
 const measurable = computed(() => controller.value !== null && commonOf(site.value, controller.value) !== null)
 const tagOf = (terminal: string) =>
   controller.value ? getOrThrow(getOrThrow(site.value.controllers, controller.value).terminals, terminal).tag : terminal
-const stationAt = (terminal: string) =>
-  Object.values(site.value.stations).find((s) => s.controller === controller.value && s.terminal === terminal)
+const stationOf = (terminal: TerminalId) =>
+  controller.value === null ? undefined : stationAt(site.value, { controller: controller.value, terminal })?.[1]
 const terminalTest = (terminal: TerminalId): FieldTest => ({
   kind: 'water',
   at: terminalEnd(controller.value!, terminal) as Extract<End, { kind: 'terminal' }>,
@@ -88,7 +89,7 @@ const stations = computed(() =>
   controller.value === null
     ? []
     : terminalsInOrder(site.value, controller.value).flatMap((terminal) => {
-        const station = stationAt(terminal)
+        const station = stationOf(terminal)
         if (!station) return []
         const told = readings.value
           .filter(
@@ -186,7 +187,7 @@ async function told(dry: readonly TerminalId[], rest: boolean): Promise<void> {
       if ((isDry || rest) && s.dry !== isDry)
         await keep(terminalTest(s.terminal), {
           kind: 'waters',
-          valves: isDry ? [] : stationAt(s.terminal)!.valves.slice(),
+          valves: isDry ? [] : stationOf(s.terminal)!.valves.slice(),
         })
     }
   } finally {
@@ -217,7 +218,7 @@ async function mended(): Promise<void> {
 const answered = (value: ReadingValue) => {
   if (report.value?.next) void keep(report.value.next.test, value)
 }
-const nameOf = (terminal: string) => stationAt(terminal)?.name ?? ''
+const nameOf = (terminal: string) => stationOf(terminal as TerminalId)?.name ?? ''
 const reading = ref(false)
 async function takeFromMeter(test: FieldTest): Promise<void> {
   reading.value = true

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { gaugeText, lengthText } from '../../../../../core/quantity'
-import { entries, getOrThrow, type CableId, type CoreId, type StationId } from '../../../../../core/site'
+import {
+  entries,
+  getOrThrow,
+  type CableId,
+  type CoreId,
+  type StationId,
+  stationLabelled,
+} from '../../../../../core/site'
 import { runsOf } from '../../../../../core/plan'
 import {
   brokenRules,
@@ -28,15 +35,7 @@ const plans = computed(() =>
 const whole = computed(() => wiringPlanCommands(site.value))
 const rules = computed(() => brokenRules(site.value))
 const tag = (place: string) => site.value.places[place as keyof typeof site.value.places]?.tag ?? place
-const nameOf = (terminal: string | null) => {
-  const [c, n] = (terminal ?? ':').split(':')
-  return (
-    Object.values(site.value.stations).find((s) => {
-      const k = getOrThrow(site.value.controllers, s.controller)
-      return k.tag === c && getOrThrow(k.terminals, s.terminal).tag === n
-    })?.name ?? ''
-  )
-}
+const nameOf = (terminal: string | null) => stationLabelled(site.value, terminal ?? '')?.name ?? ''
 const stationsOf = (plan: RunPlan) =>
   entries(site.value.stations).filter(([, s]) => s.controller === plan.run.controller)
 const pinOf = (cable: CableId, core: CoreId) => {
