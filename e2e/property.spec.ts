@@ -122,7 +122,7 @@ test('files: saved and opened again, asked about when already here, told in a se
     readFileSync(DEMO_FILE, 'utf8').replace('"soundSplice_ohm": 0.03', '"soundSplice_ohm": "a little"'),
   )
   await expect(page.getByRole('alert')).toContainText(
-    'Settings, soundSplice_ohm is of kind string, but a number is needed',
+    'Settings, ohms of a sound joint is of kind string, but a number is needed',
   )
   await choose('half.json', readFileSync(DEMO_FILE, 'utf8').slice(0, 9000))
   await expect(page.getByRole('alert')).toContainText('stops being readable at line')
