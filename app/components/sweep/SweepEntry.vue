@@ -186,9 +186,6 @@ const miniScale = computed(() =>
   gap: 8px;
 }
 .typed {
-  width: 100%;
-}
-.typed {
   field-sizing: content;
   min-width: 3ch;
   max-width: calc(100% - 36px);
