@@ -90,13 +90,18 @@ export async function insertFacts(
   return (kind, id) => keys.has(keyOf(kind, id))
 }
 
-/** Facts that hang on something that is not on record; the first of them. */
+/**
+ * Facts that hang on something that is not on record; the first of them. Asked right after many were written, when the
+ * database thinks of the table as it was before: a nested loop would then take the square of their number.
+ */
 export async function hangingOnNothing({ tx, actor }: Within, property: string) {
+  await sql`SET LOCAL enable_nestloop = off`.execute(tx)
   const { rows } = await sql<{ kind: FactKind; id: string; owner: string }>`
     SELECT f.kind, f.id, f.owner FROM facts f
     WHERE f.company = ${actor.company} AND f.property = ${property} AND f.owner IS NOT NULL AND NOT EXISTS (
       SELECT FROM facts o WHERE o.company = f.company AND o.property = f.property
         AND o.kind = f.owner_kind AND o.id = f.owner) LIMIT 20`.execute(tx)
+  await sql`SET LOCAL enable_nestloop = on`.execute(tx)
   return rows
 }
 

@@ -1,22 +1,19 @@
 <script setup lang="ts" generic="T extends string">
 import SelectButton from 'primevue/selectbutton'
-import { computed } from 'vue'
 import type { Option } from '../../lib/options'
 
 /** One of a few ways of looking at what stands below, side by side. */
-const props = defineProps<{ modelValue: T; options: readonly Option<T>[]; label: string; disabled?: readonly T[] }>()
+defineProps<{ modelValue: T; options: readonly Option<T>[]; label: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
-const listed = computed(() => props.options.map((o) => ({ ...o, off: props.disabled?.includes(o.value) ?? false })))
 </script>
 
 <template>
   <SelectButton
     class="pick-bar"
     :model-value="modelValue"
-    :options="listed"
+    :options="options as Option<T>[]"
     option-value="value"
     option-label="label"
-    option-disabled="off"
     :allow-empty="false"
     :aria-label="label"
     @update:model-value="emit('update:modelValue', $event)"

@@ -8,7 +8,6 @@ import type { Catalogue, Fault, Faults, FaultHypothesis } from '../variants'
 /** What every prediction starts from: the property, its faults, the meter, and which wire lies under which screw. */
 export interface Basis {
   readonly context: HuntContext
-  readonly catalogue: Catalogue
   readonly meter: Meter
   readonly power: Power
   readonly settingOf: ReturnType<typeof settingsOf>
@@ -35,7 +34,6 @@ export function basisOf(context: HuntContext, catalogue: Catalogue, meter: Meter
   }
   return {
     context,
-    catalogue,
     meter,
     faultOf,
     wireAt,

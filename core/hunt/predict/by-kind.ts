@@ -8,9 +8,9 @@ import { MAINS_ratio, type Prediction } from './prediction'
 import type { Valves } from './valves'
 
 /** Whether a joint that is bad looks and feels so, and whether a sound one does. */
-export const LOOK = { bad: 0.9, sound: 0.02 } as const
+const LOOK = { bad: 0.9, sound: 0.02 } as const
 /** The same where it is cut out, looked into and made anew, and the thread tried again. */
-export const REMAKE = { bad: 0.9998, sound: 0.0005 } as const
+const REMAKE = { bad: 0.9998, sound: 0.0005 } as const
 const EAR = { heard: 0.995, imagined: 0.005 } as const
 /** A tester's lamps, as its sheet gives them. */
 const LAMP = { short_ohm: 8, open_ohm: 300, lit_V: 12 } as const

@@ -6,7 +6,7 @@ import type { Basis } from './basis'
 import { half, meterSpread, type Prediction } from './prediction'
 
 /** What is undone and jumpered for a test, beside the faults. */
-export interface Undone {
+interface Undone {
   readonly alters: readonly Alter[]
   readonly joins: readonly Join[]
 }

@@ -312,8 +312,6 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
   font-weight: 700;
   padding: 2px 6px;
 }
-@supports not (field-sizing: content) {
-}
 @media (max-width: 1080px) {
   .sweep {
     grid-template-columns: minmax(0, 1fr) 264px;
