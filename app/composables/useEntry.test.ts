@@ -16,7 +16,7 @@ jest.mock('../lib/device', () => ({
 jest.mock('vue-i18n', () => ({ useI18n: () => ({ t: (key: string) => key }) }))
 jest.mock('../stores/property', () => ({
   useProperty: () => ({
-    facts: { jobs: { sweep: { author: 'Jo' } } },
+    facts: { jobs: { sweep: { author: 'Jo', meter: COMMON_METER, ground_C: 20 } } },
     held: { revision: 4 },
     record: async (body: MessageBody) => {
       recorded.push(body)
@@ -82,7 +82,6 @@ function sweep() {
     () => expected.map(rowOf),
     () => log.value,
     () => COMMON_METER,
-    () => 20,
   )
   entry.resume()
   return { entry, log, tags: expected.map((e) => e.terminal) }

@@ -1,14 +1,12 @@
-import { wrap, type Remote } from 'comlink'
+import { computed, watch } from 'vue'
 import { goodReadings } from '../../core/history'
 import type { Circumstances, HuntReport, HuntStep, Known } from '../../core/hunt'
 import { standingReadings, type Reading, type Job } from '../../core/record'
 import type { PlaceId } from '../../core/site'
+import { huntWorker, stopHuntWorker } from '../lib/hunt-worker'
 import { useProperty } from '../stores/property'
-import type { HuntAsk, HuntWork } from '../workers/hunt'
-
-let worker: Remote<HuntWork> | null = null
-const workerAtHand = (): Remote<HuntWork> =>
-  (worker ??= wrap<HuntWork>(new Worker(new URL('../workers/hunt.ts', import.meta.url), { type: 'module' })))
+import type { HuntAsk } from '../workers/hunt'
+import { useWeighing } from './useWeighing'
 
 /** A reading of the hunt that stands, with its id. */
 export interface HuntReading {
@@ -27,6 +25,34 @@ export function useHunt(
   options: () => { from: PlaceId | null; helper: boolean; circumstances: Circumstances },
 ) {
   const property = useProperty()
+  const log = useHuntLog(jobId)
+  const { job, steps } = log
+  const known = computed((): Known[] => {
+    const v = job.value
+    if (!v) return []
+    const scene = property.sceneAt(v.ground_C, v.coil_C)
+    return goodReadings(scene, property.sceneAt, v.controller, v.meter, property.pastBefore(jobId()))
+  })
+  const { answer, weigh, ...weighing } = useWeighing<HuntReport | null>(() => {
+    const [site, v] = [property.site, job.value]
+    if (!site || !v || holding()) return null
+    const { controller, ground_C, coil_C, meter } = v
+    const today = v.at.slice(0, 10)
+    const ask: HuntAsk = { site, controller, ground_C, coil_C, meter, known: known.value, today, ...options() }
+    // A worker takes plain values, not what a page follows.
+    const [plain, taken] = JSON.parse(JSON.stringify([ask, steps.value])) as [HuntAsk, HuntStep[]]
+    return () => huntWorker().stand(plain, taken)
+  }, stopHuntWorker)
+  watch(jobId, () => {
+    answer.value = null
+  })
+  watch([() => property.site, job, steps, known, options, holding], () => void weigh(), { immediate: true })
+  return { ...log, ...weighing, weigh, report: answer }
+}
+
+/** What a job of hunting holds: its readings that stand, its findings, and both in the order they came. */
+function useHuntLog(jobId: () => string | null) {
+  const property = useProperty()
   const job = computed((): Job | null => {
     const id = jobId()
     return id === null ? null : (property.facts?.jobs[id] ?? null)
@@ -44,76 +70,11 @@ export function useHunt(
   )
   const steps = computed((): HuntStep[] =>
     [
-      ...readings.value.map((r) => ({
-        at: r.reading.at,
-        step: { test: r.reading.test, value: r.reading.value } as HuntStep,
-      })),
+      ...readings.value.map(({ reading: { at, test, value } }) => ({ at, step: { test, value } as HuntStep })),
       ...findings.value.flatMap(([, { at, where }]) => (where ? [{ at, step: { mended: where } as HuntStep }] : [])),
     ]
       .sort((a, b) => a.at.localeCompare(b.at))
       .map((s) => s.step),
   )
-  const known = computed((): Known[] => {
-    const v = job.value
-    return v
-      ? goodReadings(
-          property.sceneAt(v.ground_C, v.coil_C),
-          property.sceneAt,
-          v.controller,
-          v.meter,
-          property.pastBefore(jobId()),
-        )
-      : []
-  })
-  const report = shallowRef<HuntReport | null>(null)
-  const [working, failed] = [ref(false), ref('')]
-  let [waiting, running] = [false, false]
-  /** One weighing at a time; what came in meanwhile is weighed next, all at once. */
-  async function weigh(): Promise<void> {
-    if (holding()) {
-      report.value = null
-      return
-    }
-    waiting = true
-    if (running) return
-    running = true
-    working.value = true
-    while (waiting) {
-      waiting = false
-      const [site, v] = [property.site, job.value]
-      if (!site || !v) {
-        report.value = null
-        continue
-      }
-      const ask: HuntAsk = {
-        site,
-        controller: v.controller,
-        ground_C: v.ground_C,
-        coil_C: v.coil_C,
-        meter: v.meter,
-        known: known.value,
-        today: v.at.slice(0, 10),
-        ...options(),
-      }
-      try {
-        const answer = await workerAtHand().stand(
-          ...(JSON.parse(JSON.stringify([ask, steps.value])) as [HuntAsk, HuntStep[]]),
-        )
-        if (!waiting && !holding()) {
-          report.value = answer
-          failed.value = ''
-        }
-      } catch (error) {
-        report.value = null
-        failed.value = String(error)
-      }
-    }
-    running = false
-    working.value = false
-  }
-  watch(jobId, () => {
-    report.value = null
-  })
-  watch([() => property.site, job, steps, known, options, holding], () => void weigh(), { immediate: true })
-  return { job, readings, findings, report, working, failed }
+  return { job, readings, findings, steps }
 }

@@ -12,6 +12,7 @@ import {
 } from '../../../core/record'
 import { getOrThrow, terminalEnd, terminalsInOrder, type End, type PlaceId, type TerminalId } from '../../../core/site'
 import type { Speaker } from '../../../words'
+import { useJobFacts } from '../../composables/useJobFacts'
 import { useCabinetChecks } from '../../composables/useCabinetChecks'
 import { figureIn } from '../../lib/figures'
 import { useProperty } from '../../stores/property'
@@ -35,6 +36,8 @@ const { rows, supply_V } = useCabinetChecks(
   () => props.scene,
   () => props.speaker,
 )
+
+const written = useJobFacts(() => props.jobId)
 
 type Choice = Exclude<TestKind, 'ohms'> | 'between' | 'earth'
 const CHOICES: readonly Choice[] = ['between', 'earth', 'supply', 'volts', 'click', 'tester_coil', 'tester_power']
@@ -113,26 +116,9 @@ async function keep(value: ReadingValue | null): Promise<void> {
     return
   }
   form.value = ''
-  await property.record({
-    kind: 'reading',
-    fact: {
-      job: props.jobId,
-      at: new Date().toISOString(),
-      author: props.job.author,
-      revision: property.held!.revision,
-      test: testNow(),
-      off: offFor(kindOfChoice(form.choice)),
-      meter: props.meter,
-      ground_C: props.job.ground_C,
-      value: given,
-    },
-  })
+  await written.read(testNow(), given)
 }
-const strike = (reading: string) =>
-  property.record({
-    kind: 'strikeOut',
-    fact: { reading, at: new Date().toISOString(), author: props.job.author, reason: t('sweep.undoReason') },
-  })
+const strike = (reading: string) => written.strike(reading, t('sweep.undoReason'))
 </script>
 
 <template>

@@ -3,10 +3,11 @@ import { judge, judgeCabinet, stateOf, type Scene, type State } from '../../../c
 import { readReadingsCsv, writeReadingsCsv, type CsvReading } from '../../../core/formats'
 import { MOST_BYTES } from '../../../core/formats/limits'
 import { ohmsWithUnit } from '../../../core/quantity'
-import { controllerOf, isHuntTest, offFor, standingReadings, testKey, type Job } from '../../../core/record'
+import { controllerOf, isHuntTest, standingReadings, testKey, type Job } from '../../../core/record'
 import { refusal, refused, type Refusal } from '../../../core/refusal'
 import { sayRefusal, type Speaker } from '../../../words'
 import { sayValue } from '../../../words/hunt'
+import { useJobFacts } from '../../composables/useJobFacts'
 import { useHuntWords } from '../../composables/useHuntWords'
 import type { SweepRow } from '../../composables/useSweep'
 import { saveText } from '../../lib/save'
@@ -23,6 +24,7 @@ const props = defineProps<{
 }>()
 const property = useProperty()
 const { t } = useHuntWords(() => property.site!.settings.units)
+const written = useJobFacts(() => props.jobId)
 const refusals = shallowRef<readonly Refusal[]>([])
 
 interface Preview {
@@ -76,25 +78,8 @@ async function keepAll(): Promise<void> {
   previews.value = null
   for (const { csv } of taken) {
     const before = replaced.get(testKey(csv.test))
-    await property.record({
-      kind: 'reading',
-      fact: {
-        job: props.jobId,
-        at: csv.at ?? now,
-        author: props.job.author,
-        revision: property.held!.revision,
-        test: csv.test,
-        off: offFor(csv.test.kind),
-        meter: props.job.meter,
-        ground_C: props.job.ground_C,
-        value: csv.value,
-      },
-    })
-    if (before)
-      await property.record({
-        kind: 'strikeOut',
-        fact: { reading: before.id, at: now, author: props.job.author, reason: t('sweep.again') },
-      })
+    await written.read(csv.test, csv.value, csv.at ?? now)
+    if (before) await written.strike(before.id, t('sweep.again'), now)
   }
 }
 const save = () =>

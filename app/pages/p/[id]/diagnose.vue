@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { jobsInOrder, offFor, standingReadings, type FieldTest, type ReadingValue } from '../../../../core/record'
+import { jobsInOrder, standingReadings, type FieldTest, type ReadingValue } from '../../../../core/record'
 import {
   byTag,
   commonOf,
@@ -14,6 +14,7 @@ import {
 } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
 import { sayPart, sayStand, sayTelling } from '../../../../words/hunt'
+import { useJobFacts } from '../../../composables/useJobFacts'
 import { useHunt } from '../../../composables/useHunt'
 import { useHuntWords } from '../../../composables/useHuntWords'
 import { useMeter } from '../../../composables/useMeter'
@@ -66,7 +67,7 @@ watch(
   { deep: true },
 )
 const keepingSymptoms = ref(false)
-const { job, readings, findings, report, working, failed } = useHunt(
+const { job, readings, findings, report, working, stopped, failed, weigh, stop } = useHunt(
   () => jobId.value,
   () => keepingSymptoms.value,
   () => JSON.parse(JSON.stringify(options.value)) as typeof options.value,
@@ -162,30 +163,14 @@ const practice = computed(() =>
   }),
 )
 
-async function keep(test: FieldTest, value: ReadingValue): Promise<void> {
-  const v = job.value!
-  await property.record({
-    kind: 'reading',
-    fact: {
-      job: jobId.value!,
-      at: new Date().toISOString(),
-      author: v.author,
-      revision: property.held!.revision,
-      test,
-      off: offFor(test.kind),
-      meter: v.meter,
-      ground_C: v.ground_C,
-      value,
-    },
-  })
-}
+const written = useJobFacts(() => jobId.value!)
 async function told(dry: readonly TerminalId[], rest: boolean): Promise<void> {
   keepingSymptoms.value = true
   try {
     for (const s of stations.value) {
       const isDry = dry.includes(s.terminal)
       if ((isDry || rest) && s.dry !== isDry)
-        await keep(terminalTest(s.terminal), {
+        await written.read(terminalTest(s.terminal), {
           kind: 'waters',
           valves: isDry ? [] : stationOf(s.terminal)!.valves.slice(),
         })
@@ -194,29 +179,15 @@ async function told(dry: readonly TerminalId[], rest: boolean): Promise<void> {
     keepingSymptoms.value = false
   }
 }
-const strike = (id: string) =>
-  property.record({
-    kind: 'strikeOut',
-    fact: { reading: id, at: new Date().toISOString(), author: job.value!.author, reason: t('diagnose.struck') },
-  })
+const strike = (id: string) => written.strike(id, t('diagnose.struck'))
 async function mended(): Promise<void> {
   const named = report.value?.named ?? report.value?.parts[0]
   if (!named) return
-  await property.record({
-    kind: 'finding',
-    fact: {
-      job: jobId.value!,
-      at: new Date().toISOString(),
-      author: job.value!.author,
-      where: named.where,
-      says: sayPart(named.where, site.value, speaker.value),
-      belief: named.p,
-      how: '',
-    },
-  })
+  const { where, p: belief } = named
+  await written.find({ where, says: sayPart(where, site.value, speaker.value), belief, how: '' })
 }
 const answered = (value: ReadingValue) => {
-  if (report.value?.next) void keep(report.value.next.test, value)
+  if (report.value?.next) void written.read(report.value.next.test, value)
 }
 const nameOf = (terminal: string) => stationOf(terminal as TerminalId)?.name ?? ''
 const reading = ref(false)
@@ -224,7 +195,7 @@ async function takeFromMeter(test: FieldTest): Promise<void> {
   reading.value = true
   const value = await meterAtHand.measure(test)
   reading.value = false
-  if (value) await keep(test, value)
+  if (value) await written.read(test, value)
 }
 const begun = (id: string) => navigateTo({ query: { ...route.query, job: id } })
 const show = (id: string) => navigateTo({ query: { ...route.query, job: id } }, { replace: true })
@@ -312,7 +283,12 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
             <span class="quiet">{{ t('diagnose.mendedHow') }}</span>
           </div>
         </section>
-        <p v-if="(working || keepingSymptoms) && !report" class="quiet" role="status">{{ t('diagnose.working') }}</p>
+        <HuntWeighing
+          v-if="!report && (working || keepingSymptoms || stopped)"
+          :stopped="stopped && !working"
+          @stop="stop"
+          @again="weigh"
+        />
         <HuntNext
           v-if="report?.next && hasReadings"
           :next="report.next"
@@ -346,7 +322,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
             :meter="job.meter"
             :speaker="speaker"
             :zones="zones"
-            @value="keep"
+            @value="written.read"
           />
           <HuntMeter :meter="meterAtHand" :property="String(route.params.id)" :faults="practice" />
           <HuntSeason v-model="options" :site="site" />

@@ -5,6 +5,7 @@ import { CAUTIONS, type CautionCode } from '../../../../../core/record'
 import { getOrThrow } from '../../../../../core/site'
 import { dayText, timeText, unbroken, useSpeaker } from '../../../../composables/useSpeaker'
 import { useConclusion } from '../../../../composables/useConclusion'
+import { useJobFacts } from '../../../../composables/useJobFacts'
 import { useEntry } from '../../../../composables/useEntry'
 import { useSweep } from '../../../../composables/useSweep'
 import { useProperty } from '../../../../stores/property'
@@ -29,7 +30,6 @@ const entry = useEntry(
   () => rows.value,
   () => log.value,
   () => meter.value,
-  () => job.value?.ground_C ?? 20,
 )
 const { text, row, next, asShort } = entry
 
@@ -85,16 +85,7 @@ const select = (tag: string) => {
   toInput()
 }
 
-const tick = (code: CautionCode) =>
-  property.record({
-    kind: 'caution',
-    fact: { job: jobId.value, at: new Date().toISOString(), author: job.value!.author, code },
-  })
-const end = (dialBack: boolean) =>
-  property.record({
-    kind: 'closing',
-    fact: { job: jobId.value, at: new Date().toISOString(), author: job.value!.author, dialBack },
-  })
+const { tick, close: end } = useJobFacts(() => jobId.value)
 
 const live = computed(() =>
   row.value && text.value.trim() !== ''

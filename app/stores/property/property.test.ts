@@ -1,13 +1,13 @@
 import { createPinia, setActivePinia } from 'pinia'
-import { noFacts, type Message } from '../../core/record'
-import { applyBatch, Draft, type Command } from '../../core/site'
-import * as api from '../lib/api'
-import * as outbox from '../lib/outbox'
-import { useProperty } from './property'
+import { noFacts, type Message } from '../../../core/record'
+import { applyBatch, Draft, type Command } from '../../../core/site'
+import * as api from '../../lib/api'
+import * as outbox from '../../lib/outbox'
+import { useProperty } from '.'
 
-jest.mock('../lib/api')
-jest.mock('../lib/outbox')
-jest.mock('../lib/device', () => ({ authorName: () => 'Jo', deviceId: () => 'mine' }))
+jest.mock('../../lib/api')
+jest.mock('../../lib/outbox')
+jest.mock('../../lib/device', () => ({ authorName: () => 'Jo', deviceId: () => 'mine' }))
 
 const ID = '0198f2a0-4b7e-7c31-9d52-6a1f0c3e5b10'
 const start = new Draft('Court').place('A', 'cabinet').controller('A', 'A', 2).site()
