@@ -252,28 +252,39 @@ interface Row {
 }
 
 /**
- * Takes out every node that is no reference, those with the fewest neighbours first (the star-mesh transform); rows
- * are as they were when their node went. A pivot is summed when its node goes: sums of admittances with real parts
- * above zero, so nothing cancels and none is lost.
+ * A network from which nodes are taken out one by one (the star-mesh transform); rows are as they were when their node
+ * went. A pivot is summed when its node goes: sums of admittances with real parts above zero, so nothing cancels and
+ * none is lost.
  */
-function eliminate(
-  nodeCount: number,
-  elements: readonly Admittance[],
-  isReference: Uint8Array,
-  kept?: readonly number[],
-) {
-  const around: Row[] = Array.from({ length: nodeCount }, () => ({ to: [], re: [], im: [], refRe: 0, refIm: 0 }))
-  const pivots = { re: new Float64Array(nodeCount), im: new Float64Array(nodeCount) }
-  const half = (a: number, b: number, re: number, im: number) => {
-    const row = around[a]!
-    if (isReference[b]) {
+class Mesh {
+  readonly around: readonly Row[]
+  readonly pivots: { readonly re: Float64Array; readonly im: Float64Array }
+
+  constructor(
+    nodeCount: number,
+    elements: readonly Admittance[],
+    private readonly isReference: Uint8Array,
+  ) {
+    this.around = Array.from({ length: nodeCount }, () => ({ to: [], re: [], im: [], refRe: 0, refIm: 0 }))
+    this.pivots = { re: new Float64Array(nodeCount), im: new Float64Array(nodeCount) }
+    for (const { a, b, y } of elements) {
+      if (a === b) continue
+      this.add(a, b, y.re, y.im)
+      this.add(b, a, y.re, y.im)
+    }
+  }
+
+  /** Adds an admittance to one node's row; what leads to a reference is kept apart. */
+  private add(from: number, to: number, re: number, im: number): void {
+    const row = this.around[from]!
+    if (this.isReference[to]) {
       row.refRe += re
       row.refIm += im
       return
     }
-    const k = row.to.indexOf(b)
+    const k = row.to.indexOf(to)
     if (k < 0) {
-      row.to.push(b)
+      row.to.push(to)
       row.re.push(re)
       row.im.push(im)
     } else {
@@ -281,42 +292,55 @@ function eliminate(
       row.im[k]! += im
     }
   }
-  for (const { a, b, y } of elements) {
-    if (a === b) continue
-    half(a, b, y.re, y.im)
-    half(b, a, y.re, y.im)
-  }
-  const takeOut = (node: number): Row => {
-    const row = around[node]!
+
+  takeOut(node: number): Row {
+    const row = this.around[node]!
     const count = row.to.length
     let [pr, pi] = [row.refRe, row.refIm]
     for (let i = 0; i < count; i++) {
       pr += row.re[i]!
       pi += row.im[i]!
     }
-    pivots.re[node] = pr
-    pivots.im[node] = pi
+    this.pivots.re[node] = pr
+    this.pivots.im[node] = pi
     const square = pr * pr + pi * pi
     for (let i = 0; i < count; i++) {
-      const other = around[row.to[i]!]!
-      const k = other.to.indexOf(node)
-      other.to[k] = other.to.at(-1)!
-      other.re[k] = other.re.at(-1)!
-      other.im[k] = other.im.at(-1)!
-      other.to.pop()
-      other.re.pop()
-      other.im.pop()
+      const other = this.around[row.to[i]!]!
+      forget(other, node)
       const [gr, gi] = [row.re[i]!, row.im[i]!]
       const [fr, fi] = [(gr * pr + gi * pi) / square, (gi * pr - gr * pi) / square]
       other.refRe += fr * row.refRe - fi * row.refIm
       other.refIm += fr * row.refIm + fi * row.refRe
       for (let j = 0; j < count; j++)
-        if (j !== i) half(row.to[i]!, row.to[j]!, row.re[j]! * fr - row.im[j]! * fi, row.re[j]! * fi + row.im[j]! * fr)
+        if (j !== i)
+          this.add(row.to[i]!, row.to[j]!, row.re[j]! * fr - row.im[j]! * fi, row.re[j]! * fi + row.im[j]! * fr)
     }
     return row
   }
+}
+
+/** Takes a neighbour out of a row; the last one comes in its place. */
+function forget(row: Row, node: number): void {
+  const k = row.to.indexOf(node)
+  row.to[k] = row.to.at(-1)!
+  row.re[k] = row.re.at(-1)!
+  row.im[k] = row.im.at(-1)!
+  row.to.pop()
+  row.re.pop()
+  row.im.pop()
+}
+
+/** Takes out every node that is no reference, those with the fewest neighbours first, or in an order `kept`. */
+function eliminate(
+  nodeCount: number,
+  elements: readonly Admittance[],
+  isReference: Uint8Array,
+  kept?: readonly number[],
+) {
+  const mesh = new Mesh(nodeCount, elements, isReference)
+  const { around, pivots } = mesh
   if (kept) {
-    for (const node of kept) takeOut(node)
+    for (const node of kept) mesh.takeOut(node)
     return { order: kept, around, pivots }
   }
   // Buckets by number of neighbours; an entry whose count is out of date is passed over when met.
@@ -334,7 +358,7 @@ function eliminate(
     if (taken[node] || around[node]!.to.length !== degree) continue
     taken[node] = 1
     order.push(node)
-    for (const n of takeOut(node).to) file(n)
+    for (const n of mesh.takeOut(node).to) file(n)
     degree = Math.max(0, degree - 1)
   }
   return { order, around, pivots }

@@ -49,6 +49,7 @@ export interface SizingOptions {
   readonly onProgress?: (best_cents: number | null, bound_cents: number, round: number) => void
 }
 
+const MOST_ROUNDS = 200
 /** Up to here, with one station at a time, the answer is the optimum; beyond, it is within `GAP` of one. */
 const EXACT_STATIONS = 40
 const GAP = 0.004
@@ -56,6 +57,58 @@ const GAP = 0.004
 const WITHIN_CENT = 0.5
 /** Volts below which a demand counts as met: the choice solver's own tolerance on a row is as large. */
 export const MET_V = 1e-8
+
+/** What sizes are chosen from: a property's groups of conductors, the stock, and what each costs in each size. */
+class Sizes {
+  readonly grouped: Grouped
+  readonly stock: readonly Stocked[]
+  readonly costs: readonly (readonly number[])[]
+
+  constructor(
+    readonly model: Model,
+    anew: boolean,
+  ) {
+    this.grouped = groupsOf(model.powered, anew)
+    this.stock = stockOf(model.site)
+    this.costs = costsOf(this.grouped, this.stock)
+  }
+  /** The same size for every group. */
+  all(k: number): number[] {
+    return this.grouped.groups.map(() => k)
+  }
+  cost_cents(chosen: readonly number[]): number {
+    return chosen.reduce((sum, k, g) => sum + this.costs[g]![k]!, 0)
+  }
+  found(chosen: readonly number[]): Violation[] {
+    return this.model.findAll(ohmsOf(this.model.powered, this.grouped, this.stock, chosen))
+  }
+  borne(chosen: readonly number[]): boolean {
+    return borne(this.model, this.grouped, this.stock, chosen)
+  }
+  /** The cheapest single size by which all hold. */
+  uniform(): Sized['uniform'] {
+    const holds = (chosen: readonly number[]) => this.found(chosen).every(isMet) && this.borne(chosen)
+    return (
+      this.stock
+        .map((stocked, k) => ({ stocked, k, cost_cents: this.cost_cents(this.all(k)) }))
+        .sort((a, b) => a.cost_cents - b.cost_cents)
+        .find(({ k }) => holds(this.all(k))) ?? null
+    )
+  }
+  answer(chosen: readonly number[], bound_cents: number | null, uniform: Sized['uniform']): Sized {
+    return {
+      kind: 'sized',
+      groups: this.grouped.groups,
+      stock: this.stock,
+      chosen,
+      cost_cents: this.cost_cents(chosen),
+      bound_cents,
+      uniform,
+      weakest: least(this.found(chosen)),
+    }
+  }
+}
+const isMet = (v: Violation): boolean => v.margin_V >= -MET_V
 
 /**
  * The cheapest sizes, one per jacket or piece of single conductor, that give every coil its volts at its worst
@@ -69,94 +122,61 @@ export function size(
   { anew = false, time_s = 60, onProgress }: SizingOptions = {},
 ): SizingAnswer {
   const model = new Model(site)
-  const grouped = groupsOf(model.powered, anew)
-  const stock = stockOf(site)
+  const sizes = new Sizes(model, anew)
   if (model.watches.length === 0) return { kind: 'nothing_wired' }
-  if (grouped.groups.length === 0) return { kind: 'nothing_free' }
-  const costs = costsOf(grouped, stock)
-  const costOf = (chosen: readonly number[]) => chosen.reduce((sum, k, g) => sum + costs[g]![k]!, 0)
-  const found = (chosen: readonly number[]) => model.findAll(ohmsOf(model.powered, grouped, stock, chosen))
-  const all = (k: number) => grouped.groups.map(() => k)
-
-  const thickest = found(all(stock.length - 1))
-  const failing = thickest.filter((f) => f.margin_V < -MET_V)
+  if (sizes.grouped.groups.length === 0) return { kind: 'nothing_free' }
+  const failing = sizes.found(sizes.all(sizes.stock.length - 1)).filter((f) => !isMet(f))
   if (failing.length > 0) {
     const worst = least(failing)
-    return {
-      kind: 'infeasible',
-      worst,
-      shortfall_V: -worst.margin_V,
-      failing: failing.length,
-      mends: mendsFor(site, anew),
-    }
+    const mends = mendsFor(site, anew)
+    return { kind: 'infeasible', worst, shortfall_V: -worst.margin_V, failing: failing.length, mends }
   }
-  const holds = (chosen: readonly number[]) =>
-    found(chosen).every((f) => f.margin_V >= -MET_V) && borne(model, grouped, stock, chosen)
-  const uniform =
-    stock
-      .map((stocked, k) => ({ stocked, k, cost_cents: costOf(all(k)) }))
-      .sort((a, b) => a.cost_cents - b.cost_cents)
-      .find(({ k }) => holds(all(k))) ?? null
+  const uniform = sizes.uniform()
   if (site.settings.sizing.school === 'reach_table') {
-    const table = byTable(model, grouped, stock)
-    return 'chosen' in table
-      ? {
-          kind: 'sized',
-          groups: grouped.groups,
-          stock,
-          chosen: table.chosen,
-          cost_cents: costOf(table.chosen),
-          bound_cents: null,
-          uniform,
-          weakest: least(found(table.chosen)),
-        }
-      : table
+    const table = byTable(model, sizes.grouped, sizes.stock)
+    return 'chosen' in table ? sizes.answer(table.chosen, null, uniform) : table
   }
+  const cheapest = cheapestOf(sizes, solve, time_s / 2, onProgress)
+  return cheapest ? sizes.answer(cheapest.chosen, cheapest.bound_cents, uniform) : { kind: 'no_time' }
+}
 
+/** Solves the choice with the demands known so far until its answer breaks none; null where the time does not do. */
+function cheapestOf(
+  sizes: Sizes,
+  solve: ChoiceSolver,
+  time_s: number,
+  onProgress: SizingOptions['onProgress'],
+): { readonly chosen: readonly number[]; readonly bound_cents: number | null } | null {
+  const { model, stock, costs, grouped } = sizes
   const demands = new Map<string, Demand>()
   const demand = (list: readonly Violation[]) =>
     list.forEach((f) => {
       const d = model.demandOf(f, grouped)
       demands.set(d.key, d)
     })
-  demand(thickest)
-  demand(found(all(0)))
-  const ruledOut: number[][] = []
-  const exact =
-    site.settings.sizing.together === 1 && model.plants.reduce((sum, p) => sum + p.starts.length, 0) <= EXACT_STATIONS
-  const until = time_s / 2
-  for (let round = 1; round <= 200; round++) {
+  demand(sizes.found(sizes.all(stock.length - 1)))
+  demand(sizes.found(sizes.all(0)))
+  const ruledOut: (readonly number[])[] = []
+  const stations = model.plants.reduce((sum, p) => sum + p.starts.length, 0)
+  const exact = model.site.settings.sizing.together === 1 && stations <= EXACT_STATIONS
+  for (let round = 1; round <= MOST_ROUNDS; round++) {
     const answer = solve(choiceOf(costs, stock, [...demands.values()], ruledOut), {
       absoluteGap: WITHIN_CENT,
       relativeGap: exact ? 0 : GAP,
-      time_s: until,
+      time_s,
       onProgress: onProgress && ((best, bound) => onProgress(best, bound, round)),
     })
-    if (answer.taken.length === 0) return { kind: 'no_time' }
+    if (answer.taken.length === 0) return null
     const chosen = answer.taken.map((column, g) => column - g * stock.length)
-    const now = found(chosen)
-    const broken = now.filter((f) => f.margin_V < -MET_V)
-    if (broken.length > 0) {
-      demand(broken)
-      continue
-    }
-    if (!borne(model, grouped, stock, chosen)) {
-      ruledOut.push(chosen)
-      continue
-    }
-    const bound_cents = model.looped ? null : Math.min(costOf(chosen), Math.ceil(answer.bound - 1e-6))
-    return {
-      kind: 'sized',
-      groups: grouped.groups,
-      stock,
-      chosen,
-      cost_cents: costOf(chosen),
-      bound_cents,
-      uniform,
-      weakest: least(now),
+    const broken = sizes.found(chosen).filter((f) => !isMet(f))
+    if (broken.length > 0) demand(broken)
+    else if (!sizes.borne(chosen)) ruledOut.push(chosen)
+    else {
+      const bound = Math.min(sizes.cost_cents(chosen), Math.ceil(answer.bound - 1e-6))
+      return { chosen, bound_cents: model.looped ? null : bound }
     }
   }
-  return { kind: 'no_time' }
+  return null
 }
 
 /** Every conductor the thinnest size that the reach table allows the longest thread through it. */
@@ -199,10 +219,10 @@ const costsOf = ({ groups }: Grouped, stock: readonly Stocked[]): number[][] =>
   groups.map((g) => stock.map((s) => Math.round(g.length_m * s.cents_per_m)))
 
 function choiceOf(
-  costs: readonly number[][],
+  costs: readonly (readonly number[])[],
   stock: readonly Stocked[],
   demands: readonly Demand[],
-  ruledOut: readonly number[][],
+  ruledOut: readonly (readonly number[])[],
 ): Choice {
   const column = (g: number, k: number) => g * stock.length + k
   const met = demands.map(({ weights, limit_V }) => {

@@ -1,5 +1,5 @@
 import type { CoilKind, Site, Stop } from '../site'
-import { bounded, entries, getOrThrow, type CableId, type CoilKindId, type ControllerId } from '../site'
+import { bounded, entries, getOrThrow, type Cable, type CableId, type CoilKindId, type ControllerId } from '../site'
 
 /** A property as it would be. Fields left out stay as they are. */
 export interface WhatIf {
@@ -84,84 +84,83 @@ function withStations(site: Site, count: number, beyond_m: number): Site {
   const model = getOrThrow(site.stations, stationId)
   const valve = getOrThrow(site.devices, model.valves[0]!)
   const next = structuredClone(site) as Site
-  const id = (name: string) => `as_if_${name}` as never
-  next.places[id('box')] = { ...getOrThrow(site.places, place), tag: 'as_if' as never }
-  const gauge = getOrThrow(site.cables, cable).gauge
-  const lead = (from: string, to: string, start_m: number, end_m: number) => ({
-    ...structuredClone(getOrThrow(site.cables, cable)),
-    tag: null,
-    kind: 'single' as const,
-    gauge,
-    marks: [],
-    bends: {},
-    filler: '',
-    cores: {
-      c: {
-        colour: null,
-        colourAt: {},
-        pinned: null,
-        gauge: null,
-        cutAt: [],
-        conditions: {},
-        condition: { state: 'sound' as const, since: null, note: '' },
-        order: 0,
-      },
-    },
-    stops: [
-      { id: 's' as never, place: from as never, at_m: { value: start_m, how: 'assumed' as const, on: null } },
-      { id: 'e' as never, place: to as never, at_m: { value: end_m, how: 'assumed' as const, on: null } },
-    ],
-  })
+  const box = newId('box')
+  next.places[box] = { ...getOrThrow(site.places, place), tag: 'as_if' as never }
+  const like = getOrThrow(site.cables, cable)
   const home = getOrThrow(site.controllers, controller).place
-  const joint = (ends: unknown[], at: string, terminal = false) =>
-    ({
-      place: at,
-      connector: terminal ? 'terminal' : 'unknown',
-      ends,
-      made: null,
-      condition: { state: 'sound', since: null, note: '' },
-    }) as never
-  const core = (cableId: string, side: 'leaves' | 'arrives') => ({
-    kind: 'core',
-    cable: cableId,
-    core: 'c',
-    stop: side === 'leaves' ? 's' : 'e',
-    side,
-  })
-  next.cables[id('common')] = lead(place, id('box'), at_m, at_m + beyond_m) as never
+  next.cables[newId('common')] = singleCore(like, [place, at_m], [box, at_m + beyond_m])
   // The common is carried on from the joint that holds the farthest valve's common side.
   const tap = entries(next.splices).find(
     ([, s]) =>
       s.place === place &&
       s.ends.some((e) => e.kind === 'port' && e.device === model.valves[0] && e.port === far.commonPort),
   )
-  if (tap) tap[1].ends.push(core(id('common'), 'leaves') as never)
-  const taps: unknown[] = [core(id('common'), 'arrives')]
+  if (tap) tap[1].ends.push(endOf(newId('common'), 'leaves') as never)
+  const taps: unknown[] = [endOf(newId('common'), 'arrives')]
   for (let n = 1; n <= count; n++) {
-    const [cableId, valveId, terminal] = [id(`lead_${n}`), id(`valve_${n}`), id(`t${n}`)]
-    next.cables[cableId] = lead(home, id('box'), 0, at_m + beyond_m) as never
-    next.devices[valveId] = { ...valve, tag: null, place: id('box') } as never
+    const [lead, valveId, terminal] = [newId(`lead_${n}`), newId(`valve_${n}`), newId(`t${n}`)]
+    next.cables[lead] = singleCore(like, [home, 0], [box, at_m + beyond_m])
+    next.devices[valveId] = { ...valve, tag: null, place: box } as never
     next.controllers[controller]!.terminals[terminal] = {
       tag: `as_if_${n}`,
       role: 'station',
       label: '',
       order: 5000 + n,
     } as never
-    next.stations[id(`station_${n}`)] = { ...model, terminal, name: `+${n}`, valves: [valveId] } as never
-    next.splices[id(`landing_${n}`)] = joint(
-      [{ kind: 'terminal', controller, terminal }, core(cableId, 'leaves')],
-      home,
-      true,
-    )
-    next.splices[id(`joint_${n}`)] = joint(
-      [core(cableId, 'arrives'), { kind: 'port', device: valveId, port: 'a' }],
-      id('box'),
-    )
+    next.stations[newId(`station_${n}`)] = { ...model, terminal, name: `+${n}`, valves: [valveId] } as never
+    const screw = { kind: 'terminal', controller, terminal }
+    next.splices[newId(`landing_${n}`)] = jointOf([screw, endOf(lead, 'leaves')], home, 'terminal')
+    const port = { kind: 'port', device: valveId, port: 'a' }
+    next.splices[newId(`joint_${n}`)] = jointOf([endOf(lead, 'arrives'), port], box)
     taps.push({ kind: 'port', device: valveId, port: 'b' })
   }
-  next.splices[id('tap')] = joint(taps, id('box'))
+  next.splices[newId('tap')] = jointOf(taps, box)
   return next
 }
+
+const SOUND = { state: 'sound', since: null, note: '' } as const
+const newId = (name: string) => `as_if_${name}` as never
+/** A single conductor of a cable's gauge between two places, each with its metre mark. */
+const singleCore = (like: Cable, from: readonly [string, number], to: readonly [string, number]): Cable => ({
+  ...structuredClone(like),
+  tag: null,
+  kind: 'single',
+  marks: [],
+  bends: {},
+  filler: '',
+  cores: {
+    ['c' as never]: {
+      colour: null,
+      colourAt: {},
+      pinned: null,
+      gauge: null,
+      cutAt: [],
+      conditions: {},
+      condition: SOUND,
+      order: 0,
+    },
+  },
+  stops: (
+    [
+      ['s', from],
+      ['e', to],
+    ] as const
+  ).map(([id, [place, value]]) => ({
+    id: id as never,
+    place: place as never,
+    at_m: { value, how: 'assumed', on: null },
+  })),
+})
+/** The end of such a conductor. */
+const endOf = (cable: string, side: 'leaves' | 'arrives') => ({
+  kind: 'core',
+  cable,
+  core: 'c',
+  stop: side === 'leaves' ? 's' : 'e',
+  side,
+})
+const jointOf = (ends: readonly unknown[], place: string, connector = 'unknown') =>
+  ({ place, connector, ends, made: null, condition: SOUND }) as never
 
 function farthest(site: Site): {
   stationId: never

@@ -73,10 +73,7 @@ const miniScale = computed(() =>
 
 <template>
   <div v-if="row" class="stack part">
-    <div class="station">
-      <span class="peg figure">{{ row.tag }}</span>
-      <strong>{{ row.name }}</strong>
-    </div>
+    <StationPeg :tag="row.tag" :name="row.name" />
     <div class="entry">
       <label for="reading" class="sr-only">{{ t('sweep.input', { tag: row.tag }) }}</label>
       <input
@@ -165,21 +162,6 @@ const miniScale = computed(() =>
 </template>
 
 <style scoped>
-.station {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  font-size: 17px;
-  margin-bottom: 8px;
-}
-.peg {
-  min-width: 40px;
-  text-align: center;
-  border: 1.5px solid var(--ink);
-  border-radius: 4px;
-  font-weight: 700;
-  padding: 2px 6px;
-}
 .entry {
   display: flex;
   align-items: baseline;

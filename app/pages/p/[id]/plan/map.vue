@@ -1,69 +1,35 @@
 <script setup lang="ts">
-import { MOST_BYTES, readGeoJson, readGpx, writeGeoJson, writeGpx, type Carried } from '../../../../../core/formats'
-import {
-  bendCommands,
-  cableAlong,
-  drawnDistances_m,
-  newPlaceCommands,
-  placeCommands,
-  takeIn,
-  whereIs,
-} from '../../../../../core/map'
-import { lengthText } from '../../../../../core/quantity'
-import { refusal, refused } from '../../../../../core/refusal'
-import {
-  byTag,
-  entries,
-  type CableId,
-  type PlaceId,
-  type Point,
-  type StopId,
-  type UnderlayId,
-} from '../../../../../core/site'
-import { unbroken } from '../../../../composables/useSpeaker'
+import { bendCommands, cableAlong, newPlaceCommands, placeCommands, whereIs } from '../../../../../core/map'
+import { lookUp, type CableId, type PlaceId, type Point, type StopId } from '../../../../../core/site'
+import { useMapFiles } from '../../../../composables/useMapFiles'
+import { useUnderlay } from '../../../../composables/useUnderlay'
 import { useWiringPage } from '../../../../composables/useWiringPage'
-import { pictureOf, sendPictures, takePicture } from '../../../../lib/pictures'
-import { saveText } from '../../../../lib/save'
 import type { MapMode, MapThing } from '../../../../lib/map-view'
 import { today } from '../../../../lib/today'
 
 /** The property on a map: boxes, cables, sleeves and hazards, a picture underneath; open formats in and out. */
-const { site, t, keep, sentences, doing, fixed } = useWiringPage()
-const route = useRoute()
-const id = String(route.params.id)
+const wiring = useWiringPage()
+const { site, t, keep, sentences, doing, fixed } = wiring
+const id = String(useRoute().params.id)
 const board = ref<{
   fit(): void
   finish(): void
   centre(at: Point): void
   pictureSpot(at: Point): { px: number; py: number } | null
 } | null>(null)
+const files = useMapFiles(wiring)
+const { told } = files
+const { under, picture, waits, open: openPicture } = useUnderlay(id, wiring)
 
 const mode = ref<MapMode>('choose')
 const chosen = shallowRef<MapThing | null>(null)
 const waiting = ref<PlaceId | null>(null)
-const MODES = computed(() => [
-  { mode: 'choose' as const, label: t('map.select') },
-  { mode: 'move' as const, label: t('map.move') },
-  { mode: 'place' as const, label: t('map.addBox') },
-  { mode: 'cable' as const, label: t('map.newCable') },
-  { mode: 'bend' as const, label: t('map.route') },
-])
-const places = computed(() =>
-  entries(site.value.places)
-    .sort(([, a], [, b]) => byTag(a.tag, b.tag))
-    .map(([pid, place]) => ({ id: pid, place, at: whereIs(place) })),
-)
-const unplaced = computed(() => places.value.filter((p) => p.at === null))
-const cables = computed(() =>
-  entries(site.value.cables)
-    .filter(([, c]) => c.kind !== 'jumper')
-    .sort(([a, x], [b, y]) => byTag(x.tag ?? a, y.tag ?? b))
-    .map(([cid, c]) => ({
-      id: cid,
-      tag: c.tag ?? cid,
-      name: c.name,
-      drawn_m: drawnDistances_m(site.value, c).at(-1) ?? null,
-    })),
+const WORDS = { choose: 'select', move: 'move', place: 'addBox', cable: 'newCable', bend: 'route' } as const
+/** What the pointer does; an earlier state of the record is only looked at. */
+const modes = computed(() =>
+  (Object.keys(WORDS) as MapMode[])
+    .filter((value) => !fixed.value || value === 'choose')
+    .map((value) => ({ value, label: t(`map.${WORDS[value]}`) })),
 )
 const place = computed(() =>
   chosen.value?.kind === 'place' && site.value.places[chosen.value.id] ? chosen.value.id : null,
@@ -72,19 +38,15 @@ const cable = computed(() =>
   chosen.value?.kind === 'cable' && site.value.cables[chosen.value.id] ? chosen.value.id : null,
 )
 function choose(thing: MapThing | null): void {
-  if (tying.value) return
-  chosen.value = thing
+  if (!tying.value) chosen.value = thing
 }
 function pick(pid: PlaceId): void {
   chosen.value = { kind: 'place', id: pid }
-  const at = places.value.find((p) => p.id === pid)?.at
-  if (at) {
-    waiting.value = null
-    board.value?.centre(at)
-  } else {
-    waiting.value = pid
-    mode.value = 'place'
-  }
+  const known = lookUp(site.value.places, pid)
+  const at = known && whereIs(known)
+  waiting.value = at ? null : pid
+  if (at) board.value?.centre(at)
+  else mode.value = 'place'
 }
 async function clicked(at: Point): Promise<void> {
   if (tying.value && !spot.value) {
@@ -113,120 +75,31 @@ const bent = (cid: CableId, stop: StopId, bends: Point[]) =>
 async function drew(line: Point[]): Promise<void> {
   if (await keep(cableAlong(site.value, line))) mode.value = 'choose'
 }
-
-// Open formats.
-const told = ref<string[]>([])
-const leftText = (left: Carried<unknown>['left']) =>
-  left.length === 0
-    ? []
-    : [t('carried.title', { list: left.map((l) => t(`carried.${l.code}`, { count: l.count })).join(', ') })]
-function save(format: 'geojson' | 'gpx'): void {
-  const written = format === 'geojson' ? writeGeoJson(site.value) : writeGpx(site.value)
-  if (!written.ok) {
-    doing(written)
-    return
-  }
-  doing({ ok: true, value: [] })
-  told.value = leftText(written.value.left)
-  saveText(
-    `${site.value.about.name}.${format}`,
-    written.value.value,
-    format === 'geojson' ? 'application/geo+json' : 'application/gpx+xml',
-  )
-}
 async function openFile(file: File): Promise<void> {
-  if (file.size > MOST_BYTES) {
-    doing({ ok: false, refusals: [{ code: 'too_large', path: [], params: {} }] })
-    return
-  }
-  const text = await file.text()
-  const read = text.trimStart().startsWith('<') ? readGpx(text) : readGeoJson(text)
-  if (!read.ok) {
-    doing(read)
-    return
-  }
-  const taken = takeIn(site.value, read.value.value)
-  if (!(await keep({ ok: true, value: taken.commands }))) return
-  told.value = [
-    taken.commands.length === 0
-      ? t('map.nothingNew')
-      : t('map.took', { moved: taken.moved, added: taken.added, routed: taken.routed, newCables: taken.newCables }),
-    ...(taken.left.length > 0 ? [t('map.leftOut', { names: taken.left.join(', ') })] : []),
-    ...leftText(read.value.left),
-  ]
+  if (!(await files.open(file))) return
   await nextTick()
   board.value?.fit()
 }
-const originText = computed(() => {
-  const o = site.value.about.origin
-  return o ? `${o.latitude_deg}, ${o.longitude_deg}` : ''
-})
-function setOrigin(event: Event): void {
-  const text = (event.target as HTMLInputElement).value.trim()
-  const found = /^([-−]?\d+(?:\.\d+)?)\s*[,; ]\s*([-−]?\d+(?:\.\d+)?)$/.exec(text)
-  const [lat, lon] = found ? [Number(found[1]!.replace('−', '-')), Number(found[2]!.replace('−', '-'))] : [NaN, NaN]
-  if (text === '') doing({ ok: true, value: [{ do: 'setAbout', field: 'origin', value: null }] })
-  else if (Math.abs(lat) <= 90 && Math.abs(lon) <= 180)
-    doing({ ok: true, value: [{ do: 'setAbout', field: 'origin', value: { latitude_deg: lat, longitude_deg: lon } }] })
-  else doing(refused(refusal('not_a_position', [t('map.origin')], { text })))
+async function layUnder(file: File): Promise<void> {
+  if (!(await openPicture(file))) return
+  await nextTick()
+  setTimeout(() => board.value?.fit(), 300)
 }
 
-// The picture underneath.
-const under = computed(() => {
-  const first = entries(site.value.underlays)[0]
-  return first ? { id: first[0] as UnderlayId, record: first[1] } : null
-})
-const picture = shallowRef<ImageBitmap | null>(null)
-const [waits, tying, spot] = [ref(false), ref(false), shallowRef<{ px: number; py: number } | null>(null)]
+// Tying the picture to the ground, spot by spot; another picture begins anew.
+const [tying, spot] = [ref(false), shallowRef<{ px: number; py: number } | null>(null)]
+function tie(on: boolean): void {
+  tying.value = on
+  spot.value = null
+  if (on) mode.value = 'choose'
+}
 watch(
   () => under.value?.record.sha256,
-  async (sha256) => {
-    picture.value?.close()
-    picture.value = null
-    tying.value = false
-    if (!sha256) return
-    const blob = await pictureOf(id, sha256).catch(() => null)
-    if (blob && under.value?.record.sha256 === sha256) picture.value = await createImageBitmap(blob).catch(() => null)
-    await sendAll()
-  },
-  { immediate: true },
+  () => tie(false),
 )
-async function sendAll(): Promise<void> {
-  waits.value = (await sendPictures(id).catch(() => 1)) > 0
-}
-const again = () => void sendAll()
-onMounted(() => window.addEventListener('online', again))
-onBeforeUnmount(() => {
-  window.removeEventListener('online', again)
-  picture.value?.close()
-})
-async function openPicture(file: File): Promise<void> {
-  const taken = await takePicture(id, file)
-  if (!taken) {
-    doing(refused(refusal('not_a_picture', [], { limit: 5 })))
-    return
-  }
-  const record = { name: file.name.slice(0, 120).replace(/[\p{Cc}\p{Cs}]/gu, ''), ...taken }
-  const old = under.value ? [{ do: 'remove' as const, in: 'underlays' as const, id: under.value.id }] : []
-  let n = 1
-  while (site.value.underlays[`picture-${n}` as UnderlayId]) n++
-  if (await keep({ ok: true, value: [...old, { do: 'create', in: 'underlays', id: `picture-${n}`, record }] })) {
-    await nextTick()
-    setTimeout(() => board.value?.fit(), 300)
-  }
-}
-function startTie(): void {
-  tying.value = true
-  spot.value = null
-  mode.value = 'choose'
-}
-function tied(): void {
-  tying.value = false
-  spot.value = null
-}
 function setMode(to: MapMode): void {
+  tie(false)
   mode.value = to
-  tied()
   if (to !== 'place') waiting.value = null
 }
 </script>
@@ -242,9 +115,9 @@ function setMode(to: MapMode): void {
           :label="t('map.openFile')"
           @chosen="openFile"
         />
-        <AppButton @click="save('geojson')">{{ t('map.geojson') }}</AppButton>
-        <AppButton @click="save('gpx')">{{ t('map.gpx') }}</AppButton>
-        <FileButton v-if="!fixed" accept="image/*" :label="t('map.picture')" @chosen="openPicture" />
+        <AppButton @click="files.save('geojson')">{{ t('map.geojson') }}</AppButton>
+        <AppButton @click="files.save('gpx')">{{ t('map.gpx') }}</AppButton>
+        <FileButton v-if="!fixed" accept="image/*" :label="t('map.picture')" @chosen="layUnder" />
       </span>
     </div>
     <ul v-if="sentences.length > 0" class="sheet wrong" role="alert">
@@ -258,18 +131,8 @@ function setMode(to: MapMode): void {
     </div>
     <div class="work-area">
       <div class="map">
-        <div class="row modes" role="group" :aria-label="t('map.title')">
-          <AppButton
-            v-for="m in MODES"
-            :key="m.mode"
-            class="slim"
-            :class="{ primary: mode === m.mode }"
-            :aria-pressed="mode === m.mode"
-            :disabled="fixed && m.mode !== 'choose'"
-            @click="setMode(m.mode)"
-          >
-            {{ m.label }}
-          </AppButton>
+        <div class="row modes">
+          <PickBar :model-value="mode" :options="modes" :label="t('map.title')" @update:model-value="setMode" />
           <AppButton class="slim" @click="board?.fit()">{{ t('map.fit') }}</AppButton>
           <AppButton v-if="mode === 'cable'" look="primary" class="slim" @click="board?.finish()">
             {{ t('map.done') }}
@@ -298,7 +161,7 @@ function setMode(to: MapMode): void {
         </div>
         <p class="quiet small">
           {{ t('map.north') }}
-          <span v-if="places.every((p) => p.at === null)">{{ t('map.empty') }}</span>
+          <span v-if="Object.values(site.places).every((p) => whereIs(p) === null)">{{ t('map.empty') }}</span>
         </p>
       </div>
       <div class="side stack">
@@ -314,72 +177,19 @@ function setMode(to: MapMode): void {
           :spot="spot"
           :tying="tying"
           @keep="doing"
-          @tie="startTie"
-          @tied="tied"
+          @tie="tie(true)"
+          @tied="tie(false)"
         />
-        <section class="sheet stack lists">
-          <template v-if="unplaced.length > 0">
-            <h2>{{ t('map.unplaced') }}</h2>
-            <p class="chips">
-              <AppButton
-                v-for="p in unplaced"
-                :key="p.id"
-                look="bare"
-                class="chip figure"
-                :class="{ chosen: waiting === p.id }"
-                @click="pick(p.id)"
-              >
-                {{ p.place.tag }}
-              </AppButton>
-            </p>
-          </template>
-          <h2 v-if="unplaced.length < places.length">{{ t('boxes.title') }}</h2>
-          <p class="chips">
-            <AppButton
-              v-for="p in places.filter((x) => x.at !== null)"
-              :key="p.id"
-              look="bare"
-              class="chip figure"
-              :class="{ chosen: place === p.id, doubtful: p.place.found === 'lost' }"
-              :aria-pressed="place === p.id"
-              @click="pick(p.id)"
-            >
-              {{ p.place.tag }}
-            </AppButton>
-          </p>
-          <h2>{{ t('map.cables') }}</h2>
-          <ul class="cables">
-            <li v-for="c in cables" :key="c.id">
-              <AppButton
-                look="bare"
-                class="cable"
-                :class="{ chosen: cable === c.id }"
-                :aria-pressed="cable === c.id"
-                @click="chosen = { kind: 'cable', id: c.id }"
-              >
-                <strong class="figure">{{ c.tag }}</strong>
-                {{ ' ' }}
-                <span class="quiet">{{ c.name }}</span>
-                {{ ' ' }}
-                <span class="quiet figure">
-                  {{ c.drawn_m === null ? t('map.notDrawn') : unbroken(lengthText(c.drawn_m, site.settings.units)) }}
-                </span>
-              </AppButton>
-            </li>
-          </ul>
-          <div class="field">
-            <label for="map-origin">{{ t('map.origin') }}</label>
-            <TextField
-              id="map-origin"
-              class="input figure"
-              :model-value="originText"
-              :readonly="fixed"
-              placeholder="-47.5, -120.25"
-              @change="setOrigin"
-            />
-            <p class="how">{{ t('map.originHow') }}</p>
-          </div>
-        </section>
+        <MapLists
+          :site="site"
+          :fixed="fixed"
+          :place="place"
+          :cable="cable"
+          :waiting="waiting"
+          @place="pick"
+          @cable="chosen = { kind: 'cable', id: $event }"
+          @keep="doing"
+        />
         <p class="caution">{{ t('map.care') }}</p>
       </div>
     </div>
@@ -430,45 +240,6 @@ function setMode(to: MapMode): void {
 .hint {
   font-size: 13px;
 }
-.chips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px;
-}
-.chip {
-  min-width: 44px;
-  min-height: 36px;
-  padding: 2px 8px;
-  border: 1px solid var(--rule);
-  border-radius: 18px;
-  background: var(--paper);
-  cursor: pointer;
-}
-.chip.chosen,
-.cable.chosen {
-  border-color: var(--copper);
-  background: var(--copper-soft);
-  font-weight: 700;
-}
-.lists {
-  gap: 8px;
-}
-.cable {
-  display: flex;
-  gap: 8px;
-  width: 100%;
-  min-height: 36px;
-  align-items: center;
-  padding: 2px 6px;
-  border: 1px solid transparent;
-  border-radius: var(--corner);
-  background: none;
-  text-align: left;
-  cursor: pointer;
-}
-.cable > :last-child {
-  margin-left: auto;
-}
 @media (max-width: 979px) {
   .work-area {
     grid-template-columns: 1fr;
@@ -484,14 +255,8 @@ function setMode(to: MapMode): void {
   .files {
     order: 9;
   }
-  .chip {
-    min-height: 48px;
-    min-width: 52px;
-    border-radius: 24px;
-  }
   .slim,
-  .title .button,
-  .cable {
+  .title .button {
     min-height: 48px;
   }
   .small,

@@ -183,10 +183,7 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
         :speaker="speaker"
       />
       <div v-if="row && (entering || closed !== null)" class="desk-only">
-        <p v-if="closed !== null" class="station">
-          <span class="peg figure">{{ row.tag }}</span>
-          <strong>{{ row.name }}</strong>
-        </p>
+        <StationPeg v-if="closed !== null" :tag="row.tag" :name="row.name" />
         <ReadingWhy :row="row" :judged="live" :scene="scene" :meter="meter" :speaker="speaker" />
       </div>
       <ConclusionList
@@ -287,21 +284,6 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
 .progress .here {
   outline: 2px solid var(--copper);
   outline-offset: 1px;
-}
-.station {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  font-size: 17px;
-  margin-bottom: 8px;
-}
-.peg {
-  min-width: 40px;
-  text-align: center;
-  border: 1.5px solid var(--ink);
-  border-radius: 4px;
-  font-weight: 700;
-  padding: 2px 6px;
 }
 @media (max-width: 1080px) {
   .sweep {
