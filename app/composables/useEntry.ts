@@ -66,34 +66,42 @@ export function useEntry(
     said.value = t('sweep.undone', { tag: row.value?.tag ?? '' })
   }
 
-  /** What a key of the reading's field does; null where it is the field's own. */
-  function deedOf({ key, ctrlKey, metaKey, altKey }: KeyboardEvent): (() => unknown) | null {
-    if ((ctrlKey || metaKey) && key.toLowerCase() === 'z') return undo
-    if (ctrlKey || metaKey || altKey) return null
-    switch (key) {
-      case 'Enter':
-        return () => keep()
-      case 'o':
-        return () => keep('OL')
-      case 'z':
-        return () => (asShort.value = true)
-      case 's':
-      case 'ArrowDown':
-        return () => step(1)
-      case 'ArrowUp':
-        return () => step(-1)
-      case 'Escape':
-        return () => move(at.value)
-      default:
-        // Figures and named keys fall through to the field; any other letter is taken for a slip.
-        return key === '?' || key === '/' || /^[0-9.,kKM]$/.test(key) || key.length > 1 ? null : () => undefined
-    }
+  const deeds: Readonly<Record<Deed, () => unknown>> = {
+    undo,
+    keep: () => keep(),
+    open: () => keep('OL'),
+    short: () => (asShort.value = true),
+    next: () => step(1),
+    before: () => step(-1),
+    clear: () => move(at.value),
+    nothing: () => undefined,
   }
+  /** The keys of the reading's field; figures fall through to it. */
   function onKey(event: KeyboardEvent): void {
     const deed = deedOf(event)
     if (!deed) return
     event.preventDefault()
-    void deed()
+    void deeds[deed]()
   }
   return { ...cursor, complaint, said, keep, undo, onKey }
+}
+
+type Deed = 'undo' | 'keep' | 'open' | 'short' | 'next' | 'before' | 'clear' | 'nothing'
+const DEEDS: Readonly<Record<string, Deed>> = {
+  Enter: 'keep',
+  o: 'open',
+  z: 'short',
+  s: 'next',
+  ArrowDown: 'next',
+  ArrowUp: 'before',
+  Escape: 'clear',
+}
+
+/** What a key does; null where it is the field's own. */
+function deedOf({ key, ctrlKey, metaKey, altKey }: KeyboardEvent): Deed | null {
+  if ((ctrlKey || metaKey) && key.toLowerCase() === 'z') return 'undo'
+  if (ctrlKey || metaKey || altKey) return null
+  // Figures and named keys fall through to the field; any other letter is taken for a slip.
+  const own = key === '?' || key === '/' || /^[0-9.,kKM]$/.test(key) || key.length > 1
+  return DEEDS[key] ?? (own ? null : 'nothing')
 }

@@ -25,7 +25,7 @@ import {
   type OhmsReading,
   type Job,
 } from '../../core/record'
-import { getOrThrow, type ControllerId, type TerminalId, pointAt, stationAt } from '../../core/site'
+import { getOrThrow, type ControllerId, type Site, type TerminalId, pointAt, stationAt } from '../../core/site'
 import { useProperty } from '../stores/property'
 
 /** A terminal of a sweep as the screens show it. */
@@ -83,7 +83,7 @@ export function useSweep(controller: () => ControllerId | null, jobId: () => str
       return {
         terminal: e.terminal,
         tag: getOrThrow(at.terminals, e.terminal).tag,
-        name: nameOf(e.terminal),
+        name: nameAt(property.site!, controller()!, e.terminal),
         expected: e,
         baseline,
         logged,
@@ -92,16 +92,6 @@ export function useSweep(controller: () => ControllerId | null, jobId: () => str
       }
     }),
   )
-  function nameOf(terminal: TerminalId): string {
-    const site = property.site!
-    const id = controller()
-    if (id === null) return ''
-    const station = stationAt(site, { controller: id, terminal })?.[1]
-    if (station) return station.name
-    const supply = pointAt(site, { controller: id, terminal })?.[1]
-    const valve = supply?.masterValve && site.devices[supply.masterValve]
-    return valve ? valve.name || supply.name : (supply?.name ?? '')
-  }
   /** Every ohms reading of the job that stands: what the joint conclusion is drawn from. */
   const observations = computed((): SweepReading[] =>
     [...standing.value.values()].flatMap(({ reading }) =>
@@ -129,6 +119,15 @@ export function useSweep(controller: () => ControllerId | null, jobId: () => str
     return { verdict: judged.verdict, judged }
   }
   return { job, meter, scene, rows, observations, log, verdictOf }
+}
+
+/** What hangs on a terminal by name: a station, or a point of connection by its valve. */
+function nameAt(site: Site, controller: ControllerId, terminal: TerminalId): string {
+  const station = stationAt(site, { controller, terminal })?.[1]
+  if (station) return station.name
+  const supply = pointAt(site, { controller, terminal })?.[1]
+  const valve = supply?.masterValve && site.devices[supply.masterValve]
+  return valve ? valve.name || supply.name : (supply?.name ?? '')
 }
 
 /** A stored reading of ohms in figures: null for open, else the ohms less the meter's own leads. */
