@@ -4,12 +4,12 @@ import { sceneOf } from '../../core/expect'
 import type { HuntStep } from '../../core/hunt'
 import { COMMON_METER, noFacts, withFact, type FactBody, type Facts } from '../../core/record'
 import { Draft, type ControllerId, type TerminalId } from '../../core/site'
-import { stopHuntWorker } from '../lib/hunt-worker'
+import { stopHuntWorker } from './huntWorker'
 import { useHunt } from './useHunt'
 
 /** A worker that answers when it is told to, with the steps it was given. */
 const asked: { steps: HuntStep[]; answer: (report: unknown) => void; fail: (why: Error) => void }[] = []
-jest.mock('../lib/hunt-worker', () => ({
+jest.mock('./huntWorker', () => ({
   huntWorker: () => ({
     stand: (_: unknown, steps: HuntStep[]) =>
       new Promise((answer, fail) => {
