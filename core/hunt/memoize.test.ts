@@ -24,6 +24,7 @@ function counting(touches: (fault: Fault) => boolean) {
     },
     mayAffect: (_, f) => touches(f),
     dominates: () => false,
+    compose: () => null,
     likeIn: () => null,
   })
   return { asked, predictor }

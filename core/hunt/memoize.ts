@@ -45,11 +45,18 @@ export function memoizePredictions(
     mayAffect: touches,
     dominates: settles,
     likeIn,
+    compose,
   }: {
     foresee: (test: FieldTest, faults: Faults) => Prediction | null
     mayAffect: (test: FieldTest, fault: Fault) => boolean
     dominates: (v: FaultHypothesis, seen: Prediction | null, other: FaultHypothesis) => boolean
     likeIn: (test: FieldTest) => Like | null
+    /** What some faults show together from what each shows alone; null where they have to be worked out. */
+    compose: (
+      test: FieldTest,
+      faults: Faults,
+      alone: (v: FaultHypothesis | null) => Prediction | null,
+    ) => Prediction | null
   },
 ): Predictor {
   const byKey = new Map<string, Recalled>()
@@ -111,17 +118,13 @@ export function memoizePredictions(
         // Two that are alike are still two.
         if (new Set(like).size === like.length) felt = like
       }
-      switch (felt.length) {
-        case 0:
-          return known.base
-        // What the zones showed is asked for once of a pair, and pairs are many.
-        case 2:
-          return test.kind === 'water'
-            ? foresee(test, felt)
-            : once(known.two, felt[0]!.index * variants.length + felt[1]!.index, () => foresee(test, felt))
-        default:
-          return foresee(test, felt)
-      }
+      if (felt.length === 0) return known.base
+      const composed = compose(test, felt, (v) => (v === null ? known.base : alone(test, known, v)))
+      if (composed !== null) return composed
+      // What the zones showed is asked for once of a pair, and pairs are many.
+      return felt.length === 2 && test.kind !== 'water'
+        ? once(known.two, felt[0]!.index * variants.length + felt[1]!.index, () => foresee(test, felt))
+        : foresee(test, felt)
     },
   }
 }

@@ -26,21 +26,23 @@ const AT_THE_SOURCE: ReadonlySet<Cause> = new Set<Cause>(['supply_dead', 'sensor
 export function predictorOf(context: HuntContext, catalogue: Catalogue, meter: Meter): Predictor {
   const basis = basisOf(context, catalogue, meter)
   const { faultOf } = basis
-  const byKind = byKindOf(basis, ohmsOf(basis), valvesOf(basis))
+  const ohms = ohmsOf(basis)
+  const byKind = byKindOf(basis, ohms, valvesOf(basis))
   /** The open twin of an intermittent joint: the same leg, taken out. */
   const openAt = new Map(
     catalogue.faults.flatMap((f) => (f.cause === 'open' && f.at !== null ? [[f.at, f.index] as const] : [])),
   )
   const isIntermittent = (v: FaultHypothesis) => faultOf(v).cause === 'intermittent'
-  const asOpen = (v: FaultHypothesis) => (isIntermittent(v) ? { ...v, fault: openAt.get(faultOf(v).at!)! } : v)
+  const asOpen = (v: FaultHypothesis) =>
+    isIntermittent(v) ? catalogue.faults[openAt.get(faultOf(v).at!)!]!.variants[0]! : v
 
   function foresee(test: FieldTest, faults: Faults): Prediction | null {
     if (test.kind !== 'look' && test.kind !== 'remake' && faults.some(isIntermittent)) {
-      const well = foresee(
+      const well = predictor.under(
         test,
         faults.filter((v) => !isIntermittent(v)),
       )
-      const ill = foresee(test, faults.map(asOpen))
+      const ill = predictor.under(test, faults.map(asOpen))
       return well && ill && { kind: 'either', p: INTERMITTENT, well, ill }
     }
     return byKind[test.kind](test as never, faults)
@@ -58,10 +60,16 @@ export function predictorOf(context: HuntContext, catalogue: Catalogue, meter: M
     return AT_THE_SOURCE.has(cause) || (KEEPS_AWAY.has(cause) && !beside.links && other.mods.joins.length === 0)
   }
 
-  return memoizePredictions(catalogue, {
+  const predictor: Predictor = memoizePredictions(catalogue, {
     foresee,
     dominates,
     mayAffect: relevanceOf(basis),
     likeIn: equivalenceClasses(context, catalogue),
+    compose: (test, faults, alone) => {
+      if (test.kind !== 'ohms' || test.to.kind === 'earth' || faults.some(isIntermittent)) return null
+      const [a, b] = [basis.pointOf(test.from, faults), basis.pointOf(test.to, faults)]
+      return a === null || b === null ? null : ohms.inSeries({ a, b }, faults, alone)
+    },
   })
+  return predictor
 }

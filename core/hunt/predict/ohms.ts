@@ -1,7 +1,7 @@
 import type { Across, Complex, Join } from '../../circuit'
 import type { DeviceId } from '../../site'
 import { nearNode } from '../equivalence'
-import { changesOf, modsOf, type Alter, type Faults, type NetworkEdit } from '../variants'
+import { changesOf, modsOf, type Alter, type Faults, type FaultHypothesis, type NetworkEdit } from '../variants'
 import type { Basis } from './basis'
 import { half, meterSpread, type Prediction } from './prediction'
 
@@ -18,6 +18,15 @@ export interface Ohms {
   readonly between: (across: Across, alters: readonly Alter[], joins: readonly Join[]) => number | null
   readonly reading: (across: Across, faults: Faults, undone?: Undone) => Prediction
   readonly toEarth: (from: number, faults: Faults, alters?: readonly Alter[]) => Prediction
+  /**
+   * What several faults show together from what each shows alone, where all of the meter's current passes each of
+   * them: ohms in series add up, an open one opens all. Null where that is not so.
+   */
+  readonly inSeries: (
+    across: Across,
+    faults: Faults,
+    alone: (v: FaultHypothesis | null) => Prediction | null,
+  ) => Prediction | null
 }
 
 /** By how much a coil is made larger to see how far a reading follows it. */
@@ -74,18 +83,13 @@ export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
     const figures = faults.flatMap((v) =>
       v.shifted.map((_, k) => (read(modsOf(faults, ends, (w) => (w === v ? w.shifted[k]! : w.mods))) ?? mean) - mean),
     )
-    const wire = Math.max(
-      0,
-      Math.min(mean, between(across, undone.alters, undone.joins) ?? 0) - coils.reduce((s, [, c]) => s + c, 0),
-    )
-    return {
-      kind: 'ohms',
-      mean,
-      noise: meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire),
-      ratio: half(meter.accuracy_ratio),
-      coils,
-      figures,
-    }
+    return { ...spreadOf(mean, between(across, undone.alters, undone.joins) ?? 0, coils), mean, coils, figures }
+  }
+  /** What blurs a reading of so many ohms; of what it would be without faults, all but the coils is wire. */
+  function spreadOf(mean: number, sound: number, coils: readonly (readonly [DeviceId, number])[]) {
+    const wire = Math.max(0, Math.min(mean, sound) - coils.reduce((s, [, c]) => s + c, 0))
+    const noise = meterSpread(mean, meter, half(site.settings.lengthTolerance_ratio) * wire)
+    return { kind: 'ohms', noise, ratio: half(meter.accuracy_ratio) } as const
   }
 
   function toEarth(from: number, faults: Faults, alters: readonly Alter[] = []): Prediction {
@@ -107,5 +111,33 @@ export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
       figures: paths.map((p) => (p.cell * mean ** 2) / p.ohm ** 2),
     }
   }
-  return { between, reading, toEarth }
+  const wholeCurrent = new Map<string, boolean>()
+  const isInSeries = (across: Across, { mods, leak }: FaultHypothesis): boolean => {
+    const [only, other] = mods.alters
+    if (!only || other || mods.joins.length > 0 || leak) return false
+    const key = `${across.a} ${across.b} ${only.element}`
+    let known = wholeCurrent.get(key)
+    if (known === undefined) {
+      known = meterState.influence.share(meterState.testOf(across.a, across.b), only.element) > 1 - 1e-9
+      wholeCurrent.set(key, known)
+    }
+    return known
+  }
+  const inSeries: Ohms['inSeries'] = (across, faults, alone) => {
+    if (!faults.every((v) => isInSeries(across, v))) return null
+    if (new Set(faults.map((v) => v.mods.alters[0]!.element)).size < faults.length) return null
+    const [base, singles] = [alone(null), faults.map(alone)]
+    if (base?.kind !== 'ohms') return null
+    if (singles.some((s) => s?.kind === 'open')) return { kind: 'open' }
+    const seen = singles.flatMap((s) => (s?.kind === 'ohms' ? [s] : []))
+    if (seen.length < faults.length) return null
+    const mean = seen.reduce((sum, s) => sum + s.mean - base.mean, base.mean)
+    if (mean > meter.highest_ohm) return { kind: 'open' }
+    const coils = base.coils.flatMap(([d, c]) => {
+      const left = seen.reduce((x, s) => x * ((s.coils.find(([e]) => e === d)?.[1] ?? 0) / c), c)
+      return Math.abs(left) > 0.01 ? [[d, left] as const] : []
+    })
+    return { ...spreadOf(mean, base.mean, coils), mean, coils, figures: seen.flatMap((s) => s.figures) }
+  }
+  return { between, reading, toEarth, inSeries }
 }

@@ -1,0 +1,106 @@
+import type { ReadingValue } from '../../record'
+import { logNormal, logSum } from '../normal'
+import { blurAt, type Prediction } from '../predict'
+import { weighAlone, type CoilPriors } from '../weigh'
+
+/** A reading slips once in so many: the wrong screw, a clip that did not bite. */
+const SLIP = 1e-3
+/** A slip shows any figure, about as likely in every factor of two from some ohms to ten megohms. */
+const [SLIP_FROM_ohm, SLIP_NATS] = [10, Math.log(1e7 / 10)]
+/** Readings that fit within so many nats of the best that they could have not slipped. */
+const FITS_NATS = 4
+
+type Ohms = Extract<Prediction, { kind: 'ohms' }>
+
+/** A reading as it was taken beside what it would be under a hypothesis; null where that says nothing of it. */
+export interface Weighable {
+  readonly value: ReadingValue
+  readonly seen: Prediction | null
+  /** By figure of `seen`: its number among those of the hypothesis, the same in every reading. */
+  readonly slots: readonly number[]
+}
+interface Figure {
+  readonly ohm: number
+  readonly seen: Ohms
+  readonly slots: readonly number[]
+}
+
+/**
+ * Log-likelihood of readings that may share coils and a fault's figures. Readings in ohms are one normal: its
+ * covariance is what each is blurred by, the coils' deviations and the figures' spreads. Each of them may have slipped.
+ */
+export function logLikelihood(
+  readings: readonly Weighable[],
+  supply_V: { readonly read: number | null; readonly nominal: number },
+  coils: CoilPriors,
+): number {
+  let log = 0
+  const figures: Figure[] = []
+  for (const { value, seen, slots } of readings) {
+    if (seen === null) continue
+    const alone = weighAlone(seen, value, supply_V)
+    log += alone.log
+    if (alone.ohms && value.kind === 'ohm') figures.push({ ohm: value.ohm, seen: alone.ohms, slots })
+  }
+  return figures.length === 0 ? log : log + orSlipped(figures, coils)
+}
+
+/** A figure's density where the reading slipped. */
+export const slipped = (ohm: number): number => Math.log(SLIP) - Math.log(ohm + SLIP_FROM_ohm) - Math.log(SLIP_NATS)
+
+/** Figures as they fit together, or one of them slipped, or all did. */
+function orSlipped(figures: readonly Figure[], coils: CoilPriors): number {
+  const fit = fitOf(figures, coils)
+  const best = figures.reduce((s, f) => s + logNormal(0, blurAt(f.seen, f.ohm)), 0)
+  if (fit > best - FITS_NATS) return fit
+  const one = figures.length === 1 ? [] : figures.map((f) => slipped(f.ohm) + fitOf(without(figures, f), coils))
+  return logSum([fit, ...one, figures.reduce((s, f) => s + slipped(f.ohm), 0)])
+}
+const without = <T>(list: readonly T[], one: T): T[] => list.filter((x) => x !== one)
+
+/** The log-density of figures under their joint normal (Cholesky). */
+function fitOf(figures: readonly Figure[], coils: CoilPriors): number {
+  const n = figures.length
+  if (n === 1) {
+    const [{ ohm, seen }] = figures as [Figure]
+    let [off, square] = [ohm - seen.mean, blurAt(seen, ohm) ** 2]
+    for (const [d, s] of seen.coils) {
+      const { mean, sd } = coils(d)
+      off -= s * mean
+      square += (s * sd) ** 2
+    }
+    for (const g of seen.figures) square += g * g
+    return logNormal(off, Math.sqrt(square))
+  }
+  const l = new Float64Array(n * n)
+  const off = new Float64Array(n)
+  let log = -0.5 * n * Math.log(2 * Math.PI)
+  figures.forEach(({ ohm, seen }, i) => {
+    off[i] = ohm - seen.mean - seen.coils.reduce((s, [d, c]) => s + c * coils(d).mean, 0)
+    for (let j = 0; j <= i; j++) l[i * n + j] = covariance(figures[i]!, figures[j]!, coils)
+    l[i * n + i]! += blurAt(seen, ohm) ** 2
+  })
+  for (let i = 0; i < n; i++) {
+    for (let j = 0; j <= i; j++) {
+      let sum = l[i * n + j]!
+      for (let k = 0; k < j; k++) sum -= l[i * n + k]! * l[j * n + k]!
+      l[i * n + j] = i === j ? Math.sqrt(Math.max(sum, 1e-12)) : sum / l[j * n + j]!
+    }
+    for (let k = 0; k < i; k++) off[i]! -= l[i * n + k]! * off[k]!
+    off[i]! /= l[i * n + i]!
+    log -= 0.5 * off[i]! ** 2 + Math.log(l[i * n + i]!)
+  }
+  return log
+}
+
+/** What two readings have in common: their coils, and the figures of the same faults. */
+function covariance(one: Figure, other: Figure, coils: CoilPriors): number {
+  let sum = 0
+  for (const [d, s] of one.seen.coils)
+    for (const [e, t] of other.seen.coils) if (d === e) sum += s * t * coils(d).sd ** 2
+  one.slots.forEach((slot, k) => {
+    const m = one === other ? k : slot < 0 ? -1 : other.slots.indexOf(slot)
+    if (m >= 0) sum += one.seen.figures[k]! * other.seen.figures[m]!
+  })
+  return sum
+}
