@@ -33,16 +33,15 @@ export function predictorOf(context: HuntContext, catalogue: Catalogue, meter: M
     catalogue.faults.flatMap((f) => (f.cause === 'open' && f.at !== null ? [[f.at, f.index] as const] : [])),
   )
   const isIntermittent = (v: FaultHypothesis) => faultOf(v).cause === 'intermittent'
-  const asOpen = (v: FaultHypothesis) =>
-    isIntermittent(v) ? catalogue.faults[openAt.get(faultOf(v).at!)!]!.variants[0]! : v
+  const asOpen = (v: FaultHypothesis) => (isIntermittent(v) ? { ...v, fault: openAt.get(faultOf(v).at!)! } : v)
 
   function foresee(test: FieldTest, faults: Faults): Prediction | null {
     if (test.kind !== 'look' && test.kind !== 'remake' && faults.some(isIntermittent)) {
-      const well = predictor.under(
+      const well = foresee(
         test,
         faults.filter((v) => !isIntermittent(v)),
       )
-      const ill = predictor.under(test, faults.map(asOpen))
+      const ill = foresee(test, faults.map(asOpen))
       return well && ill && { kind: 'either', p: INTERMITTENT, well, ill }
     }
     return byKind[test.kind](test as never, faults)
@@ -60,7 +59,7 @@ export function predictorOf(context: HuntContext, catalogue: Catalogue, meter: M
     return AT_THE_SOURCE.has(cause) || (KEEPS_AWAY.has(cause) && !beside.links && other.mods.joins.length === 0)
   }
 
-  const predictor: Predictor = memoizePredictions(catalogue, {
+  return memoizePredictions(catalogue, {
     foresee,
     dominates,
     mayAffect: relevanceOf(basis),
@@ -71,5 +70,4 @@ export function predictorOf(context: HuntContext, catalogue: Catalogue, meter: M
       return a === null || b === null ? null : ohms.inSeries({ a, b }, faults, alone)
     },
   })
-  return predictor
 }
