@@ -3,7 +3,7 @@ import { constant, MOST_FAULTS, orOneMore, zero, type Polynomial } from './polyn
 /**
  * What a set of k faults is worth beside the product of its odds, by k: P(k faults) over the sum of such products of
  * all sets of k parts (the elementary symmetric polynomial of their odds).
- * @param count weights of none, one, two … faults; the last one stands for all beyond it
+ * @param count weights of none, one, two … faults; more than are named, or than eight, have none
  * @param parts each part's odds, all its causes together
  */
 export function countWeights(count: readonly number[], parts: Iterable<number>): Polynomial {

@@ -1,4 +1,4 @@
-/** The most faults that are counted one by one; more are as likely as so many. */
+/** The most faults that there may be; sets of more are left out. */
 export const MOST_FAULTS = 8
 const TERMS = MOST_FAULTS + 1
 

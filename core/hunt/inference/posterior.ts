@@ -70,7 +70,7 @@ export class FactorPosterior {
     return true
   }
 
-  beliefs(): Beliefs {
+  beliefs(): Omit<Beliefs, 'strain'> {
     const sum = new Summing(this.context, this.model(), this.taken, this.owners, this.count)
     return sum.beliefs()
   }
@@ -138,21 +138,15 @@ class Summing {
     count: readonly number[],
   ) {
     const { catalogue, odds, partOf, predictor } = model
-    const faultsAt = (splice: string) =>
+    const faultsAt = (splice: string | null) =>
       catalogue.faults.filter((f) => f.where.kind === 'joint' && f.where.splice === splice)
     const ownersAt = (splice: string) => faultsAt(splice).map((f) => owners[f.index]!)
     const threads = threadsOf(context, ownersAt)
     // A joint that was looked at and holds ends of several threads is shared by them.
-    const lookedAt = new Set(
-      readings.flatMap(({ test }) =>
-        (test.kind === 'look' || test.kind === 'remake') && new Set(ownersAt(test.splice)).size > 1
-          ? faultsAt(test.splice).map((f) => f.index)
-          : [],
-      ),
-    )
-    const homes = readings.map(({ test }) =>
-      (test.kind === 'look' || test.kind === 'remake') && new Set(ownersAt(test.splice)).size > 1 ? [] : threads(test),
-    )
+    const jointShared = ({ test }: Observation): string | null =>
+      (test.kind === 'look' || test.kind === 'remake') && new Set(ownersAt(test.splice)).size > 1 ? test.splice : null
+    const lookedAt = new Set(readings.flatMap((r) => faultsAt(jointShared(r)).map((f) => f.index)))
+    const homes = readings.map((r) => (jointShared(r) === null ? threads(r.test) : []))
     const joined = new DisjointSets<TerminalId>()
     for (const home of homes) for (const t of home) joined.join(home[0]!, t)
     const byGroup = new Map<TerminalId, Observation[]>()
@@ -409,7 +403,7 @@ class Summing {
     return { parts, entries, sum: [...parts.values()].reduce(orOneMore, constant(1)) }
   }
 
-  beliefs(): Beliefs {
+  beliefs(): Omit<Beliefs, 'strain'> {
     const { model, weights } = this
     const cases = this.cases()
     const total = logSum(cases.map((c) => c.log))
@@ -445,7 +439,7 @@ class Summing {
     const nothing = none
       ? Math.exp(none.top + Math.log(weights[0]!) + none.factors.reduce((s, f) => s + Math.log(f.sum[0]!), 0) - total)
       : 0
-    return { parts, nothing, explanations: this.explanations(cases, total), strain: 0 }
+    return { parts, nothing, explanations: this.explanations(cases, total) }
   }
 
   /** Whole explanations from the likeliest on: a shared set with one entry of every thread. */

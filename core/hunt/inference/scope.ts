@@ -6,13 +6,17 @@ import type { Fault } from '../variants'
 /** A conductor with less of the meter's current than this part carries none of it. */
 const LEAST_SHARE = 1e-6
 
+/** Terminals of master valves: what is wrong there shows in every station's water. */
+const mastersOf = (context: HuntContext): ReadonlySet<TerminalId> =>
+  new Set(context.terminals.flatMap((t) => context.masterOf(t)?.terminal ?? []))
+
 /**
  * Where a fault shows: in the readings of one terminal's thread only, or in more than one. What shows in one thread
  * only is summed there, beside everything else (`null` for what is shared).
  */
 export function ownersOf(context: HuntContext, faults: readonly Fault[]): (TerminalId | null)[] {
   const { meterState, terminals, wire, common } = context
-  const masters = new Set(terminals.flatMap((t) => context.masterOf(t)?.terminal ?? []))
+  const masters = mastersOf(context)
   const tests = terminals.map((t) => [t, meterState.testOf(wire(t), wire(common))] as const)
   const carriers = new Map<number, TerminalId[]>()
   const carriersOf = (element: number): TerminalId[] => {
@@ -47,8 +51,8 @@ export function ownersOf(context: HuntContext, faults: readonly Fault[]): (Termi
 
 /** The threads whose own faults a test may show. */
 export function threadsOf(context: HuntContext, owners: (splice: string) => readonly (TerminalId | null)[]) {
-  const { common, terminals } = context
-  const masters = new Set(terminals.flatMap((t) => context.masterOf(t)?.terminal ?? []))
+  const { common } = context
+  const masters = mastersOf(context)
   const listed = (found: readonly (TerminalId | null)[]): TerminalId[] =>
     [...new Set(found)].flatMap((t) => (t === null || t === common || masters.has(t) ? [] : [t]))
   return (test: FieldTest): TerminalId[] => {
