@@ -20,6 +20,15 @@ export interface Change {
 /** What a reading becomes. `open`: no current can pass between the points. */
 export type Reading = { readonly open: true } | { readonly open: false; readonly value: Complex }
 
+/** What a meter's unit current does in the network as changed: Z, and ∂Z with what it passes. */
+export interface Flow {
+  readonly value: Complex
+  /** ∂Z/∂z of an element, z being its impedance as changed: the square of the current in it; nothing once it is out. */
+  readonly ofElement: (element: number) => Complex
+  /** ∂Z/∂z of one of the joins. */
+  readonly ofJoin: (join: number) => Complex
+}
+
 /**
  * Readings of few tests under very many faults. The network is factored once and every test and element asked for is
  * taken forward once; a fault of one or two elements, or conductors that touch, then costs a handful of
@@ -28,6 +37,8 @@ export type Reading = { readonly open: true } | { readonly open: false; readonly
 export interface Influence {
   /** Ohms between two points with these changes, as a meter that drives its own current sees them. */
   readonly ohms: (test: number, changes: readonly Change[], joins?: readonly Join[]) => Reading
+  /** The same with how it follows every element and join; null where no current can pass. */
+  readonly flow: (test: number, changes: readonly Change[], joins?: readonly Join[]) => Flow | null
   /** Volts between two points by the property's own sources; a point without a way to a source reads none. */
   readonly volts: (test: number, changes: readonly Change[], joins?: readonly Join[]) => Complex
   /** One more pair of points to be read between; its number. */
@@ -75,7 +86,8 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
   tests.forEach(test)
   const bridges = bridgesOf(nodeCount, parts)
   const ports = portsOf(parts, factor, volts)
-  const [correction, isJoined] = [woodburyCorrection(parts, bridges, ports), connectivityOf(powered, bridges)]
+  const { correction, changed } = woodburyOf(parts, bridges, ports)
+  const isJoined = connectivityOf(powered, bridges)
   /** Volts that the test's unit current makes along a port. */
   const acrossOf = (test: number, port: Port): Complex => {
     const known = port.across[test]
@@ -100,6 +112,24 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
       const across = (port: Port) => acrossOf(test, port)
       return { open: false, value: minus(asked[test]!.self, correction(changes, joins, across, across)) }
     },
+    flow: (test, changes, joins = []) => {
+      if (!stillJoined(test, changes, joins)) return null
+      const across = (port: Port) => acrossOf(test, port)
+      const { taken, left } = changed(changes, joins, across, across)
+      const now = new Map(changes.map((c) => [c.element, c.z]))
+      const squared = (volt: Complex, z: Complex): Complex => {
+        const current = times(volt, inverse(z))
+        return times(current, current)
+      }
+      return {
+        value: minus(asked[test]!.self, taken),
+        ofElement: (element) => {
+          const z = now.has(element) ? now.get(element)! : parts[element]!.z
+          return z === null ? complex(0) : squared(left(ports.ofElement(element)), z)
+        },
+        ofJoin: (k) => squared(left(ports.ofJoin(joins[k]!)), complex(Math.max(LEAST_ohm, joins[k]!.ohm))),
+      }
+    },
     volts: (test, changes, joins = []) => {
       if (!sourced.has(componentOf[asked[test]!.a]!) || !stillJoined(test, changes, joins)) return complex(0)
       const taken = correction(
@@ -122,25 +152,31 @@ interface Asked extends Across {
   readonly base: Complex
 }
 
+type Volts = (port: Port) => Complex
+
 /**
  * What changes take away from a reading: `across` and `driven` are the volts that the test's current and the source
  * make along a port.
  */
-type Correction = (
-  changes: readonly Change[],
-  joins: readonly Join[],
-  across: (port: Port) => Complex,
-  driven: (port: Port) => Complex,
-) => Complex
+interface Woodbury {
+  readonly correction: (changes: readonly Change[], joins: readonly Join[], across: Volts, driven: Volts) => Complex
+  /** The same, with the volts that are left of `across` along any port. */
+  readonly changed: (
+    changes: readonly Change[],
+    joins: readonly Join[],
+    across: Volts,
+    driven: Volts,
+  ) => { readonly taken: Complex; readonly left: Volts }
+}
 
 /**
  * rᵀ·(R + z)⁻¹·d (Woodbury), by elimination on the small symmetric system of the changed branches. Joins come first
  * and removals last: what a removal cuts off may hang on a join. A branch of an element that carries nothing any more
  * is left out.
  */
-function woodburyCorrection(parts: Powered['parts'], bridges: Bridges, ports: Ports): Correction {
+function woodburyOf(parts: Powered['parts'], bridges: Bridges, ports: Ports): Woodbury {
   /** A single element, which most faults are: one branch, no system. */
-  const byOne = ({ element, z }: Change, across: (port: Port) => Complex, driven: (port: Port) => Complex): Complex => {
+  const byOne = ({ element, z }: Change, across: Volts, driven: Volts): Complex => {
     if (z === null && bridges.has(element)) return complex(0)
     const y = minus(z === null ? complex(0) : inverse(z), parts[element]!.y)
     if (size(y) === 0) return complex(0)
@@ -163,27 +199,54 @@ function woodburyCorrection(parts: Powered['parts'], bridges: Bridges, ports: Po
       }
     return used
   }
-  return (changes, joins, across, driven) => {
-    if (joins.length === 0 && changes.length === 1) return byOne(changes[0]!, across, driven)
-    const live: { port: Port; share: Complex[]; pivot: Complex; read: Complex; drop: Complex }[] = []
-    let sum = complex(0)
+  interface Branch {
+    readonly port: Port
+    readonly share: readonly Complex[]
+    readonly pivot: Complex
+    readonly read: Complex
+    readonly drop: Complex
+  }
+  /** What a port shares with each branch before it. */
+  const sharesOf = (live: readonly Branch[], port: Port): { readonly share: Complex[]; readonly rest: Complex[] } => {
+    const share: Complex[] = []
+    const rests: Complex[] = []
+    live.forEach((l, k) => {
+      let rest = ports.mutual(l.port, port)
+      for (let m = 0; m < k; m++) rest = minus(rest, times(times(share[m]!, live[m]!.pivot), l.share[m]!))
+      share[k] = times(rest, inverse(l.pivot))
+      rests[k] = rest
+    })
+    return { share, rest: rests }
+  }
+  const changed: Woodbury['changed'] = (changes, joins, across, driven) => {
+    const live: Branch[] = []
+    let taken = complex(0)
     for (const { port, z } of branches(changes, joins)) {
-      const share: Complex[] = []
+      const { share, rest } = sharesOf(live, port)
       let [pivot, read, drop] = [plus(port.own, z), across(port), driven(port)]
-      for (let k = 0; k < live.length; k++) {
-        const l = live[k]!
-        let rest = ports.mutual(l.port, port)
-        for (let m = 0; m < k; m++) rest = minus(rest, times(times(share[m]!, live[m]!.pivot), l.share[m]!))
-        share[k] = times(rest, inverse(l.pivot))
-        pivot = minus(pivot, times(share[k]!, rest))
+      live.forEach((l, k) => {
+        pivot = minus(pivot, times(share[k]!, rest[k]!))
         read = minus(read, times(share[k]!, l.read))
         drop = minus(drop, times(share[k]!, l.drop))
-      }
+      })
       if (size(pivot) <= CUT_RATIO * size(z)) continue
       live.push({ port, share, pivot, read, drop })
-      sum = plus(sum, times(times(read, drop), inverse(pivot)))
+      taken = plus(taken, times(times(read, drop), inverse(pivot)))
     }
-    return sum
+    return {
+      taken,
+      left: (port) => {
+        const { share } = sharesOf(live, port)
+        return live.reduce((volt, l, k) => minus(volt, times(share[k]!, l.read)), across(port))
+      },
+    }
+  }
+  return {
+    changed,
+    correction: (changes, joins, across, driven) =>
+      joins.length === 0 && changes.length === 1
+        ? byOne(changes[0]!, across, driven)
+        : changed(changes, joins, across, driven).taken,
   }
 }
 

@@ -1,7 +1,7 @@
-import type { Across, Complex, Join } from '../../circuit'
+import { minus, times, type Across, type Join, type Spot } from '../../circuit'
 import type { DeviceId } from '../../site'
 import { nearNode } from '../equivalence'
-import { changesOf, modsOf, type Alter, type Faults, type FaultHypothesis, type NetworkEdit } from '../variants'
+import { changesOf, modsOf, type Alter, type Faults, type FaultHypothesis } from '../variants'
 import type { Basis } from './basis'
 import { half, meterSpread, type Prediction } from './prediction'
 
@@ -29,10 +29,15 @@ export interface Ohms {
   ) => Prediction | null
 }
 
-/** By how much a coil is made larger to see how far a reading follows it. */
-const NUDGE_ratio = 0.02
 /** A coil with less of the meter's current than this part is none of the reading's. */
 const LEAST_SHARE = 0.02
+
+/** Whether two conductors touch at the same spots. */
+const isSame = (one: Join, other: Join): boolean => isSpot(one.p, other.p) && isSpot(one.q, other.q)
+const isSpot = (one: Spot, other: Spot): boolean =>
+  'node' in one
+    ? 'node' in other && one.node === other.node
+    : 'element' in other && one.element === other.element && one.along === other.along
 
 export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
   const { site, meterState } = context
@@ -59,30 +64,44 @@ export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
     coilsIn.set(key, found)
     return found
   }
-  const larger = (device: DeviceId): Alter => ({
-    element: context.coilElement.get(device)!,
-    to: (z: Complex) => ({ re: z.re * (1 + NUDGE_ratio), im: z.im * (1 + NUDGE_ratio) }),
-  })
-
   function reading(across: Across, faults: Faults, undone: Undone = NOTHING): Prediction {
-    const read = (mods: NetworkEdit, nudged: readonly Alter[] = []): number | null =>
-      between(across, [...mods.alters, ...undone.alters, ...nudged], [...mods.joins, ...undone.joins])
     const mods = modsOf(faults, ends)
-    const mean = read(mods)
+    const changes = changesOf(meterState, [...mods.alters, ...undone.alters])
+    const joins = [...mods.joins, ...undone.joins]
+    const flow = meterState.influence.flow(meterState.testOf(across.a, across.b), changes, joins)
+    const mean = flow && Math.max(0, flow.value.re)
     if (mean === null || mean > meter.highest_ohm) return { kind: 'open' }
     // Touching leads bring in each other's coils.
     const devices = new Set([
       ...coilsOf(across, undone.joins),
       ...(mods.joins.length > 0 ? faults.flatMap((v) => faultOf(v).besides) : []),
     ])
+    const now = new Map(changes.map((c) => [c.element, c.z]))
     const coils = [...devices].flatMap((d) => {
-      const moved = context.coilElement.has(d) ? read(mods, [larger(d)]) : null
-      const s = moved === null ? 0 : (moved - mean) / NUDGE_ratio
+      const element = context.coilElement.get(d)
+      const z = element === undefined ? null : now.has(element) ? now.get(element)! : powered.parts[element]!.z
+      const s = z === null ? 0 : times(flow!.ofElement(element!), z).re
       return Math.abs(s) > 0.01 ? [[d, s] as const] : []
     })
-    const figures = faults.flatMap((v) =>
-      v.shifted.map((_, k) => (read(modsOf(faults, ends, (w) => (w === v ? w.shifted[k]! : w.mods))) ?? mean) - mean),
-    )
+    let join = 0
+    const figures = faults.flatMap((v) => {
+      const first = join
+      join += v.mods.joins.length
+      return v.shifted.map((to) => {
+        if (to.joins.some((j, k) => !isSame(j, v.mods.joins[k]!))) {
+          const elsewhere = modsOf(faults, ends, (w) => (w === v ? to : w.mods))
+          const moved = between(across, [...elsewhere.alters, ...undone.alters], [...elsewhere.joins, ...undone.joins])
+          return (moved ?? mean) - mean
+        }
+        const joined = to.joins.map((j, k) => flow!.ofJoin(first + k).re * (j.ohm - v.mods.joins[k]!.ohm))
+        const altered = to.alters.map((a, k) => {
+          const { z } = powered.parts[a.element]!
+          const [here, there] = [v.mods.alters[k]!.to(z), a.to(z)]
+          return here && there ? times(flow!.ofElement(a.element), minus(there, here)).re : 0
+        })
+        return [...joined, ...altered].reduce((sum, x) => sum + x, 0)
+      })
+    })
     return { ...spreadOf(mean, between(across, undone.alters, undone.joins) ?? 0, coils), mean, coils, figures }
   }
   /** What blurs a reading of so many ohms; of what it would be without faults, all but the coils is wire. */
