@@ -55,6 +55,8 @@ export interface Influence {
  * loop was cut, at least 1.4e-5 elsewhere.
  */
 const CUT_RATIO = 4e-9
+/** An element that carries more than this part of the current may be all that joins two points. */
+const CARRIES_ALL = 1 - 1e-5
 
 /** Elements go by their places in `powered.parts`; what is asked is worked out once. */
 export function influenceOf(powered: Powered, tests: readonly Across[] = []): Influence {
@@ -113,9 +115,11 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
       return { open: false, value: minus(asked[test]!.self, correction(changes, joins, across, across)) }
     },
     flow: (test, changes, joins = []) => {
-      if (!stillJoined(test, changes, joins)) return null
+      const single = changes.filter((c) => c.z === null && bridges.has(c.element))
+      if (asked[test]!.f === null || (single.length > 0 && !stillJoined(test, changes, joins))) return null
       const across = (port: Port) => acrossOf(test, port)
-      const { taken, left } = changed(changes, joins, across, across)
+      const { taken, mayBeCut, left } = changed(changes, joins, across, across)
+      if (mayBeCut && single.length === 0 && !stillJoined(test, changes, joins)) return null
       const now = new Map(changes.map((c) => [c.element, c.z]))
       const squared = (volt: Complex, z: Complex): Complex => {
         const current = times(volt, inverse(z))
@@ -166,7 +170,12 @@ interface Woodbury {
     joins: readonly Join[],
     across: Volts,
     driven: Volts,
-  ) => { readonly taken: Complex; readonly left: Volts }
+  ) => {
+    readonly taken: Complex
+    /** Whether an element that was taken out carried nearly all of the test's current: then the points may be parted. */
+    readonly mayBeCut: boolean
+    readonly left: Volts
+  }
 }
 
 /**
@@ -187,15 +196,18 @@ function woodburyOf(parts: Powered['parts'], bridges: Bridges, ports: Ports): Wo
       ? complex(0)
       : times(times(across(port), driven(port)), inverse(pivot))
   }
-  const branches = (changes: readonly Change[], joins: readonly Join[]): { port: Port; z: Complex }[] => {
-    const used = joins.map((j) => ({ port: ports.ofJoin(j), z: complex(Math.max(LEAST_ohm, j.ohm)) }))
+  const branches = (
+    changes: readonly Change[],
+    joins: readonly Join[],
+  ): { port: Port; z: Complex; gone: boolean }[] => {
+    const used = joins.map((j) => ({ port: ports.ofJoin(j), z: complex(Math.max(LEAST_ohm, j.ohm)), gone: false }))
     for (const gone of [false, true])
       for (const change of changes) {
         if ((change.z === null) !== gone) continue
         const port = ports.ofElement(change.element)
         const y = minus(change.z === null ? complex(0) : inverse(change.z), parts[change.element]!.y)
         if (size(y) === 0 || (gone && joins.length === 0 && bridges.has(change.element))) continue
-        used.push({ port, z: inverse(y) }) // in parallel, so that both together are the new one
+        used.push({ port, z: inverse(y), gone }) // in parallel, so that both together are the new one
       }
     return used
   }
@@ -220,8 +232,8 @@ function woodburyOf(parts: Powered['parts'], bridges: Bridges, ports: Ports): Wo
   }
   const changed: Woodbury['changed'] = (changes, joins, across, driven) => {
     const live: Branch[] = []
-    let taken = complex(0)
-    for (const { port, z } of branches(changes, joins)) {
+    let [taken, cut] = [complex(0), false]
+    for (const { port, z, gone } of branches(changes, joins)) {
       const { share, rest } = sharesOf(live, port)
       let [pivot, read, drop] = [plus(port.own, z), across(port), driven(port)]
       live.forEach((l, k) => {
@@ -229,12 +241,15 @@ function woodburyOf(parts: Powered['parts'], bridges: Bridges, ports: Ports): Wo
         read = minus(read, times(share[k]!, l.read))
         drop = minus(drop, times(share[k]!, l.drop))
       })
+      // What is taken out may have carried all that was left of the current.
+      cut ||= gone && size(read) > CARRIES_ALL * size(z)
       if (size(pivot) <= CUT_RATIO * size(z)) continue
       live.push({ port, share, pivot, read, drop })
       taken = plus(taken, times(times(read, drop), inverse(pivot)))
     }
     return {
       taken,
+      mayBeCut: cut,
       left: (port) => {
         const { share } = sharesOf(live, port)
         return live.reduce((volt, l, k) => minus(volt, times(share[k]!, l.read)), across(port))
@@ -259,6 +274,7 @@ type Connectivity = (
 ) => boolean
 
 function connectivityOf({ nodeCount, parts }: Powered, bridges: Bridges): Connectivity {
+  const reaches = wayFinder(nodeCount, parts)
   return ({ a, b }, changes, joins, shareOf) => {
     if (changes.every((c) => c.z !== null)) return true
     const gone = changes.filter((c) => c.z === null)
@@ -285,7 +301,44 @@ function connectivityOf({ nodeCount, parts }: Powered, bridges: Bridges): Connec
         for (const [p, q] of touching) if (reached.has(p) || reached.has(q)) reached.add(p).add(q)
       return reached.has(pieceOf(b))
     }
-    const pieces = partsOf(nodeCount, [...parts, ...bridging], new Set(gone.map((c) => c.element)))
-    return pieces[a] === pieces[b]
+    return reaches(a, b, new Set(gone.map((c) => c.element)), bridging)
+  }
+}
+
+/** Whether a way leads from one node to another: followed from both ends by turns, so that a stub is soon at its end. */
+function wayFinder(nodeCount: number, parts: Powered['parts']) {
+  const around: { readonly to: number; readonly element: number }[][] = Array.from({ length: nodeCount }, () => [])
+  parts.forEach(({ a, b }, element) => {
+    around[a]!.push({ to: b, element })
+    around[b]!.push({ to: a, element })
+  })
+  const seen = new Int32Array(nodeCount)
+  let round = 0
+  return (
+    a: number,
+    b: number,
+    gone: ReadonlySet<number>,
+    joined: readonly { readonly a: number; readonly b: number }[],
+  ): boolean => {
+    if (a === b) return true
+    const marks = [++round, ++round] as const
+    const queues: [number[], number[]] = [[a], [b]]
+    seen[a] = marks[0]
+    seen[b] = marks[1]
+    const at = [0, 0]
+    for (let turn = 0; ; turn = 1 - turn) {
+      const node = queues[turn]![at[turn]!++]
+      if (node === undefined) return false
+      const meets = (next: number): boolean => {
+        if (seen[next] === marks[1 - turn]) return true
+        if (seen[next] !== marks[turn]) {
+          seen[next] = marks[turn]!
+          queues[turn]!.push(next)
+        }
+        return false
+      }
+      for (const l of around[node]!) if (!gone.has(l.element) && meets(l.to)) return true
+      for (const j of joined) if ((j.a === node && meets(j.b)) || (j.b === node && meets(j.a))) return true
+    }
   }
 }

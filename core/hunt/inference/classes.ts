@@ -1,7 +1,9 @@
-import type { Observation } from '../beliefs'
+import { testKey, type FieldTest } from '../../record'
 import type { Predictor } from '../memoize'
 import type { Catalogue, FaultHypothesis } from '../variants'
 import type { CoilPriors } from '../weigh'
+import type { Prediction } from '../predict'
+import { isAsGood, signatureOf } from './signature'
 
 /** What sums are made from: every cell with its odds and its part, and how readings are predicted. */
 export interface Model {
@@ -17,59 +19,132 @@ export interface Model {
 
 /** Cells that show alike in every reading at hand. */
 export interface CellClass {
+  /** The first stands for all of them: none has more odds. */
   readonly members: readonly FaultHypothesis[]
   readonly odds: number
   /** Odds by part. */
   readonly parts: ReadonlyMap<number, number>
 }
 
-/** Groups cells by how they show in some readings; those that show in none are left out. */
-export function classesOf(model: Model, cells: readonly FaultHypothesis[], readings: readonly Observation[]) {
-  const { predictor, catalogue, odds, partOf } = model
-  const found = new Map<string, { members: FaultHypothesis[]; odds: number; parts: Map<number, number> }>()
-  for (const cell of cells) {
-    const o = odds[cell.index]!
-    if (o <= 0) continue
-    const fault = catalogue.faults[cell.fault]!
-    let shows = false
-    let key = ''
-    for (const { test } of readings) {
-      if (predictor.mayAffect(test, fault)) {
-        shows = true
-        key += `${predictor.like(test, cell).index},`
-      } else key += ','
+/**
+ * How cells show in tests: by cell a number, the same for two that no reading of the test tells apart; 0 where it is
+ * none that could be told from the sound one. Worked out once for a test, since a hunt weighs its readings again with
+ * every new one.
+ */
+export type Shows = (test: FieldTest) => Int32Array
+export function showsOf({ catalogue, predictor, coils }: Omit<Model, 'odds' | 'partOf' | 'supply_V'>): Shows {
+  const known = new Map<string, Int32Array>()
+  const made = (test: FieldTest): Int32Array => {
+    const numbers = new Int32Array(catalogue.variants.length)
+    const base = predictor.base(test)
+    if (base === null) return numbers
+    const byName = new Map<string, number>()
+    const byPrediction = new Map<Prediction, number>([[base, 0]])
+    const numberOf = (cell: FaultHypothesis): number => {
+      const seen = predictor.under(test, [cell])
+      if (seen === null) return 0
+      let number = byPrediction.get(seen)
+      if (number === undefined) {
+        const name = isAsGood(seen, base, coils) ? '' : signatureOf(seen, coils)
+        number = name === '' ? 0 : (byName.get(name) ?? byName.size + 1)
+        if (name !== '') byName.set(name, number)
+        byPrediction.set(seen, number)
+      }
+      return number
     }
-    if (!shows) continue
-    const part = partOf[cell.fault]!
-    const known = found.get(key)
-    if (known) {
-      known.members.push(cell)
-      known.odds += o
-      known.parts.set(part, (known.parts.get(part) ?? 0) + o)
-    } else found.set(key, { members: [cell], odds: o, parts: new Map([[part, o]]) })
+    for (const fault of catalogue.faults)
+      if (predictor.mayAffect(test, fault)) for (const cell of fault.variants) numbers[cell.index] = numberOf(cell)
+    return numbers
   }
-  return [...found.values()] as readonly CellClass[]
+  return (test) => {
+    const key = testKey(test)
+    const numbers = known.get(key) ?? made(test)
+    known.set(key, numbers)
+    return numbers
+  }
 }
 
-/** Every cell a class of its own. */
-export const eachByItself = ({ odds, partOf }: Model, cells: readonly FaultHypothesis[]): readonly CellClass[] =>
-  cells.flatMap((cell) => {
-    const o = odds[cell.index]!
-    return o > 0 ? [{ members: [cell], odds: o, parts: new Map([[partOf[cell.fault]!, o]]) }] : []
+/** Classes of cells, by how they show in some readings: a number for each, 0 for those that show in none. */
+export interface Partition {
+  readonly classes: readonly CellClass[]
+  /** By class: the numbers by which it shows, reading by reading. */
+  readonly shows: readonly Int32Array[]
+}
+
+/**
+ * Groups cells by how they show in all readings, refining by one after the other; those that show in none are left out.
+ * `apart`: by fault a name for what must not be taken for one all the same; cells with one are kept even where they do
+ * not show.
+ */
+export function partitionOf(
+  { odds, partOf, catalogue }: Model,
+  shows: readonly Int32Array[],
+  apart: (fault: number) => string,
+): Partition {
+  const { variants } = catalogue
+  const block = new Int32Array(variants.length)
+  const names = new Map<string, number>([['', 0]])
+  const named = catalogue.faults.map((f) => {
+    const name = apart(f.index)
+    if (!names.has(name)) names.set(name, names.size)
+    return names.get(name)!
+  })
+  variants.forEach((v, i) => (block[i] = named[v.fault]!))
+  let blocks = names.size
+  for (const numbers of shows) {
+    const next = new Map<number, number>()
+    const most = numbers.reduce((m, n) => Math.max(m, n), 0) + 1
+    for (let i = 0; i < block.length; i++) {
+      if (numbers[i] === 0) continue
+      const key = block[i]! * most + numbers[i]!
+      let b = next.get(key)
+      if (b === undefined) next.set(key, (b = blocks++))
+      block[i] = b
+    }
+  }
+  const found = new Map<number, { members: FaultHypothesis[]; odds: number; parts: Map<number, number> }>()
+  variants.forEach((v, i) => {
+    const o = odds[v.index]!
+    if (block[i] === 0 || o <= 0) return
+    let c = found.get(block[i]!)
+    if (!c) found.set(block[i]!, (c = { members: [], odds: 0, parts: new Map() }))
+    c.members.push(v)
+    c.odds += o
+    const part = partOf[v.fault]!
+    c.parts.set(part, (c.parts.get(part) ?? 0) + o)
+  })
+  const classes = [...found.values()].map((c) => ({
+    ...c,
+    members: c.members.sort((a, b) => odds[b.index]! - odds[a.index]!),
+  }))
+  return {
+    classes,
+    shows: classes.map(({ members }) => Int32Array.from(shows, (numbers) => numbers[members[0]!.index]!)),
+  }
+}
+
+/** Classes in pieces, each of one fault. */
+export const byFault = ({ odds, partOf }: Model, classes: readonly CellClass[]): readonly CellClass[] =>
+  classes.flatMap((c) => {
+    const pieces = new Map<number, FaultHypothesis[]>()
+    for (const m of c.members) pieces.set(m.fault, [...(pieces.get(m.fault) ?? []), m])
+    return [...pieces].map(([fault, members]): CellClass => {
+      const sum = members.reduce((s, m) => s + odds[m.index]!, 0)
+      return { members, odds: sum, parts: new Map([[partOf[fault]!, sum]]) }
+    })
   })
 
-/** Odds by part of the cells that are in none of some classes. */
-export function unfeltOf(
-  { odds, partOf }: Model,
-  cells: readonly FaultHypothesis[],
-  classes: readonly CellClass[],
-): Map<number, number> {
-  const felt = new Set(classes.flatMap((c) => c.members.map((m) => m.index)))
-  const left = new Map<number, number>()
+/** A class for each size of each fault, wherever it lies. */
+export function bySize({ odds, partOf }: Model, cells: readonly FaultHypothesis[]): readonly CellClass[] {
+  const sizes = new Map<string, FaultHypothesis[]>()
   for (const c of cells) {
-    const o = odds[c.index]!
-    const part = partOf[c.fault]!
-    if (o > 0 && !felt.has(c.index)) left.set(part, (left.get(part) ?? 0) + o)
+    const key = `${c.fault} ${c.ohm}`
+    const list = sizes.get(key)
+    if (list) list.push(c)
+    else sizes.set(key, [c])
   }
-  return left
+  return [...sizes.values()].map((members): CellClass => {
+    const sum = members.reduce((s, m) => s + odds[m.index]!, 0)
+    return { members, odds: sum, parts: new Map([[partOf[members[0]!.fault]!, sum]]) }
+  })
 }

@@ -1,16 +1,18 @@
 import type { Observation } from '../beliefs'
 import type { Predictor } from '../memoize'
-import { logNormal, logSum } from '../normal'
-import { blurAt, type Prediction } from '../predict'
+import { logSum } from '../normal'
+import type { Prediction } from '../predict'
 import type { FaultHypothesis } from '../variants'
-import { classesOf, eachByItself, unfeltOf, type CellClass, type Model } from './classes'
+import { byFault, bySize, type CellClass, type Model } from './classes'
 import { distinctByPart, distinctOdds } from './distinct'
-import { logLikelihood, type Weighable } from './likelihood'
+import { fitOf, type Fit, type Weighable } from './likelihood'
 import { addTo, constant, orOneMore, times, withoutOne, zero, type Polynomial } from './polynomial'
 
 /** Some faults of a group together, one cell for all of each class, with the log of what all such sets hold. */
 export interface Entry {
   readonly cells: readonly FaultHypothesis[]
+  /** What each of the cells stands for. */
+  readonly classes: readonly CellClass[]
   readonly log: number
   /** The part of it that is their odds. */
   readonly odds: number
@@ -26,6 +28,8 @@ export interface Factor {
   readonly entries: readonly Entry[]
   /** The entries that hold nearly all. */
   readonly leading: readonly Entry[]
+  /** What the group would hold if its readings fitted one of these just as they can, odds left out. */
+  readonly ceiling: number
 }
 
 /** Two faults of one thread are worked out together where they might hold so much of what all hold. */
@@ -35,29 +39,34 @@ const LEADS = 0.02
 /** What one more fault is worth about, beside its odds. */
 export const ONE_MORE = 2
 
-/** Entries that hold nearly all of what all hold. */
-const [NEARLY_ALL, MOST_LEADING] = [0.99, 8]
-function leadingOf(entries: readonly Entry[]): Entry[] {
+/** Entries that hold nearly all of what all hold, and the one without any fault: what is shared may explain all. */
+const [NEARLY_ALL, MOST_LEADING] = [0.97, 5]
+function leadingOf(entries: readonly Entry[], none: Entry): Entry[] {
   const whole = logSum(entries.map((e) => e.log))
   let held = 0
-  const found: Entry[] = []
+  const found: Entry[] = [none]
   for (const e of entries) {
-    if (held > NEARLY_ALL || found.length >= MOST_LEADING) break
-    found.push(e)
+    if (held > NEARLY_ALL || found.length > MOST_LEADING) break
     held += Math.exp(e.log - whole)
+    if (e !== none) found.push(e)
   }
   return found
 }
+/** A fault may also blur what it explains less than is foreseen without it, nats. */
+export const SHARPER_NATS = 0.7
 
-/** Log-likelihood of readings under some faults. */
-export function logOf(model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): number {
+/** How readings fit some faults. */
+export function fitUnder(model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): Fit {
   const { predictor } = model
   const weighables = readings.map(({ test, value }): Weighable => {
     const seen = predictor.under(test, faults)
     return { value, seen, slots: slotsOf(predictor, test, faults, seen) }
   })
-  return logLikelihood(weighables, model.supply_V, model.coils)
+  return fitOf(weighables, model.supply_V, model.coils)
 }
+/** Log-likelihood of readings under some faults. */
+export const logOf = (model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): number =>
+  fitUnder(model, readings, faults).log
 
 /**
  * Which figure of which fault each of a prediction's is: four to a fault, in the order of the hypothesis. A leak that
@@ -79,166 +88,228 @@ function slotsOf(
   return slots.length === ohms.figures.length ? slots : ohms.figures.map((_, k) => -1 - k)
 }
 
-/** The most that a reading can speak for any hypothesis, nats. */
-function mostOf(model: Model, { test, value }: Observation): number {
-  if (value.kind === 'volt') return logNormal(0, 0.3)
-  if (value.kind !== 'ohm') return 0
-  const base = model.predictor.base(test)
-  return logNormal(0, base?.kind === 'ohms' ? blurAt(base, value.ohm) : 0.1 + 0.004 * value.ohm)
-}
-
+/** Readings that are weighed together, and how they fit where nothing is wrong. */
 interface Unit {
   readonly readings: readonly Observation[]
-  readonly base: number
-  /** The most that it can speak for any hypothesis, against nothing wrong, nats. */
-  readonly most: number
+  readonly sound: Fit
 }
 function unitsOf(model: Model, readings: readonly Observation[]): Unit[] {
   const isOhms = ({ value }: Observation) => value.kind === 'ohm' || value.kind === 'open'
-  const unit = (list: readonly Observation[]): Unit => {
-    const base = logOf(model, list, [])
-    return { readings: list, base, most: list.reduce((s, r) => s + mostOf(model, r), 0) - base }
-  }
+  const unit = (list: readonly Observation[]): Unit => ({ readings: list, sound: fitUnder(model, list, []) })
   const ohms = readings.filter(isOhms)
   return [...(ohms.length > 0 ? [unit(ohms)] : []), ...readings.filter((r) => !isOhms(r)).map((r) => unit([r]))]
+}
+/** How much better some faults explain readings than none, nats, and how much better anything could. */
+function gainOf(model: Model, units: readonly Unit[], faults: readonly FaultHypothesis[]): Fit {
+  let [log, best] = [0, 0]
+  for (const { readings, sound } of units) {
+    const fit = fitUnder(model, readings, faults)
+    log += fit.log - sound.log
+    best += fit.best - sound.log
+  }
+  return { log, best }
+}
+
+/**
+ * How much better the readings of some groups fit with one more shared fault, as far as the entries that hold most tell,
+ * nats: what they hold then against what they hold now; and at best, if one more fault explained what is left.
+ */
+export function worthOf(
+  groups: readonly Group[],
+  now: readonly Entry[],
+  shared: readonly FaultHypothesis[],
+  oneMore: number,
+): Fit {
+  const [first] = groups
+  if (!first) return { log: 0, best: 0 }
+  const { model } = first
+  // Readings in ohms of groups that a fault leads to each other have coils in common.
+  const units =
+    groups.length === 1
+      ? first.units
+      : unitsOf(
+          model,
+          groups.flatMap((g) => g.readings),
+        )
+  const before: number[] = []
+  const after: Fit[] = []
+  for (const e of now) {
+    const power = e.cells.length * Math.log(oneMore)
+    const { log, best } = gainOf(model, units, [...e.cells, ...shared])
+    before.push(e.log + power)
+    after.push({ log: e.odds + power + log, best: e.odds + power + best })
+  }
+  const held = logSum(before)
+  return { log: logSum(after.map((f) => f.log)) - held, best: logSum(after.map((f) => f.best)) - held }
 }
 
 /** Threads whose readings hang together: their faults are summed up, given what is shared. */
 export class Group {
   private readonly classes: readonly CellClass[]
-  private readonly made = new Map<string, Factor>()
-  /** Readings that hang together, with what they hold where nothing is wrong and at most; the quickest first. */
-  private readonly units: readonly Unit[]
-  private readonly most: number
+  private readonly deep = new Map<string, Factor>()
+  private readonly shallow = new Map<string, Factor>()
+  readonly units: readonly Unit[]
   /** Odds, by part, of own cells that show in no reading, and sets of them by their number. */
   private readonly unfelt: ReadonlyMap<number, number>
   private readonly unfeltSum: Polynomial
+  /** By class: how much better it alone explains the readings than nothing does, where no shared fault is. */
+  private readonly alone: Float64Array
 
-  /** `linked`: a shared fault leads the one's current to another, so that each cell may show in every reading. */
+  /**
+   * `hidden`: cells that no reading here shows. `linked`: groups that a shared fault leads to each other, so that each
+   * cell may show in every reading.
+   */
   constructor(
-    private readonly model: Model,
+    readonly model: Model,
     readonly readings: readonly Observation[],
-    readonly cells: readonly FaultHypothesis[],
-    private readonly linked = false,
+    classes: readonly CellClass[],
+    private readonly hidden: readonly FaultHypothesis[],
+    private readonly linked: readonly Group[] = [],
   ) {
-    this.classes = linked ? eachByItself(model, cells) : classesOf(model, cells, readings)
-    this.unfelt = unfeltOf(model, cells, this.classes)
-    this.unfeltSum = [...this.unfelt.values()].reduce(orOneMore, constant(1))
     this.units = unitsOf(model, readings)
-    this.most = this.units.reduce((s, u) => s + u.most, 0)
+    this.classes = classes
+    this.alone = Float64Array.from(classes, (c) =>
+      linked.length > 0
+        ? linked.reduce((s, g) => s + g.aloneOf(c.members[0]!), 0)
+        : gainOf(model, this.units, [c.members[0]!]).log,
+    )
+    const unfelt = new Map<number, number>()
+    for (const v of hidden) {
+      const part = model.partOf[v.fault]!
+      unfelt.set(part, (unfelt.get(part) ?? 0) + model.odds[v.index]!)
+    }
+    this.unfelt = unfelt
+    this.unfeltSum = [...unfelt.values()].reduce(orOneMore, constant(1))
+  }
+  static linking(model: Model, groups: readonly Group[]): Group {
+    return new Group(
+      model,
+      groups.flatMap((g) => g.readings),
+      groups.flatMap((g) => [...byFault(model, g.classes), ...bySize(model, g.hidden)]),
+      [],
+      groups,
+    )
   }
 
-  /** How a shared fault shows in the readings here; empty where it does not. */
-  effectOf(cell: FaultHypothesis): string {
-    const { predictor, catalogue } = this.model
-    const fault = catalogue.faults[cell.fault]!
-    const key = this.readings
-      .map(({ test }) => (predictor.mayAffect(test, fault) ? predictor.like(test, cell).index : ''))
-      .join()
-    return /\d/.test(key) ? key : ''
-  }
-
-  /** What the group holds beside some shared faults, as against nothing at all being wrong; `key` tells them apart. */
-  factor(key: string, shared: readonly FaultHypothesis[]): Factor {
-    const known = this.made.get(key)
-    if (known) return known
-    const made = this.sumUp(shared)
-    this.made.set(key, made)
-    return made
+  private classOf: Int32Array | null = null
+  /** What a cell of this group is worth by itself, where no shared fault is; nothing for another group's. */
+  private aloneOf(cell: FaultHypothesis): number {
+    if (!this.classOf) {
+      this.classOf = new Int32Array(this.model.catalogue.variants.length).fill(-1)
+      this.classes.forEach((c, k) => c.members.forEach((m) => (this.classOf![m.index] = k)))
+    }
+    const k = this.classOf[cell.index]!
+    return k < 0 ? 0 : this.alone[k]!
   }
 
   /**
-   * How much better the readings here fit with one more shared fault, as far as the entries that hold most tell, nats:
-   * what they hold then against what they hold now.
+   * What the group holds beside some shared faults, as against nothing at all being wrong; `key` tells them apart.
+   * `deep`: with two and three faults of its own, else with one at most.
    */
-  worthOf(now: readonly Entry[], shared: readonly FaultHypothesis[], oneMore: number): number {
-    const [before, after]: [number[], number[]] = [[], []]
-    for (const e of now) {
-      const power = e.cells.length * Math.log(oneMore)
-      before.push(e.log + power)
-      after.push(e.odds + power + this.gain([...e.cells, ...shared], -Infinity))
-    }
-    return logSum(after) - logSum(before)
+  factor(key: string, shared: readonly FaultHypothesis[], deep: boolean): Factor {
+    const made = deep ? this.deep : this.shallow
+    let known = made.get(key)
+    if (!known) made.set(key, (known = this.sumUp(shared, deep)))
+    return known
   }
 
-  /** How much better some faults explain the readings than none; nothing where that is below `least`. */
-  private gain(faults: readonly FaultHypothesis[], least: number): number {
-    let [sum, hope] = [0, this.most]
-    for (const { readings, base, most } of this.units) {
-      hope -= most
-      sum += logOf(this.model, readings, faults) - base
-      if (sum + hope < least) return -Infinity
-    }
-    return sum
-  }
-
-  private sumUp(shared: readonly FaultHypothesis[]): Factor {
+  private sumUp(shared: readonly FaultHypothesis[], deep: boolean): Factor {
     const { model, classes } = this
-    const gain = (own: readonly FaultHypothesis[], least = -Infinity) => this.gain([...own, ...shared], least)
+    const gain = (own: readonly FaultHypothesis[]) => gainOf(model, this.units, [...own, ...shared])
     const none = gain([])
-    const singles = classes.map((c) => gain([c.members[0]!]))
-    const top = Math.max(none, ...singles.map((g, k) => g + Math.log(classes[k]!.odds)))
+    /** How much better than without any fault of its own the group could fit. */
+    const slack = none.best - none.log + SHARPER_NATS
+    const counts = Math.log(this.linked.length > 0 ? COUNTS_LINKED : COUNTS)
+    // A fault that cannot matter is worth what it is where no shared one is, but explains nothing any more.
+    const singles = classes.map((c, k): Fit => {
+      if (shared.length === 0) return { log: this.alone[k]!, best: none.best }
+      return Math.log(c.odds * ONE_MORE) + slack < counts
+        ? { log: none.log + Math.min(0, this.alone[k]!), best: -Infinity }
+        : gain([c.members[0]!])
+    })
+    const top = Math.max(none.log, ...singles.map((g, k) => g.log + Math.log(classes[k]!.odds)))
     const sum = zero()
     const byPart = new Map<number, Polynomial>()
-    const entries: Entry[] = [{ cells: [], log: none, odds: 0 }]
+    const entries: Entry[] = [{ cells: [], classes: [], log: none.log, odds: 0 }]
     const count = (part: number, degree: number, w: number) => {
       let p = byPart.get(part)
       if (!p) byPart.set(part, (p = zero()))
       p[degree]! += w
     }
-    sum[0] = Math.exp(none - top)
-    classes.forEach(({ odds, parts, members }, k) => {
-      const w = Math.exp(singles[k]! - top)
+    sum[0] = Math.exp(none.log - top)
+    classes.forEach((c, k) => {
+      const { odds, parts, members } = c
+      const w = Math.exp(singles[k]!.log - top)
       sum[1]! += odds * w
       for (const [part, o] of parts) count(part, 1, o * w)
-      entries.push({ cells: [members[0]!], log: singles[k]! + Math.log(odds), odds: Math.log(odds) })
+      const logOdds = Math.log(odds)
+      entries.push({ cells: [members[0]!], classes: [c], log: singles[k]!.log + logOdds, odds: logOdds })
     })
-    // What two hold at most, against all that is held so far.
-    const least = Math.log((sum[0] + ONE_MORE * sum[1]!) * (this.linked ? COUNTS_LINKED : COUNTS)) + top
-    const room = this.most + 2 * Math.log(ONE_MORE) - least
-    const leading: { readonly pair: readonly [number, number]; readonly w: number }[] = []
+    const pairs = deep ? this.addPairs({ none, singles, top, sum, gain, count, counts }) : []
+    entries.push(...pairs.map((p) => p.entry))
+    this.addTriples(pairs, gain, top, sum, count)
+    const least = Math.log((sum[0] + ONE_MORE * sum[1]!) * Math.exp(counts)) + top
+    const kept = entries.filter((e) => e.log > least).sort((a, b) => b.log - a.log)
+    const leading = leadingOf(kept, entries[0]!)
+    const ceiling = leading.reduce((most, e) => Math.max(most, gain(e.cells).best), none.best)
+    return { top, ...this.withUnfelt(sum, byPart), entries: kept, leading, ceiling }
+  }
+
+  /** Two faults of the group together, where they may hold so much of what all hold. */
+  private addPairs({ none, singles, top, sum, gain, count, counts }: Adding): Pair[] {
+    const { classes, model } = this
+    const least = Math.log(sum[0]! + ONE_MORE * sum[1]!) + counts + top
+    const found: Pair[] = []
+    // Two explain no more than everything.
+    const most = singles.reduce((m, s) => Math.max(m, s.best), none.best) + SHARPER_NATS + 2 * Math.log(ONE_MORE)
     for (let i = 0; i < classes.length; i++)
       for (let j = i; j < classes.length; j++) {
         const [a, b] = [classes[i]!, classes[j]!]
-        if (Math.log(a.odds * b.odds) + room < 0) continue
+        if (Math.log(a.odds * b.odds) + most < least) continue
         const other =
           i === j ? a.members.find((m) => model.partOf[m.fault] !== model.partOf[a.members[0]!.fault]) : b.members[0]!
         if (!other) continue
         const odds = distinctOdds([a, b])
         if (odds <= 0) continue
-        const log = gain([a.members[0]!, other], least - Math.log(odds) - 2 * Math.log(ONE_MORE))
-        if (log === -Infinity) continue
+        const { log } = gain([a.members[0]!, other])
         const w = Math.exp(log - top)
         sum[2]! += odds * w
         for (const [part, o] of distinctByPart([a, b])) count(part, 2, o * w)
-        if (Math.log(odds) + log > least)
-          entries.push({ cells: [a.members[0]!, other], log: log + Math.log(odds), odds: Math.log(odds) })
-        leading.push({ pair: [i, j], w: odds * w })
+        const logOdds = Math.log(odds)
+        found.push({
+          pair: [i, j],
+          w: odds * w,
+          entry: { cells: [a.members[0]!, other], classes: [a, b], log: log + logOdds, odds: logOdds },
+        })
       }
-    this.addTriples(leading, gain, top, sum, count)
-    const kept = entries.filter((e) => e.log > least).sort((a, b) => b.log - a.log)
-    return { top, ...this.withUnfelt(sum, byPart), entries: kept, leading: leadingOf(kept) }
+    return found
   }
 
-  /** The same with the faults that no reading shows, each at a part that has no other. */
+  /** The same with the faults that no reading shows: beside one that shows at any other part, beside more at any. */
   private withUnfelt(felt: Polynomial, byPart: ReadonlyMap<number, Polynomial>): Pick<Factor, 'sum' | 'byPart'> {
-    const sum = times(felt, this.unfeltSum)
+    const { unfelt, unfeltSum } = this
+    const sum = times(felt, unfeltSum)
     const all = new Map<number, Polynomial>()
     for (const [part, p] of byPart) {
-      const beside = this.unfelt.get(part)
-      const rest = beside ? withoutOne(this.unfeltSum, beside) : this.unfeltSum
-      const with_ = times(p, rest)
-      if (beside) addTo(sum, times(p, this.unfeltSum), -1)
-      if (beside) addTo(sum, with_)
-      all.set(part, with_)
+      const held = times(p, unfeltSum)
+      const odds = unfelt.get(part)
+      if (odds !== undefined) {
+        const one = zero()
+        one[1] = p[1]!
+        for (const list of [sum, held]) {
+          addTo(list, times(one, unfeltSum), -1)
+          addTo(list, times(one, withoutOne(unfeltSum, odds)))
+        }
+      }
+      all.set(part, held)
     }
-    for (const [part, odds] of this.unfelt) {
+    for (const [part, odds] of unfelt) {
       const without = zero()
       addTo(without, felt)
       const own = byPart.get(part)
       if (own) addTo(without, own, -1)
       const p = zero()
-      addTo(p, times(without, withoutOne(this.unfeltSum, odds)), odds, 1)
+      addTo(p, times(without, withoutOne(unfeltSum, odds)), odds, 1)
       const known = all.get(part)
       if (known) addTo(known, p)
       else all.set(part, p)
@@ -248,32 +319,47 @@ export class Group {
 
   /** Sets of three that grow out of the pairs that lead. */
   private addTriples(
-    leading: readonly { readonly pair: readonly [number, number]; readonly w: number }[],
-    gain: (own: readonly FaultHypothesis[], least?: number) => number,
+    pairs: readonly Pair[],
+    gain: Adding['gain'],
     top: number,
     sum: Polynomial,
-    count: (part: number, degree: number, w: number) => void,
+    count: Adding['count'],
   ): void {
     const whole = sum[0]! + ONE_MORE * sum[1]! + ONE_MORE ** 2 * sum[2]!
     const seen = new Set<string>()
-    for (const { pair, w } of leading) {
+    for (const { pair, w, entry } of pairs) {
       if (ONE_MORE ** 2 * w < LEADS * whole) continue
-      this.classes.forEach((_, k) => {
+      const { log, best } = gain(entry.cells)
+      const room = best - log + SHARPER_NATS + Math.log(ONE_MORE)
+      this.classes.forEach((c, k) => {
+        if (Math.log(c.odds) + room < Math.log(COUNTS / LEADS)) return
         const key = [...pair, k].sort((a, b) => a - b).join()
         if (pair.includes(k) || seen.has(key)) return
         seen.add(key)
         const three = [...pair, k].map((i) => this.classes[i]!)
         const odds = distinctOdds(three)
         if (odds <= 0) return
-        if (Math.log(odds) + 3 * Math.log(ONE_MORE) + this.most < Math.log(whole * COUNTS) + top) return
-        const log = gain(
-          three.map((x) => x.members[0]!),
-          Math.log(whole * COUNTS) + top - Math.log(odds) - 3 * Math.log(ONE_MORE),
-        )
-        if (log === -Infinity) return
-        sum[3]! += odds * Math.exp(log - top)
-        for (const [part, o] of distinctByPart(three)) count(part, 3, o * Math.exp(log - top))
+        const held = Math.exp(gain(three.map((x) => x.members[0]!)).log - top)
+        sum[3]! += odds * held
+        for (const [part, o] of distinctByPart(three)) count(part, 3, o * held)
       })
     }
   }
+}
+
+/** Two classes of one group together. */
+interface Pair {
+  readonly pair: readonly [number, number]
+  readonly w: number
+  readonly entry: Entry
+}
+/** A sum under way. */
+interface Adding {
+  readonly none: Fit
+  readonly singles: readonly Fit[]
+  readonly top: number
+  readonly sum: Polynomial
+  readonly gain: (own: readonly FaultHypothesis[]) => Fit
+  readonly count: (part: number, degree: number, w: number) => void
+  readonly counts: number
 }

@@ -1,7 +1,7 @@
 import { seeded } from '../../../tests/random-site'
 import type { DeviceId } from '../../site'
 import { weighTogether, type Weighed } from '../weigh'
-import { logLikelihood } from './likelihood'
+import { fitOf } from './likelihood'
 
 const COIL = { mean: 0.01, sd: 0.035 }
 const SUPPLY = { read: null, nominal: 27 }
@@ -34,11 +34,11 @@ test('figures that share coils and a severity are one normal, as integrating the
     ]
     const shown = seen.map((s) => s.mean + random() - 0.5)
     const slots = [0]
-    const ours = logLikelihood(
+    const ours = fitOf(
       seen.map((s, i) => ({ value: { kind: 'ohm', ohm: shown[i]! }, seen: s, slots })),
       SUPPLY,
       () => COIL,
-    )
+    ).log
     const integrated = weighTogether(
       seen.map((s, i) => ({ ohm: shown[i]!, seen: s, offset: 0 })),
       () => COIL,
@@ -50,11 +50,11 @@ test('figures that share coils and a severity are one normal, as integrating the
 test('a figure far outside is a slip before it is anything else, and the others count as before', () => {
   const seen = [ohms(35, [['V1' as DeviceId, 33]]), ohms(34, [['V1' as DeviceId, 33]])]
   const of = (...shown: number[]) =>
-    logLikelihood(
+    fitOf(
       shown.map((ohm, i) => ({ value: { kind: 'ohm', ohm }, seen: seen[i]!, slots: [] })),
       SUPPLY,
       () => COIL,
-    )
+    ).log
   const [both, far, farther] = [of(35, 34), of(35, 340), of(35, 3400)]
   expect(both - far).toBeGreaterThan(8)
   // A slip by ten times as much is about ten times rarer per ohm, not beyond all measure.

@@ -25,41 +25,58 @@ interface Figure {
   readonly slots: readonly number[]
 }
 
+/** How well readings fit a hypothesis, nats, and how well they would if each showed just what it foresees. */
+export interface Fit {
+  readonly log: number
+  readonly best: number
+}
+
 /**
  * Log-likelihood of readings that may share coils and a fault's figures. Readings in ohms are one normal: its
  * covariance is what each is blurred by, the coils' deviations and the figures' spreads. Each of them may have slipped.
  */
-export function logLikelihood(
+export function fitOf(
   readings: readonly Weighable[],
   supply_V: { readonly read: number | null; readonly nominal: number },
   coils: CoilPriors,
-): number {
-  let log = 0
+): Fit {
+  let [log, best] = [0, 0]
   const figures: Figure[] = []
   for (const { value, seen, slots } of readings) {
     if (seen === null) continue
     const alone = weighAlone(seen, value, supply_V)
     log += alone.log
     if (alone.ohms && value.kind === 'ohm') figures.push({ ohm: value.ohm, seen: alone.ohms, slots })
+    else best += mostOf(value, alone.log)
   }
-  return figures.length === 0 ? log : log + orSlipped(figures, coils)
+  if (figures.length === 0) return { log, best }
+  const together = orSlipped(figures, coils)
+  return { log: log + together.log, best: best + together.best }
 }
+
+/** What a reading that stands alone could be worth at most; never less than it is. */
+const mostOf = (value: ReadingValue, log: number): number =>
+  Math.max(
+    log,
+    value.kind === 'volt' ? logNormal(0, 0.3) : value.kind === 'ohm' ? logNormal(0, METER_ohm(value.ohm)) : 0,
+  )
+/** About what a meter's blur is at so many ohms, where nothing was foreseen in ohms. */
+const METER_ohm = (ohm: number): number => 0.1 + 0.02 * ohm
 
 /** A figure's density where the reading slipped. */
 export const slipped = (ohm: number): number => Math.log(SLIP) - Math.log(ohm + SLIP_FROM_ohm) - Math.log(SLIP_NATS)
 
 /** Figures as they fit together, or one of them slipped, or all did. */
-function orSlipped(figures: readonly Figure[], coils: CoilPriors): number {
-  const fit = fitOf(figures, coils)
-  const best = figures.reduce((s, f) => s + logNormal(0, blurAt(f.seen, f.ohm)), 0)
-  if (fit > best - FITS_NATS) return fit
-  const one = figures.length === 1 ? [] : figures.map((f) => slipped(f.ohm) + fitOf(without(figures, f), coils))
-  return logSum([fit, ...one, figures.reduce((s, f) => s + slipped(f.ohm), 0)])
+function orSlipped(figures: readonly Figure[], coils: CoilPriors): Fit {
+  const fit = normalOf(figures, coils)
+  if (fit.log > fit.best - FITS_NATS) return fit
+  const one = figures.length === 1 ? [] : figures.map((f) => slipped(f.ohm) + normalOf(without(figures, f), coils).log)
+  return { log: logSum([fit.log, ...one, figures.reduce((s, f) => s + slipped(f.ohm), 0)]), best: fit.best }
 }
 const without = <T>(list: readonly T[], one: T): T[] => list.filter((x) => x !== one)
 
-/** The log-density of figures under their joint normal (Cholesky). */
-function fitOf(figures: readonly Figure[], coils: CoilPriors): number {
+/** The log-density of figures under their joint normal (Cholesky), and at its middle. */
+function normalOf(figures: readonly Figure[], coils: CoilPriors): Fit {
   const n = figures.length
   if (n === 1) {
     const [{ ohm, seen }] = figures as [Figure]
@@ -70,11 +87,12 @@ function fitOf(figures: readonly Figure[], coils: CoilPriors): number {
       square += (s * sd) ** 2
     }
     for (const g of seen.figures) square += g * g
-    return logNormal(off, Math.sqrt(square))
+    const best = logNormal(0, Math.sqrt(square))
+    return { log: best - (0.5 * off ** 2) / square, best }
   }
   const l = new Float64Array(n * n)
   const off = new Float64Array(n)
-  let log = -0.5 * n * Math.log(2 * Math.PI)
+  let [best, miss] = [-0.5 * n * Math.log(2 * Math.PI), 0]
   figures.forEach(({ ohm, seen }, i) => {
     off[i] = ohm - seen.mean - seen.coils.reduce((s, [d, c]) => s + c * coils(d).mean, 0)
     for (let j = 0; j <= i; j++) l[i * n + j] = covariance(figures[i]!, figures[j]!, coils)
@@ -88,9 +106,10 @@ function fitOf(figures: readonly Figure[], coils: CoilPriors): number {
     }
     for (let k = 0; k < i; k++) off[i]! -= l[i * n + k]! * off[k]!
     off[i]! /= l[i * n + i]!
-    log -= 0.5 * off[i]! ** 2 + Math.log(l[i * n + i]!)
+    miss += 0.5 * off[i]! ** 2
+    best -= Math.log(l[i * n + i]!)
   }
-  return log
+  return { log: best - miss, best }
 }
 
 /** What two readings have in common: their coils, and the figures of the same faults. */

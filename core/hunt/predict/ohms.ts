@@ -29,6 +29,8 @@ export interface Ohms {
   ) => Prediction | null
 }
 
+/** A reading that a fault moves by less than this no meter tells from the sound one. */
+const UNSEEN_ohm = 0.03
 /** A coil with less of the meter's current than this part is none of the reading's. */
 const LEAST_SHARE = 0.02
 
@@ -64,11 +66,23 @@ export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
     coilsIn.set(key, found)
     return found
   }
+  const sounds = new Map<string, Prediction>()
+  const soundOf = (across: Across): Prediction => {
+    const key = `${across.a} ${across.b}`
+    const made = sounds.get(key) ?? reading(across, [])
+    sounds.set(key, made)
+    return made
+  }
   function reading(across: Across, faults: Faults, undone: Undone = NOTHING): Prediction {
     const mods = modsOf(faults, ends)
     const changes = changesOf(meterState, [...mods.alters, ...undone.alters])
     const joins = [...mods.joins, ...undone.joins]
-    const flow = meterState.influence.flow(meterState.testOf(across.a, across.b), changes, joins)
+    const test = meterState.testOf(across.a, across.b)
+    if (undone === NOTHING && faults.length > 0 && changes.every((c) => c.z !== null)) {
+      const [now, sound] = [meterState.influence.ohms(test, changes, joins), soundOf(across)]
+      if (sound.kind === 'ohms' && !now.open && Math.abs(now.value.re - sound.mean) < UNSEEN_ohm) return sound
+    }
+    const flow = meterState.influence.flow(test, changes, joins)
     const mean = flow && Math.max(0, flow.value.re)
     if (mean === null || mean > meter.highest_ohm) return { kind: 'open' }
     // Touching leads bring in each other's coils.

@@ -1,0 +1,176 @@
+import { DisjointSets } from '../../site'
+import type { FaultHypothesis } from '../variants'
+import { Group, SHARPER_NATS, worthOf, type Entry, type Factor } from './group'
+import type { Fit } from './likelihood'
+import type { Scene, SharedClass } from './scene'
+
+/** A shared fault is looked at closely where a first look gives it so much, and it could be worth so much. */
+const [CLOSELY, AT_ALL] = [5e-3, 1e-3]
+/** About the odds of the one fault of a thread that would explain what a shared one leaves. */
+const ONE_LOCAL = 0.01
+
+/** A group with the numbers of those it was made from. */
+export interface Placed {
+  readonly of: readonly number[]
+  readonly group: Group
+}
+/** Shared faults that are there together. */
+export type SharedSet = readonly SharedClass[]
+
+/** What the groups hold beside sets of shared faults, each worked out once. */
+export class Ground {
+  private readonly placed: readonly Placed[]
+  private readonly merged = new Map<string, Placed>()
+  private readonly quick = new Map<string, Fit>()
+  /** By shared fault: what it is worth where no other is, its odds left out, nats. */
+  readonly alone: Float64Array
+
+  /** `oneMore`: what one more fault is worth about, beside its odds. */
+  constructor(
+    readonly scene: Scene,
+    readonly oneMore: number,
+  ) {
+    this.placed = scene.groups.map((group, k) => ({ of: [k], group }))
+    const slacks = this.placed.map((p) => this.slackOf(this.factorOf(p, [])))
+    this.alone = Float64Array.from(scene.shared, (c) => this.worth([], c, slacks))
+  }
+
+  /** Some groups as a shared set leaves them: those that a link joins are one. */
+  groupsUnder(among: readonly number[], set: SharedSet): readonly Placed[] {
+    const links = set.map((c) => c.links).filter((groups) => groups.length > 0)
+    if (links.length === 0) return among.map((g) => this.placed[g]!)
+    const joined = new DisjointSets<number>()
+    for (const groups of links) for (const g of groups) joined.join(groups[0]!, g)
+    const inLink = new Set(links.flat())
+    const together = new Map<number, number[]>()
+    for (const g of among) together.set(joined.of(g), [...(together.get(joined.of(g)) ?? []), g])
+    return [...together.values()].map((of) => (inLink.has(of[0]!) ? this.together(of) : this.placed[of[0]!]!))
+  }
+  private together(of: readonly number[]): Placed {
+    const key = of.join()
+    const known = this.merged.get(key)
+    if (known) return known
+    const parts = of.map((k) => this.scene.groups[k]!)
+    const made: Placed = { of, group: Group.linking(this.scene.model, parts) }
+    this.merged.set(key, made)
+    return made
+  }
+  /** Some groups with those that links join to them. */
+  closed(among: readonly number[], set: SharedSet): number[] {
+    const found = new Set(among)
+    for (let grown = true; grown;) {
+      grown = false
+      for (const { links } of set)
+        if (links.some((g) => found.has(g)))
+          for (const g of links) {
+            if (found.has(g)) continue
+            found.add(g)
+            grown = true
+          }
+    }
+    return [...found].sort((a, b) => a - b)
+  }
+
+  /** `deep`: with more than one fault of a group's own beside the shared ones; without these always. */
+  factorOf({ of, group }: Placed, set: SharedSet, deep = false): Factor {
+    const [first] = of
+    const isLinked = group !== this.scene.groups[first!]
+    const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
+    const key = felt.map((c) => (isLinked ? c.index : c.effects[first!])).join(' ')
+    return group.factor(key, felt.length === 0 ? [] : this.cellsOf(felt), deep || felt.length === 0)
+  }
+  /** The log of a factor, each fault being worth `oneMore` beside its odds. */
+  valueOf({ top, sum }: Factor): number {
+    let [value, power] = [0, 1]
+    for (const s of sum) {
+      value += s * power
+      power *= this.oneMore
+    }
+    return top + Math.log(value)
+  }
+  /** How much better than now a group could fit, nats. */
+  slackOf(factor: Factor): number {
+    return Math.max(0, factor.ceiling - this.valueOf(factor)) + SHARPER_NATS
+  }
+  /** By group: how much better it could fit, beside a set; of groups that are joined all of it at the first. */
+  slacksUnder(among: readonly number[], set: SharedSet): number[] {
+    const slacks: number[] = []
+    for (const p of this.groupsUnder(among, set))
+      p.of.forEach((g, k) => (slacks[g] = k === 0 ? this.slackOf(this.factorOf(p, set)) : 0))
+    return slacks
+  }
+
+  /**
+   * What one more shared fault is worth beside a set, its odds left out: how much better all readings then fit, nats.
+   * At first with what the threads hold most likely; with all that they may hold where that may count.
+   */
+  worth(set: SharedSet, more: SharedClass, slacks: readonly number[]): number {
+    const first = this.firstLook(set, more)
+    const may = more.odds * this.oneMore
+    const hope = Math.max(first.log, first.best + Math.log(ONE_LOCAL * this.oneMore))
+    const closely = this.couldCount(more, slacks) && may * Math.exp(hope) > CLOSELY
+    return closely ? this.closeLook(set, more) : first.log
+  }
+  /** Whether a shared fault could be worth anything, if all readings that it touches fitted as well as they can. */
+  couldCount({ odds, touched }: SharedClass, slacks: readonly number[]): boolean {
+    const most = touched.reduce((s, g) => s + slacks[g]!, 0)
+    return odds * this.oneMore * Math.exp(most) > AT_ALL
+  }
+  private firstLook(set: SharedSet, more: SharedClass): Fit {
+    const { links, touched } = more
+    const now = [...set, more]
+    if (links.length > 0) {
+      const before = this.groupsUnder(this.closed(touched, set), set)
+      return worthOf(
+        before.map((p) => p.group),
+        together(before.map((p) => this.factorOf(p, set))),
+        this.cellsOf(now),
+        this.oneMore,
+      )
+    }
+    let [log, best] = [0, 0]
+    for (const place of this.groupsUnder(touched, set)) {
+      const felt = now.filter((c) => place.of.some((g) => c.effects[g] !== '' || c.links.includes(g)))
+      const key = `${place.of.join()} ${felt.map((c) => (place.of.length > 1 ? c.index : c.effects[place.of[0]!])).join(' ')}`
+      let known = this.quick.get(key)
+      if (known === undefined) {
+        const held = this.factorOf(place, set).leading
+        known = worthOf([place.group], held, this.cellsOf(felt), this.oneMore)
+        this.quick.set(key, known)
+      }
+      log += known.log
+      best += known.best
+    }
+    return { log, best }
+  }
+  private closeLook(set: SharedSet, more: SharedClass): number {
+    const now = [...set, more]
+    const among = this.closed(more.touched, now)
+    const sum = (s: SharedSet) =>
+      this.groupsUnder(among, s).reduce((log, p) => log + this.valueOf(this.factorOf(p, s)), 0)
+    return sum(now) - sum(set)
+  }
+
+  /** A cell for each of some shared faults; of a class that comes twice, cells at two parts. */
+  cellsOf(set: SharedSet): FaultHypothesis[] {
+    const { partOf } = this.scene.model
+    const taken = new Set<number>()
+    return set.map(({ members }) => {
+      const cell = members.find((m) => !taken.has(partOf[m.fault]!)) ?? members[0]!
+      taken.add(partOf[cell.fault]!)
+      return cell
+    })
+  }
+}
+
+/** What holds most in some threads, taken together. */
+const together = (factors: readonly Factor[]): Entry[] =>
+  factors.reduce<Entry[]>(
+    (list, f) =>
+      list.flatMap((e) =>
+        f.leading
+          .slice(0, 3)
+          .map((own) => ({ ...own, cells: [...e.cells, ...own.cells], log: e.log + own.log, odds: e.odds + own.odds })),
+      ),
+    [{ cells: [], classes: [], log: 0, odds: 0 }],
+  )

@@ -1,0 +1,185 @@
+import { DisjointSets } from '../../site'
+import { distinctOdds } from './distinct'
+import type { Entry, Factor } from './group'
+import type { Ground, SharedSet } from './ground'
+import { addTo, constant, dot, orOneMore, times, zero, type Polynomial } from './polynomial'
+import type { SharedClass } from './scene'
+
+/** Sets of shared faults are looked at as far as this below the best, nats. */
+const LOOKED_AT_NATS = 12
+/** Of sets as far as this below the best, two faults of one thread beside them are worked out too, nats. */
+const DEEPLY_NATS = 5
+/** A shared fault that is worth so much beside a set is one of a set of its own; others stand beside it as they are. */
+const STRONG = 0.02
+const [MOST_SHARED, MOST_SETS] = [6, 400]
+
+/** A set of shared faults, what the groups hold beside it, and the shared faults that may be there besides. */
+export interface Case {
+  readonly set: SharedSet
+  readonly factors: readonly Factor[]
+  /** exp(−`top`) of the product of all factors and of the set's own odds. */
+  readonly top: number
+  readonly beside: Beside
+  /** By the number of faults, times exp(`top`). */
+  readonly sum: Polynomial
+}
+interface Beside {
+  /** By part: what each is worth, and sets of them by their number. */
+  readonly parts: ReadonlyMap<number, number>
+  readonly sum: Polynomial
+  readonly entries: readonly Entry[]
+}
+/** The log of what a case holds. */
+export const logOfCase = (c: Case, weights: Polynomial): number => c.top + Math.log(dot(weights, c.sum))
+
+/** Groups that strong shared faults couple: what all of them hold, whatever the others do. */
+export interface Island {
+  readonly groups: readonly number[]
+  readonly cases: readonly Case[]
+}
+
+/** Groups by what couples them; `weights`: what a set of k faults is worth beside the product of its odds. */
+export function islandsOf(ground: Ground, weights: Polynomial): readonly Island[] {
+  const { scene, oneMore } = ground
+  const joined = new DisjointSets<number>()
+  const couple = (groups: readonly number[]) => {
+    for (const g of groups) joined.join(groups[0]!, g)
+  }
+  for (const c of scene.shared) if (c.odds * Math.exp(ground.alone[c.index]!) * oneMore > STRONG) couple(c.touched)
+  const explored = new Map<string, Island>()
+  for (;;) {
+    const members = new Map<number, number[]>()
+    scene.groups.forEach((_, g) => members.set(joined.of(g), [...(members.get(joined.of(g)) ?? []), g]))
+    const open = [...members.values()].find((groups) => !explored.has(groups.join()))
+    if (!open) return [...members.values()].map((groups) => explored.get(groups.join())!)
+    const found = new Search(ground, open, weights).run()
+    if (found.kind === 'reaches') couple([open[0]!, ...found.groups])
+    else explored.set(open.join(), { groups: open, cases: found.cases })
+  }
+}
+
+/** All sets of an island; or groups outside of it that a strong shared fault touches. */
+type Found =
+  | { readonly kind: 'cases'; readonly cases: readonly Case[] }
+  | { readonly kind: 'reaches'; readonly groups: readonly number[] }
+
+/**
+ * Sets of an island's shared faults as a tree: a set has one branch for every other that is strong beside it, without
+ * those of the branches before; what is weak stands beside the set, each by itself.
+ */
+class Search {
+  private readonly found: Case[] = []
+  private best = -Infinity
+  private reached: readonly number[] | null = null
+  private readonly inside: ReadonlySet<number>
+  private readonly own: readonly SharedClass[]
+
+  constructor(
+    private readonly ground: Ground,
+    private readonly groups: readonly number[],
+    private readonly weights: Polynomial,
+  ) {
+    this.inside = new Set(groups)
+    this.own = ground.scene.shared.filter((c) => c.touched.some((g) => this.inside.has(g)))
+  }
+
+  run(): Found {
+    this.visit([], new Set(this.own.map((c) => c.index)), this.ground.alone)
+    if (this.reached) return { kind: 'reaches', groups: this.reached }
+    const cases = this.found.flatMap((c) => {
+      const log = logOfCase(c, this.weights)
+      if (log < this.best - LOOKED_AT_NATS) return []
+      return [log > this.best - DEEPLY_NATS ? this.caseOf(c.set, c.beside, true) : c]
+    })
+    return { kind: 'cases', cases }
+  }
+
+  private visit(set: SharedSet, left: ReadonlySet<number>, before: Float64Array): void {
+    const { own, ground } = this
+    const parts = new Set(set.flatMap((c) => [...c.parts.keys()]))
+    const now = set.length === 0 ? before : this.worths(set, left, before, parts)
+    const weight = (c: SharedClass) => c.odds * Math.exp(now[c.index]!) * ground.oneMore
+    const may = own.filter((c) => left.has(c.index) && !isTaken(c, parts))
+    const strong =
+      set.length < MOST_SHARED ? may.filter((c) => weight(c) > STRONG).sort((a, b) => weight(b) - weight(a)) : []
+    const outside = strong.flatMap((c) => c.touched.filter((g) => !this.inside.has(g)))
+    if (outside.length > 0) {
+      this.reached = outside
+      return
+    }
+    const strongly = new Set(strong)
+    const here = this.caseOf(
+      set,
+      this.besideOf(
+        may.filter((c) => !strongly.has(c)),
+        now,
+        parts,
+      ),
+    )
+    this.found.push(here)
+    const log = logOfCase(here, this.weights)
+    this.best = Math.max(this.best, log)
+    const rest = new Set(left)
+    for (const c of strong) {
+      rest.delete(c.index)
+      // What a branch holds: itself once more, each of its kind being worth about so much.
+      if (log + Math.log(weight(c)) < this.best - LOOKED_AT_NATS || this.found.length > MOST_SETS) continue
+      this.visit([...set, c], new Set(rest), now)
+      if (this.reached) return
+    }
+  }
+
+  /** What each shared fault is worth beside a set: as before its last one, but where that shows in the same readings. */
+  private worths(
+    set: SharedSet,
+    left: ReadonlySet<number>,
+    before: Float64Array,
+    parts: ReadonlySet<number>,
+  ): Float64Array {
+    const { ground } = this
+    const changed = new Set(ground.closed(set.at(-1)!.touched, set))
+    const slacks = ground.slacksUnder(this.groups, set)
+    const now = before.slice()
+    for (const c of this.own) {
+      if (!left.has(c.index) || isTaken(c, parts) || !c.touched.some((g) => changed.has(g))) continue
+      const known = c.touched.every((g) => slacks[g] !== undefined)
+      // One that could explain next to nothing more explains nothing.
+      now[c.index] =
+        known && ground.couldCount(c, slacks) ? ground.worth(set, c, slacks) : Math.min(0, before[c.index]!)
+    }
+    return now
+  }
+
+  private caseOf(set: SharedSet, beside: Beside, deep = false): Case {
+    const { ground } = this
+    const factors = ground.groupsUnder(this.groups, set).map((p) => ground.factorOf(p, set, deep))
+    const top = factors.reduce((s, f) => s + f.top, 0) + Math.log(Math.max(distinctOdds(set), 1e-300))
+    const product = factors.reduce((p, f) => times(p, f.sum), constant(1))
+    const sum = zero()
+    addTo(sum, times(product, beside.sum), 1, set.length)
+    return { set, factors, top, beside, sum }
+  }
+
+  /** Shared faults that stand beside a set because they are worth little. */
+  private besideOf(weak: readonly SharedClass[], worth: Float64Array, used: ReadonlySet<number>): Beside {
+    const parts = new Map<number, number>()
+    const entries: Entry[] = [{ cells: [], classes: [], log: 0, odds: 0 }]
+    for (const c of weak) {
+      // A fault that shows in several islands stands beside the first of them.
+      if (!this.inside.has(c.touched[0]!)) continue
+      const log = worth[c.index]!
+      const w = Math.exp(log)
+      for (const [part, o] of c.parts) if (!used.has(part)) parts.set(part, (parts.get(part) ?? 0) + o * w)
+      const odds = Math.log(c.odds)
+      entries.push({ cells: [c.members[0]!], classes: [c], log: odds + log, odds })
+    }
+    for (const g of this.groups)
+      for (const [part, o] of this.ground.scene.besideShared[g]!)
+        if (!used.has(part)) parts.set(part, (parts.get(part) ?? 0) + o)
+    return { parts, entries, sum: [...parts.values()].reduce(orOneMore, constant(1)) }
+  }
+}
+
+/** Whether all that a class stands for are parts that are at fault already. */
+const isTaken = ({ parts }: SharedClass, used: ReadonlySet<number>): boolean =>
+  [...parts.keys()].every((p) => used.has(p))
