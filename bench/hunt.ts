@@ -38,6 +38,8 @@ const odds = oddsBasis.parse({
   ),
 })
 const verbose = process.argv.includes('--verbose')
+/** Any number of faults summed up, instead of none, one or two. */
+const sums = process.argv.includes('--sums')
 
 /** The engine as one bundled file: as fast as it runs in a browser. */
 const engineFile = join(mkdtempSync(join(tmpdir(), 'hunt-')), 'engine.mjs')
@@ -134,7 +136,13 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
     log: [],
     size: { faults: 0, variants: 0 },
   }
-  let said = await engine.ask({ do: 'begin', site: c.site, known: c.known, symptoms: symptoms(), options: { odds } })
+  let said = await engine.ask({
+    do: 'begin',
+    site: c.site,
+    known: c.known,
+    symptoms: symptoms(),
+    options: { odds, sums },
+  })
   out.size = said.size
   out.first_s = said.next_s
   for (;;) {

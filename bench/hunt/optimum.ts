@@ -56,7 +56,7 @@ export function gameOf(c: Case): Game | null {
       byFault.set(v.fault, known ? { ...known, p: known.p + e.p } : e)
     }
   const played = [...byFault.values()].sort((a, b) => b.p - a.p).slice(0, PLAYED)
-  const every = choicesOf(hunt.catalogue, hunt.predictor, { ...hunt.beliefs(), explanations: played }, hunt.candidates)
+  const every = choicesOf(hunt.catalogue, hunt.predictor, played, hunt.candidates)
   const pace: Pace = { context: hunt.context, costs: USUAL_COSTS, walking: hunt.walking }
   const crew = crewAt(getOrThrow(c.site.controllers, A).place)
   const choices = { ...every, tests: menuOf(pace, crew, every.tests) }

@@ -277,3 +277,51 @@ test('whether current still passes once parts are out and conductors touch: as f
   }
   expect([asked.n > 1500, open.n > 300, open.n < asked.n - 300]).toEqual([true, true, true])
 })
+
+test('how a reading follows an element or what touches: as nudging it says', () => {
+  let [worst, followed] = [0, 0]
+  const NUDGE = 1e-5
+  for (let seed = 1; seed <= 40; seed++) {
+    const { site } = randomSite(seed)
+    const powered = poweredOf(site, {
+      climate: climateOf(site),
+      frequency_Hz: 0,
+      phase: 'optimistic',
+      mains_ratio: 1,
+      wire: 'nominal',
+      faces: new Map(),
+      turns: new Map(),
+    })
+    const random = seeded(seed + 70)
+    const part = partsOf(powered.nodeCount, powered.parts)
+    const among = powered.parts.flatMap((p, i) => (p.of.kind === 'coil' || p.of.kind === 'stretch' ? [i] : []))
+    const pick = () => among[Math.floor(random() * among.length)]!
+    const influence = influenceOf(powered)
+    for (let n = 0; n < 12; n++) {
+      const [changed, first, second, other] = [pick(), pick(), pick(), pick()]
+      if (new Set([changed, first, second, other]).size < 4) continue
+      const apart = [changed, first, second].some((e) => part[powered.parts[e]!.a] !== part[powered.parts[other]!.a])
+      if (apart) continue
+      const { a } = powered.parts[pick()]!
+      const { b } = powered.parts[other]!
+      if (part[a] !== part[b] || a === b) continue
+      const z = plus(powered.parts[changed]!.z, complex(4))
+      const join = { p: { element: first, along: 0.3 }, q: { element: second, along: 0.6 }, ohm: 2 }
+      const test = influence.test({ a, b })
+      const read = (more: readonly Change[], ohm: number): number => {
+        const r = influence.ohms(test, [{ element: changed, z }, ...more], [{ ...join, ohm }])
+        return r.open ? NaN : r.value.re
+      }
+      const flow = influence.flow(test, [{ element: changed, z }], [join])!
+      const own = powered.parts[other]!.z
+      const sound = read([], 2)
+      expect(flow.value.re).toBeCloseTo(sound, 9)
+      const nudged = (read([{ element: other, z: plus(own, complex(NUDGE)) }], 2) - sound) / NUDGE
+      const joined = (read([], 2 + NUDGE) - sound) / NUDGE
+      worst = Math.max(worst, Math.abs(flow.ofElement(other).re - nudged), Math.abs(flow.ofJoin(0).re - joined))
+      if (nudged > 0.01 && joined > 0.01) followed++
+    }
+  }
+  expect(followed).toBeGreaterThan(5)
+  expect(worst).toBeLessThan(1e-4)
+})

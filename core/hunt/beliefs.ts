@@ -28,6 +28,8 @@ export interface Beliefs {
   readonly nothing: number
   /** Explanations that together hold nearly all of the belief, the likeliest first. */
   readonly explanations: readonly Explanation[]
+  /** The same by what they explain: readings that have nothing to do with each other are explained apart. */
+  readonly islands: readonly (readonly Explanation[])[]
   /**
    * Log-likelihood of the best explanation over what sound readings would have: below `STRAINED` the record itself is
    * in doubt.
@@ -327,6 +329,7 @@ export class Posterior {
       parts: believed,
       nothing: Math.exp(logNone - total),
       explanations,
+      islands: [explanations],
       strain: this.strainOf(explanations[0]?.faults ?? []),
     }
   }

@@ -1,4 +1,5 @@
-import type { Beliefs, Observation, Posterior } from './beliefs'
+import type { Beliefs, Explanation, Observation } from './beliefs'
+import type { Weighing } from './weighing'
 import type { Catalogue } from './variants'
 
 /**
@@ -6,17 +7,14 @@ import type { Catalogue } from './variants'
  * does.
  */
 export function strongestEvidence(
-  posterior: Posterior,
+  posterior: Weighing,
   beliefs: Beliefs,
   catalogue: Catalogue,
 ): { readonly key: string; readonly reading: Observation; readonly nats: number } | null {
   const key = [...beliefs.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])[0]
-  const has = (faults: Beliefs['explanations'][number]['faults']) =>
-    faults.some((v) => catalogue.faults[v.fault]!.key === key)
-  const [with_, without] = [
-    beliefs.explanations.find((e) => has(e.faults)),
-    beliefs.explanations.find((e) => !has(e.faults)),
-  ]
+  const has = (e: Explanation) => e.faults.some((v) => catalogue.faults[v.fault]!.key === key)
+  const told = [...beliefs.islands].sort((a, b) => held(b, has) - held(a, has))[0] ?? []
+  const [with_, without] = [told.find(has), told.find((e) => !has(e))]
   if (!with_ || !without) return null
   const best = posterior
     .eachFor(with_.faults, without.faults)
@@ -31,7 +29,7 @@ export function causesOf(
   key: string,
 ): { readonly cause: Catalogue['faults'][number]['cause']; readonly p: number }[] {
   const sums = new Map<Catalogue['faults'][number]['cause'], number>()
-  for (const e of beliefs.explanations)
+  for (const e of beliefs.islands.flat())
     for (const v of e.faults) {
       const f = catalogue.faults[v.fault]!
       if (f.key === key) sums.set(f.cause, (sums.get(f.cause) ?? 0) + e.p)
@@ -39,3 +37,7 @@ export function causesOf(
   const whole = [...sums.values()].reduce((s, p) => s + p, 0)
   return [...sums].map(([cause, p]) => ({ cause, p: p / whole })).sort((a, b) => b.p - a.p)
 }
+
+/** What those of some explanations hold that are so. */
+const held = (told: readonly Explanation[], is: (e: Explanation) => boolean): number =>
+  told.reduce((s, e) => s + (is(e) ? e.p : 0), 0)

@@ -3,12 +3,14 @@ import { getOrThrow, type ControllerId, type DeviceId, type PlaceId, type Site }
 import { climateOf, type Climate } from '../circuit'
 import { corrected_ohm } from '../expect'
 import { Posterior, type Beliefs, type Observation } from './beliefs'
+import { SumPosterior } from './inference/posterior'
+import type { Pruning } from './pair-bounds'
+import type { Weighing } from './weighing'
 import { predictorOf, TRUNCATED } from './predict'
 import { huntContextOf, type HuntContext } from './context'
 import { materialOnly } from './material'
-import type { Pruning } from './pair-bounds'
 import { nextTest, prospectsOf, type Advice } from './next'
-import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
+import { COUNT_ODDS, QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
 import type { Predictor } from './memoize'
 import { strongestEvidence } from './evidence'
 import {
@@ -60,6 +62,8 @@ export interface HuntOptions {
   readonly today?: string | null
   readonly known?: readonly Known[]
   readonly helper?: boolean
+  /** Sums over any number of faults; else none, one or two are weighed. */
+  readonly sums?: boolean
   /** How far pairs of faults are worked out; `EVERYTHING` takes long. */
   readonly pruning?: Pruning
   readonly tools?: { readonly tester: boolean; readonly tracer: boolean; readonly meter: boolean }
@@ -90,8 +94,9 @@ export interface Hunt {
 /** Null for a controller without a common terminal. */
 export function huntOf(site: Site, controller: ControllerId, options: HuntOptions): Hunt | null {
   const climate = options.climate ?? climateOf(site)
-  const context = huntContextOf(site, controller, climate)
-  if (!context) return null
+  const found = huntContextOf(site, controller, climate)
+  if (!found) return null
+  const context: HuntContext = found
   const odds = options.odds ?? USUAL_ODDS
   const costs = options.costs ?? USUAL_COSTS
   const { meter } = options
@@ -110,17 +115,20 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   let count = odds.count
   let crew = crewAt(options.from ?? getOrThrow(site.controllers, controller).place, options.helper)
   let minutes = 0
-  let posterior: Posterior | null = null
+  let posterior: Weighing | null = null
   let held: Beliefs | null = null
   /** Built when it is asked for: of many readings in a row it is weighed once. */
-  function weighed(): Posterior {
+  function weighed(): Weighing {
     if (posterior) return posterior
     // What was mended is not at fault again.
     const left: Catalogue = {
       ...catalogue,
       faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)),
     }
-    posterior = new Posterior(left, predictor, coils, site.settings.V_open_V, count, options.pruning)
+    const { V_open_V } = site.settings
+    posterior = options.sums
+      ? new SumPosterior(context, left, predictor, coils, V_open_V, countAfter(COUNT_ODDS, repairs))
+      : new Posterior(left, predictor, coils, V_open_V, count, options.pruning)
     for (const r of readings) posterior.add(r)
     return posterior
   }
@@ -161,10 +169,11 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
       if (p >= NAMED) return { kind: 'named', key, p }
       if (b.nothing >= NAMED) return { kind: 'nothing', p: b.nothing }
+      const done = new Set(readings.map((r) => testKey(r.test)))
       const next = nextTest(
         { context, costs, walking },
         crew,
-        prospectsOf(catalogue, predictor, b, candidates, new Set(readings.map((r) => testKey(r.test)))),
+        b.islands.map((told) => prospectsOf(catalogue, predictor, told, candidates, done)),
       )
       return next ? { kind: 'open', next } : { kind: 'undecided' }
     },
@@ -180,6 +189,19 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       held = null
     },
   }
+}
+
+/**
+ * Odds of how many faults are left once some are found: any of those that are there may be the ones that were found
+ * first, so that k + r faults count in as many ways as r of them can be chosen. Past what is listed one more is rare.
+ */
+function countAfter(count: readonly number[], found: number): readonly number[] {
+  const left = count.slice(found).map((w, k) => {
+    let ways = 1
+    for (let i = 1; i <= found; i++) ways *= (k + i) / i
+    return w * ways
+  })
+  return left.some((w) => w > 0) ? left : [1, 0.02]
 }
 
 function priorsFrom(

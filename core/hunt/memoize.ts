@@ -96,13 +96,12 @@ export function memoizePredictions(
   const feltIn = (test: FieldTest, known: Recalled, together: Faults): Faults => {
     const felt = together.filter((v) => touched(test, known, faults[v.fault]!))
     if (felt.length > 0 && felt.length < together.length && felt.some((v) => faults[v.fault]!.links)) return together
-    if (felt.length !== 2) return felt
-    const [one, other] = felt as [FaultHypothesis, FaultHypothesis]
-    return settles(one, alone(test, known, one), other)
-      ? [one]
-      : settles(other, alone(test, known, other), one)
-        ? [other]
-        : felt
+    if (felt.length < 2) return felt
+    for (const one of felt) {
+      const seen = alone(test, known, one)
+      if (felt.every((other) => other === one || settles(one, seen, other))) return [one]
+    }
+    return felt
   }
   return {
     base: (test) => of(test).base,

@@ -152,8 +152,14 @@ test('no test tells more than what it is passed over for: working the others out
     for (let n = 0; n < 4; n++) {
       const stand = hunt.stand()
       if (stand.kind !== 'open') break
-      const every = choicesOf(hunt.catalogue, hunt.predictor, hunt.beliefs(), hunt.candidates, done)
-      const { prospects } = prospectsOf(hunt.catalogue, hunt.predictor, hunt.beliefs(), hunt.candidates, done)
+      const every = choicesOf(hunt.catalogue, hunt.predictor, hunt.beliefs().explanations, hunt.candidates, done)
+      const { prospects } = prospectsOf(
+        hunt.catalogue,
+        hunt.predictor,
+        hunt.beliefs().explanations,
+        hunt.candidates,
+        done,
+      )
       const most = new Map(prospects.map((p) => [p.candidate, p.bits]))
       for (const t of every.tests) expect(t.bits).toBeLessThanOrEqual((most.get(t.candidate) ?? 0) + 1e-9)
       const best = choose({ context: hunt.context, costs: USUAL_COSTS, walking: hunt.walking }, hunt.crew(), every)!

@@ -1,6 +1,6 @@
 import { testKey } from '../record'
 import type { PlaceId } from '../site'
-import type { Beliefs, Explanation } from './beliefs'
+import type { Explanation } from './beliefs'
 import { blurAt, type Prediction } from './predict'
 import type { HuntContext } from './context'
 import { normalBelow } from './normal'
@@ -62,11 +62,11 @@ export interface Choices {
 export function choicesOf(
   catalogue: Catalogue,
   predictor: Predictor,
-  beliefs: Beliefs,
+  explanations: readonly Explanation[],
   candidates: readonly Candidate[],
   done: ReadonlySet<string> = new Set(),
 ): Choices {
-  const looked = lookedAt(beliefs)
+  const looked = lookedAt(explanations)
   const target = targetsOf(catalogue, looked)
   const tests = candidates.flatMap((c) => {
     const t = done.has(testKey(c.test)) ? null : answered(predictor, looked, target, c)
@@ -122,11 +122,11 @@ interface Prospect {
 export function prospectsOf(
   catalogue: Catalogue,
   predictor: Predictor,
-  beliefs: Beliefs,
+  explanations: readonly Explanation[],
   candidates: readonly Candidate[],
   done: ReadonlySet<string> = new Set(),
 ): { readonly looked: readonly Explanation[]; readonly target: Targets; readonly prospects: readonly Prospect[] } {
-  const looked = lookedAt(beliefs)
+  const looked = lookedAt(explanations)
   const target = targetsOf(catalogue, looked)
   const belief = new Map<Fault, number>()
   for (const e of looked)
@@ -203,10 +203,17 @@ function chosen(
   return best
 }
 
-/** The test to make next and what its answers would mean; null where none tells anything. */
-export function nextTest(pace: Pace, crew: Crew, choices: ReturnType<typeof prospectsOf>): Advice | null {
-  const best = chosen(pace, crew, choices)
-  if (!best) return null
+/**
+ * The test to make next and what its answers would mean: of all that is to be told apart the one that tells most per
+ * minute; null where none tells anything.
+ */
+export function nextTest(pace: Pace, crew: Crew, every: readonly ReturnType<typeof prospectsOf>[]): Advice | null {
+  const offered = every.flatMap((choices) => {
+    const best = chosen(pace, crew, choices)
+    return best ? [{ choices, best }] : []
+  })
+  if (offered.length === 0) return null
+  const { choices, best } = offered.reduce((m, o) => (o.best.rate > m.best.rate ? o : m))
   const { candidate, bits } = best.first
   return {
     candidate,
@@ -320,10 +327,10 @@ function targetsOf(catalogue: Catalogue, looked: readonly Explanation[]): Target
   return { of, count: numbers.size, weights, keys, faults: [...faults] }
 }
 
-function lookedAt(beliefs: Beliefs): Explanation[] {
+function lookedAt(explanations: readonly Explanation[]): Explanation[] {
   const chosen: Explanation[] = []
   let sum = 0
-  for (const e of beliefs.explanations) {
+  for (const e of explanations) {
     if (chosen.length >= MOST_LOOKED_AT || sum > LOOKED_AT) break
     chosen.push(e)
     sum += e.p

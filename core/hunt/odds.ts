@@ -108,6 +108,8 @@ export const oddsBasis = z.strictObject({
   othersWork: times.default(5),
   rodents: times.default(3),
 })
+/** Odds of none, one, two … eight faults, where any number of them is summed up. */
+export const COUNT_ODDS: readonly number[] = [15, 45, 22, 10, 4, 2, 1, 0.6, 0.4]
 export type OddsBasis = z.infer<typeof oddsBasis>
 export const USUAL_ODDS: OddsBasis = oddsBasis.parse({})
 

@@ -1,6 +1,7 @@
+import { byGrid } from '../../tests/by-grid'
 import { seeded } from '../../tests/random-site'
 import type { DeviceId } from '../site'
-import { logNormal, logSum, normalBelow } from './normal'
+import { logSum, normalBelow } from './normal'
 import { coilPriorFrom, weighTogether, type Weighed } from './weigh'
 
 test('the normal’s tails against known values, to seven digits', () => {
@@ -17,39 +18,6 @@ test('the normal’s tails against known values, to seven digits', () => {
   expect(logSum([-1000, -1000])).toBeCloseTo(-1000 + Math.LN2, 12)
   expect([logSum([]), logSum([-Infinity, 3])]).toEqual([-Infinity, 3])
 })
-
-/** The same by brute force: coils and figures on a fine grid, every reading by itself, added up. */
-function byGrid(readings: readonly Weighed[], sd: number): number {
-  const coils = [...new Set(readings.flatMap((r) => r.seen.coils.map(([d]) => d)))]
-  const figures = Math.max(0, ...readings.map((r) => r.offset + r.seen.figures.length))
-  const [steps, span] = [41, 5]
-  const grid = Array.from({ length: steps }, (_, i) => -span + (2 * span * i) / (steps - 1))
-  const weight = grid.map((z) => logNormal(z, 1) + Math.log((2 * span) / (steps - 1)))
-  const logs: number[] = []
-  const visit = (chosen: number[], log: number): void => {
-    if (chosen.length < coils.length + figures) {
-      grid.forEach((z, i) => visit([...chosen, z], log + weight[i]!))
-      return
-    }
-    logs.push(
-      log +
-        readings.reduce(
-          (s, r) =>
-            s +
-            logNormal(
-              r.ohm -
-                r.seen.mean -
-                r.seen.coils.reduce((t, [d, c]) => t + c * sd * chosen[coils.indexOf(d)]!, 0) -
-                r.seen.figures.reduce((t, g, k) => t + g * chosen[coils.length + r.offset + k]!, 0),
-              r.seen.noise,
-            ),
-          0,
-        ),
-    )
-  }
-  visit([], 0)
-  return logSum(logs)
-}
 
 test('readings that share coils and a severity: as adding up a fine grid of both', () => {
   const random = seeded(17)

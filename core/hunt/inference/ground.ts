@@ -1,13 +1,15 @@
 import { DisjointSets } from '../../site'
 import type { FaultHypothesis } from '../variants'
-import { Group, SHARPER_NATS, worthOf, type Entry, type Factor } from './group'
+import { SHARPER_NATS, worthOf, type Entry, type Factor, type Group, type GroupStock } from './group'
 import type { Fit } from './likelihood'
 import type { Scene, SharedClass } from './scene'
 
 /** A shared fault is looked at closely where a first look gives it so much, and it could be worth so much. */
-const [CLOSELY, AT_ALL] = [5e-3, 1e-3]
+const [CLOSELY, AT_ALL] = [1e-2, 1e-3]
+/** A shared fault that explains no more than this is there or not, whatever else is, nats. */
+export const NEUTRAL_NATS = 0.5
 /** About the odds of the one fault of a thread that would explain what a shared one leaves. */
-const ONE_LOCAL = 0.01
+const ONE_LOCAL = 0.003
 
 /** A group with the numbers of those it was made from. */
 export interface Placed {
@@ -21,7 +23,6 @@ export type SharedSet = readonly SharedClass[]
 export class Ground {
   private readonly placed: readonly Placed[]
   private readonly merged = new Map<string, Placed>()
-  private readonly quick = new Map<string, Fit>()
   /** By shared fault: what it is worth where no other is, its odds left out, nats. */
   readonly alone: Float64Array
 
@@ -29,10 +30,11 @@ export class Ground {
   constructor(
     readonly scene: Scene,
     readonly oneMore: number,
+    private readonly stock: GroupStock,
   ) {
     this.placed = scene.groups.map((group, k) => ({ of: [k], group }))
     const slacks = this.placed.map((p) => this.slackOf(this.factorOf(p, [])))
-    this.alone = Float64Array.from(scene.shared, (c) => this.worth([], c, slacks))
+    this.alone = Float64Array.from(scene.shared, (c) => this.worth([], c, slacks, Infinity))
   }
 
   /** Some groups as a shared set leaves them: those that a link joins are one. */
@@ -51,7 +53,7 @@ export class Ground {
     const known = this.merged.get(key)
     if (known) return known
     const parts = of.map((k) => this.scene.groups[k]!)
-    const made: Placed = { of, group: Group.linking(this.scene.model, parts) }
+    const made: Placed = { of, group: this.stock.linking(this.scene.model, parts) }
     this.merged.set(key, made)
     return made
   }
@@ -76,8 +78,8 @@ export class Ground {
     const [first] = of
     const isLinked = group !== this.scene.groups[first!]
     const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
-    const key = felt.map((c) => (isLinked ? c.index : c.effects[first!])).join(' ')
-    return group.factor(key, felt.length === 0 ? [] : this.cellsOf(felt), deep || felt.length === 0)
+    const key = felt.map((c) => (isLinked ? c.members[0]!.index : c.effects[first!])).join(' ')
+    return group.factor(key, felt.length === 0 ? [] : this.cellsOf(felt), felt.length === 0 || (deep && !isLinked))
   }
   /** The log of a factor, each fault being worth `oneMore` beside its odds. */
   valueOf({ top, sum }: Factor): number {
@@ -102,13 +104,15 @@ export class Ground {
 
   /**
    * What one more shared fault is worth beside a set, its odds left out: how much better all readings then fit, nats.
-   * At first with what the threads hold most likely; with all that they may hold where that may count.
+   * At first with what the threads hold most likely; with all that they may hold where that may count. `before`: what
+   * it was worth beside fewer: what explained nothing then explains no more now with a thread's own fault beside it.
    */
-  worth(set: SharedSet, more: SharedClass, slacks: readonly number[]): number {
+  worth(set: SharedSet, more: SharedClass, slacks: readonly number[], before: number): number {
     const first = this.firstLook(set, more)
     const may = more.odds * this.oneMore
-    const hope = Math.max(first.log, first.best + Math.log(ONE_LOCAL * this.oneMore))
-    const closely = this.couldCount(more, slacks) && may * Math.exp(hope) > CLOSELY
+    const alsoLocal = before > NEUTRAL_NATS ? first.best + Math.log(ONE_LOCAL * this.oneMore) : -Infinity
+    const hope = Math.max(first.log, alsoLocal)
+    const closely = hope > NEUTRAL_NATS && may * Math.exp(hope) > CLOSELY && this.couldCount(more, slacks)
     return closely ? this.closeLook(set, more) : first.log
   }
   /** Whether a shared fault could be worth anything, if all readings that it touches fitted as well as they can. */
@@ -131,12 +135,12 @@ export class Ground {
     let [log, best] = [0, 0]
     for (const place of this.groupsUnder(touched, set)) {
       const felt = now.filter((c) => place.of.some((g) => c.effects[g] !== '' || c.links.includes(g)))
-      const key = `${place.of.join()} ${felt.map((c) => (place.of.length > 1 ? c.index : c.effects[place.of[0]!])).join(' ')}`
-      let known = this.quick.get(key)
+      const key = felt.map((c) => (place.of.length > 1 ? c.members[0]!.index : c.effects[place.of[0]!])).join(' ')
+      let known = place.group.quick.get(key)
       if (known === undefined) {
-        const held = this.factorOf(place, set).leading
+        const held = likeliest(this.factorOf(place, set))
         known = worthOf([place.group], held, this.cellsOf(felt), this.oneMore)
-        this.quick.set(key, known)
+        place.group.quick.set(key, known)
       }
       log += known.log
       best += known.best
@@ -163,14 +167,24 @@ export class Ground {
   }
 }
 
-/** What holds most in some threads, taken together. */
-const together = (factors: readonly Factor[]): Entry[] =>
-  factors.reduce<Entry[]>(
-    (list, f) =>
-      list.flatMap((e) =>
-        f.leading
-          .slice(0, 3)
-          .map((own) => ({ ...own, cells: [...e.cells, ...own.cells], log: e.log + own.log, odds: e.odds + own.odds })),
-      ),
-    [{ cells: [], classes: [], log: 0, odds: 0 }],
-  )
+/** What holds most in a group, and that nothing of its own is wrong. */
+const likeliest = ({ leading }: Factor): readonly Entry[] => leading.slice(0, 2)
+
+/** The same of some groups together: nothing of their own in any, and what holds most in each. */
+function together(factors: readonly Factor[]): Entry[] {
+  const [sound, held] = [0, 1].map((k) =>
+    factors.reduce<Entry>(
+      (all, f) => {
+        const own = likeliest(f)[k] ?? likeliest(f)[0]!
+        return {
+          cells: [...all.cells, ...own.cells],
+          classes: [...all.classes, ...own.classes],
+          log: all.log + own.log,
+          odds: all.odds + own.odds,
+        }
+      },
+      { cells: [], classes: [], log: 0, odds: 0 },
+    ),
+  ) as [Entry, Entry]
+  return held.cells.length > 0 ? [sound, held] : [sound]
+}

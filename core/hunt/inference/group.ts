@@ -1,3 +1,4 @@
+import { testKey } from '../../record'
 import type { Observation } from '../beliefs'
 import type { Predictor } from '../memoize'
 import { logSum } from '../normal'
@@ -93,19 +94,40 @@ interface Unit {
   readonly readings: readonly Observation[]
   readonly sound: Fit
 }
+const isOhms = ({ value }: Observation): boolean => value.kind === 'ohm' || value.kind === 'open'
 function unitsOf(model: Model, readings: readonly Observation[]): Unit[] {
-  const isOhms = ({ value }: Observation) => value.kind === 'ohm' || value.kind === 'open'
   const unit = (list: readonly Observation[]): Unit => ({ readings: list, sound: fitUnder(model, list, []) })
   const ohms = readings.filter(isOhms)
   return [...(ohms.length > 0 ? [unit(ohms)] : []), ...readings.filter((r) => !isOhms(r)).map((r) => unit([r]))]
 }
-/** How much better some faults explain readings than none, nats, and how much better anything could. */
-function gainOf(model: Model, units: readonly Unit[], faults: readonly FaultHypothesis[]): Fit {
+/**
+ * Units of groups that a fault leads to each other: readings in ohms have coils in common then. Where nothing is wrong
+ * they fit as they do in their groups, so that what they are held against is the same.
+ */
+function linkedUnits(groups: readonly Group[]): Unit[] {
+  const units = groups.flatMap((g) => g.units)
+  const ohms = units.filter((u) => isOhms(u.readings[0]!))
+  const sum = (of: (f: Fit) => number) => ohms.reduce((s, u) => s + of(u.sound), 0)
+  const together: Unit = {
+    readings: ohms.flatMap((u) => u.readings),
+    sound: { log: sum((f) => f.log), best: sum((f) => f.best) },
+  }
+  return [...(ohms.length > 0 ? [together] : []), ...units.filter((u) => !ohms.includes(u))]
+}
+
+/**
+ * How much better some faults explain readings than none, nats, and how much better anything could. Those that cannot
+ * reach `least` any more are not followed to the last reading.
+ */
+function gainOf(model: Model, units: readonly Unit[], faults: readonly FaultHypothesis[], least = -Infinity): Fit {
   let [log, best] = [0, 0]
+  let hope = units.reduce((s, { sound }) => s + sound.best - sound.log, 0)
   for (const { readings, sound } of units) {
+    hope -= sound.best - sound.log
     const fit = fitUnder(model, readings, faults)
     log += fit.log - sound.log
     best += fit.best - sound.log
+    if (log + hope + SHARPER_NATS < least) return { log: log + hope, best: -Infinity }
   }
   return { log, best }
 }
@@ -123,14 +145,7 @@ export function worthOf(
   const [first] = groups
   if (!first) return { log: 0, best: 0 }
   const { model } = first
-  // Readings in ohms of groups that a fault leads to each other have coils in common.
-  const units =
-    groups.length === 1
-      ? first.units
-      : unitsOf(
-          model,
-          groups.flatMap((g) => g.readings),
-        )
+  const units = groups.length === 1 ? first.units : linkedUnits(groups)
   const before: number[] = []
   const after: Fit[] = []
   for (const e of now) {
@@ -145,7 +160,7 @@ export function worthOf(
 
 /** Threads whose readings hang together: their faults are summed up, given what is shared. */
 export class Group {
-  private readonly classes: readonly CellClass[]
+  readonly classes: readonly CellClass[]
   private readonly deep = new Map<string, Factor>()
   private readonly shallow = new Map<string, Factor>()
   readonly units: readonly Unit[]
@@ -163,10 +178,10 @@ export class Group {
     readonly model: Model,
     readonly readings: readonly Observation[],
     classes: readonly CellClass[],
-    private readonly hidden: readonly FaultHypothesis[],
+    readonly hidden: readonly FaultHypothesis[],
     private readonly linked: readonly Group[] = [],
   ) {
-    this.units = unitsOf(model, readings)
+    this.units = linked.length > 0 ? linkedUnits(linked) : unitsOf(model, readings)
     this.classes = classes
     this.alone = Float64Array.from(classes, (c) =>
       linked.length > 0
@@ -181,15 +196,8 @@ export class Group {
     this.unfelt = unfelt
     this.unfeltSum = [...unfelt.values()].reduce(orOneMore, constant(1))
   }
-  static linking(model: Model, groups: readonly Group[]): Group {
-    return new Group(
-      model,
-      groups.flatMap((g) => g.readings),
-      groups.flatMap((g) => [...byFault(model, g.classes), ...bySize(model, g.hidden)]),
-      [],
-      groups,
-    )
-  }
+  /** What one more shared fault is worth to the readings here beside others, by how all of them show. */
+  readonly quick = new Map<string, Fit>()
 
   private classOf: Int32Array | null = null
   /** What a cell of this group is worth by itself, where no shared fault is; nothing for another group's. */
@@ -215,7 +223,8 @@ export class Group {
 
   private sumUp(shared: readonly FaultHypothesis[], deep: boolean): Factor {
     const { model, classes } = this
-    const gain = (own: readonly FaultHypothesis[]) => gainOf(model, this.units, [...own, ...shared])
+    const gain = (own: readonly FaultHypothesis[], least = -Infinity) =>
+      gainOf(model, this.units, [...own, ...shared], least)
     const none = gain([])
     /** How much better than without any fault of its own the group could fit. */
     const slack = none.best - none.log + SHARPER_NATS
@@ -225,7 +234,7 @@ export class Group {
       if (shared.length === 0) return { log: this.alone[k]!, best: none.best }
       return Math.log(c.odds * ONE_MORE) + slack < counts
         ? { log: none.log + Math.min(0, this.alone[k]!), best: -Infinity }
-        : gain([c.members[0]!])
+        : gain([c.members[0]!], none.log + counts - Math.log(c.odds * ONE_MORE))
     })
     const top = Math.max(none.log, ...singles.map((g, k) => g.log + Math.log(classes[k]!.odds)))
     const sum = zero()
@@ -271,7 +280,7 @@ export class Group {
         if (!other) continue
         const odds = distinctOdds([a, b])
         if (odds <= 0) continue
-        const { log } = gain([a.members[0]!, other])
+        const { log } = gain([a.members[0]!, other], least - Math.log(odds) - 2 * Math.log(ONE_MORE))
         const w = Math.exp(log - top)
         sum[2]! += odds * w
         for (const [part, o] of distinctByPart([a, b])) count(part, 2, o * w)
@@ -359,7 +368,53 @@ interface Adding {
   readonly singles: readonly Fit[]
   readonly top: number
   readonly sum: Polynomial
-  readonly gain: (own: readonly FaultHypothesis[]) => Fit
+  readonly gain: (own: readonly FaultHypothesis[], least?: number) => Fit
   readonly count: (part: number, degree: number, w: number) => void
   readonly counts: number
+}
+
+/**
+ * Groups as they were made, with all that was worked out in them: most stay as they are when one more reading is taken.
+ */
+export class GroupStock {
+  private readonly made = new Map<string, Group>()
+  private readonly numbers = new Map<Group, number>()
+
+  /** The group of some readings with the classes of its own faults. */
+  of(
+    model: Model,
+    readings: readonly Observation[],
+    classes: readonly CellClass[],
+    hidden: readonly FaultHypothesis[],
+  ): Group {
+    const taken = readings.map(({ test, value }) => `${testKey(test)} ${JSON.stringify(value)}`)
+    const own = classes.map((c) => `${c.members[0]!.index} ${c.members.length}`)
+    const key = `${model.supply_V.read}|${taken.join()}|${own.join()}|${hidden.length}`
+    return this.once(key, () => new Group(model, readings, classes, hidden))
+  }
+
+  /** Groups that a shared fault leads to each other, as one. */
+  linking(model: Model, groups: readonly Group[]): Group {
+    return this.once(
+      `linked ${groups.map((g) => this.numbers.get(g)).join()}`,
+      () =>
+        new Group(
+          model,
+          groups.flatMap((g) => g.readings),
+          groups.flatMap((g) => [...byFault(model, g.classes), ...bySize(model, g.hidden)]),
+          [],
+          groups,
+        ),
+    )
+  }
+
+  private once(key: string, make: () => Group): Group {
+    let group = this.made.get(key)
+    if (!group) {
+      group = make()
+      this.made.set(key, group)
+      this.numbers.set(group, this.numbers.size)
+    }
+    return group
+  }
 }

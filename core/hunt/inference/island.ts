@@ -1,12 +1,12 @@
 import { DisjointSets } from '../../site'
 import { distinctOdds } from './distinct'
 import type { Entry, Factor } from './group'
-import type { Ground, SharedSet } from './ground'
+import { NEUTRAL_NATS, type Ground, type SharedSet } from './ground'
 import { addTo, constant, dot, orOneMore, times, zero, type Polynomial } from './polynomial'
 import type { SharedClass } from './scene'
 
 /** Sets of shared faults are looked at as far as this below the best, nats. */
-const LOOKED_AT_NATS = 12
+const LOOKED_AT_NATS = 10
 /** Of sets as far as this below the best, two faults of one thread beside them are worked out too, nats. */
 const DEEPLY_NATS = 5
 /** A shared fault that is worth so much beside a set is one of a set of its own; others stand beside it as they are. */
@@ -58,6 +58,15 @@ export function islandsOf(ground: Ground, weights: Polynomial): readonly Island[
   }
 }
 
+/** A set that is still to be looked at: what may be added to it, and what it holds about. */
+interface Branch {
+  readonly set: SharedSet
+  readonly left: ReadonlySet<number>
+  /** By shared fault: what it was worth beside the set without its last one. */
+  readonly before: Float64Array
+  readonly log: number
+}
+
 /** All sets of an island; or groups outside of it that a strong shared fault touches. */
 type Found =
   | { readonly kind: 'cases'; readonly cases: readonly Case[] }
@@ -69,8 +78,8 @@ type Found =
  */
 class Search {
   private readonly found: Case[] = []
+  /** The most that any set holds about. */
   private best = -Infinity
-  private reached: readonly number[] | null = null
   private readonly inside: ReadonlySet<number>
   private readonly own: readonly SharedClass[]
 
@@ -83,30 +92,41 @@ class Search {
     this.own = ground.scene.shared.filter((c) => c.touched.some((g) => this.inside.has(g)))
   }
 
+  /** The likeliest sets first: their branches are held against the best of all. */
   run(): Found {
-    this.visit([], new Set(this.own.map((c) => c.index)), this.ground.alone)
-    if (this.reached) return { kind: 'reaches', groups: this.reached }
+    const all = new Set(this.own.map((c) => c.index))
+    const open: Branch[] = [{ set: [], left: all, before: this.ground.alone, log: Infinity }]
+    while (open.length > 0 && this.found.length < MOST_SETS) {
+      const at = open.reduce((m, b, k) => (b.log > open[m]!.log ? k : m), 0)
+      const [next] = open.splice(at, 1) as [Branch]
+      if (next.log < this.best - LOOKED_AT_NATS) break
+      const branches = this.visit(next)
+      if (branches.kind === 'reaches') return branches
+      open.push(...branches.list)
+    }
+    const best = this.found.reduce((m, c) => Math.max(m, logOfCase(c, this.weights)), -Infinity)
     const cases = this.found.flatMap((c) => {
       const log = logOfCase(c, this.weights)
-      if (log < this.best - LOOKED_AT_NATS) return []
-      return [log > this.best - DEEPLY_NATS ? this.caseOf(c.set, c.beside, true) : c]
+      if (log < best - LOOKED_AT_NATS) return []
+      return [log > best - DEEPLY_NATS ? this.caseOf(c.set, c.beside, true) : c]
     })
     return { kind: 'cases', cases }
   }
 
-  private visit(set: SharedSet, left: ReadonlySet<number>, before: Float64Array): void {
+  private visit({
+    set,
+    left,
+    before,
+  }: Branch): { readonly kind: 'branches'; readonly list: readonly Branch[] } | (Found & { kind: 'reaches' }) {
     const { own, ground } = this
     const parts = new Set(set.flatMap((c) => [...c.parts.keys()]))
     const now = set.length === 0 ? before : this.worths(set, left, before, parts)
     const weight = (c: SharedClass) => c.odds * Math.exp(now[c.index]!) * ground.oneMore
     const may = own.filter((c) => left.has(c.index) && !isTaken(c, parts))
-    const strong =
-      set.length < MOST_SHARED ? may.filter((c) => weight(c) > STRONG).sort((a, b) => weight(b) - weight(a)) : []
+    const isStrong = (c: SharedClass) => weight(c) > STRONG && now[c.index]! > NEUTRAL_NATS
+    const strong = set.length < MOST_SHARED ? may.filter(isStrong).sort((a, b) => weight(b) - weight(a)) : []
     const outside = strong.flatMap((c) => c.touched.filter((g) => !this.inside.has(g)))
-    if (outside.length > 0) {
-      this.reached = outside
-      return
-    }
+    if (outside.length > 0) return { kind: 'reaches', groups: outside }
     const strongly = new Set(strong)
     const here = this.caseOf(
       set,
@@ -117,15 +137,19 @@ class Search {
       ),
     )
     this.found.push(here)
-    const log = logOfCase(here, this.weights)
-    this.best = Math.max(this.best, log)
+    const value = this.valueOf(here)
+    this.best = Math.max(this.best, value)
     const rest = new Set(left)
-    for (const c of strong) {
-      rest.delete(c.index)
-      // What a branch holds: itself once more, each of its kind being worth about so much.
-      if (log + Math.log(weight(c)) < this.best - LOOKED_AT_NATS || this.found.length > MOST_SETS) continue
-      this.visit([...set, c], new Set(rest), now)
-      if (this.reached) return
+    return {
+      kind: 'branches',
+      list: strong.flatMap((c): Branch[] => {
+        rest.delete(c.index)
+        // What a branch holds: itself once more, each of its kind being worth about so much.
+        const held = value + Math.log(weight(c))
+        return held < this.best - LOOKED_AT_NATS
+          ? []
+          : [{ set: [...set, c], left: new Set(rest), before: now, log: held }]
+      }),
     }
   }
 
@@ -145,9 +169,18 @@ class Search {
       const known = c.touched.every((g) => slacks[g] !== undefined)
       // One that could explain next to nothing more explains nothing.
       now[c.index] =
-        known && ground.couldCount(c, slacks) ? ground.worth(set, c, slacks) : Math.min(0, before[c.index]!)
+        known && ground.couldCount(c, slacks)
+          ? ground.worth(set, c, slacks, before[c.index]!)
+          : Math.min(0, before[c.index]!)
     }
     return now
+  }
+
+  /** The log of what a case holds about, each fault being worth `oneMore`: also where there are more than may be. */
+  private valueOf({ set, factors, top }: Case): number {
+    const { ground } = this
+    const own = factors.reduce((s, f) => s + ground.valueOf(f) - f.top, 0)
+    return top + own + set.length * Math.log(ground.oneMore)
   }
 
   private caseOf(set: SharedSet, beside: Beside, deep = false): Case {

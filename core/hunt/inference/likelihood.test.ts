@@ -1,11 +1,12 @@
+import { byGrid } from '../../../tests/by-grid'
 import { seeded } from '../../../tests/random-site'
 import type { DeviceId } from '../../site'
-import { weighTogether, type Weighed } from '../weigh'
+import type { Prediction } from '../predict'
 import { fitOf } from './likelihood'
 
 const COIL = { mean: 0.01, sd: 0.035 }
 const SUPPLY = { read: null, nominal: 27 }
-type Ohms = Weighed['seen']
+type Ohms = Extract<Prediction, { kind: 'ohms' }>
 const ohms = (mean: number, coils: Ohms['coils'], figures: Ohms['figures'] = []): Ohms => ({
   kind: 'ohms',
   mean,
@@ -15,35 +16,33 @@ const ohms = (mean: number, coils: Ohms['coils'], figures: Ohms['figures'] = [])
   figures,
 })
 
-test('figures that share coils and a severity are one normal, as integrating these out says; what fits may not have slipped', () => {
-  const random = seeded(3)
-  const [V1, V2] = ['V1', 'V2'] as DeviceId[] as [DeviceId, DeviceId]
-  for (let n = 0; n < 20; n++) {
-    const severity = 2 * random()
-    const seen = [
-      ohms(35, [[V1, 33]], [severity]),
-      ohms(
-        70,
-        [
-          [V1, 33],
-          [V2, 33],
-        ],
-        [severity],
-      ),
-      ohms(36, [[V2, 33]], [0]),
-    ]
-    const shown = seen.map((s) => s.mean + random() - 0.5)
-    const slots = [0]
-    const ours = fitOf(
-      seen.map((s, i) => ({ value: { kind: 'ohm', ohm: shown[i]! }, seen: s, slots })),
+test('readings that share coils and a severity: as adding up a fine grid of both', () => {
+  const random = seeded(17)
+  for (let n = 0; n < 12; n++) {
+    const devices = ['V1', 'V2'] as DeviceId[]
+    const figure = n % 2
+    const readings = Array.from({ length: 3 }, (_, i) => {
+      const of = i === 0 ? [devices[0]!] : i === 1 ? [devices[1]!] : devices
+      const mean = 30 * of.length
+      return {
+        ohm: mean + 4 * (random() - 0.5),
+        seen: {
+          kind: 'ohms' as const,
+          mean,
+          noise: 0.8 + random(),
+          ratio: 0,
+          coils: of.map((d) => [d, 25 + 10 * random()] as const),
+          figures: figure ? [3 * random()] : [],
+        },
+      }
+    })
+    const { log, best } = fitOf(
+      readings.map(({ ohm, seen }) => ({ value: { kind: 'ohm', ohm }, seen, slots: seen.figures.map((_, k) => k) })),
       SUPPLY,
-      () => COIL,
-    ).log
-    const integrated = weighTogether(
-      seen.map((s, i) => ({ ohm: shown[i]!, seen: s, offset: 0 })),
-      () => COIL,
+      () => ({ mean: 0, sd: 0.04 }),
     )
-    expect(ours).toBeCloseTo(integrated, 3)
+    expect(log).toBeCloseTo(byGrid(readings, 0.04), 2)
+    expect(best).toBeGreaterThanOrEqual(log)
   }
 })
 

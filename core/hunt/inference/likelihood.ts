@@ -9,6 +9,8 @@ const SLIP = 1e-3
 const [SLIP_FROM_ohm, SLIP_NATS] = [10, Math.log(1e7 / 10)]
 /** Readings that fit within so many nats of the best that they could have not slipped. */
 const FITS_NATS = 4
+/** More readings of one thread than these never slipped but all together. */
+const MOST_SLIPPED = 3
 
 type Ohms = Extract<Prediction, { kind: 'ohms' }>
 
@@ -66,12 +68,21 @@ const METER_ohm = (ohm: number): number => 0.1 + 0.02 * ohm
 /** A figure's density where the reading slipped. */
 export const slipped = (ohm: number): number => Math.log(SLIP) - Math.log(ohm + SLIP_FROM_ohm) - Math.log(SLIP_NATS)
 
-/** Figures as they fit together, or one of them slipped, or all did. */
+/** Figures as they fit together, or without those that fit worst: one, two … as far as they may have slipped, or all. */
 function orSlipped(figures: readonly Figure[], coils: CoilPriors): Fit {
   const fit = normalOf(figures, coils)
   if (fit.log > fit.best - FITS_NATS) return fit
-  const one = figures.length === 1 ? [] : figures.map((f) => slipped(f.ohm) + normalOf(without(figures, f), coils).log)
-  return { log: logSum([fit.log, ...one, figures.reduce((s, f) => s + slipped(f.ohm), 0)]), best: fit.best }
+  const logs = [fit.log, figures.reduce((s, f) => s + slipped(f.ohm), 0)]
+  let [left, lost] = [figures, 0]
+  for (let n = 0; n < MOST_SLIPPED && left.length > 1; n++) {
+    const rest = left.map((f) => ({ f, fit: normalOf(without(left, f), coils) }))
+    for (const r of rest) logs.push(lost + slipped(r.f.ohm) + r.fit.log)
+    const worst = rest.reduce((m, r) => (r.fit.log > m.fit.log ? r : m))
+    left = without(left, worst.f)
+    lost += slipped(worst.f.ohm)
+    if (worst.fit.log > worst.fit.best - FITS_NATS) break
+  }
+  return { log: logSum(logs), best: fit.best }
 }
 const without = <T>(list: readonly T[], one: T): T[] => list.filter((x) => x !== one)
 

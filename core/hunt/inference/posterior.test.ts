@@ -11,7 +11,7 @@ import { countWeights } from './count'
 import type { Model } from './classes'
 import { logOf } from './group'
 import { constant, orOneMore } from './polynomial'
-import { FactorPosterior } from './posterior'
+import { SumPosterior } from './posterior'
 
 const A = 'A' as ControllerId
 const COIL = { mean: 0, sd: 0.035 }
@@ -148,7 +148,7 @@ test('on small properties every part is believed as by adding up all sets of at 
       const seen = predictor.under(test, truth)
       return seen === null || predictor.base(test) === null ? [] : [{ test, value: shown(seen, random) }]
     })
-    const posterior = new FactorPosterior(context, catalogue, predictor, () => COIL, 27, COUNT)
+    const posterior = new SumPosterior(context, catalogue, predictor, () => COIL, 27, COUNT)
     for (const r of readings) posterior.add(r)
     const [ours, outright] = [posterior.beliefs(), byEnumeration(model, readings)]
     const off = catalogue.keys

@@ -1,13 +1,13 @@
 import type { TerminalId } from '../../site'
-import type { Explanation, Observation } from '../beliefs'
+import type { Beliefs, Explanation, Observation } from '../beliefs'
 import type { HuntContext } from '../context'
 import type { Predictor } from '../memoize'
-import type { Catalogue, FaultHypothesis } from '../variants'
+import type { Catalogue, FaultHypothesis, Faults } from '../variants'
 import type { CoilPriors } from '../weigh'
 import { countWeights } from './count'
 import { distinctByPart } from './distinct'
 import { showsOf, type CellClass, type Model, type Shows } from './classes'
-import { ONE_MORE } from './group'
+import { fitUnder, GroupStock, logOf, ONE_MORE } from './group'
 import { Ground } from './ground'
 import { islandsOf, type Case, type Island } from './island'
 import { addTo, constant, dot, orOneMore, othersOf, times, withoutOne, zero, type Polynomial } from './polynomial'
@@ -17,24 +17,15 @@ import { ownersOf } from './scope'
 /** Explanations that are kept of an island, and how far below the best they lie, nats. */
 const [KEPT, KEPT_NATS] = [400, 9]
 
-/** What is believed of every part, and how the readings of each island may be explained. */
-export interface FactorBeliefs {
-  /** How likely it is that a part is at fault, by the part's key; parts without any belief are left out. */
-  readonly parts: ReadonlyMap<string, number>
-  /** How likely it is that nothing is at fault. */
-  readonly nothing: number
-  /** By island: sets of its faults that together hold nearly all of the belief, the likeliest first. */
-  readonly islands: readonly (readonly Explanation[])[]
-}
-
 /**
  * The belief in every fault after some readings, for any number of faults: given the faults that several threads
  * share, each thread's own are summed up by themselves, by their number; sets of shared ones are looked at from the
  * likeliest on.
  */
-export class FactorPosterior {
+export class SumPosterior {
   private readonly taken: Observation[] = []
   private readonly shows: Shows
+  private readonly stock = new GroupStock()
   private readonly owners: readonly (TerminalId | null)[]
   private supply_V: number | null = null
 
@@ -58,12 +49,36 @@ export class FactorPosterior {
     return true
   }
 
-  beliefs(): FactorBeliefs {
+  beliefs(): Beliefs {
     const model = this.model()
-    const scene = sceneOf(this.context, model, this.shows, this.owners, this.taken)
+    const scene = sceneOf(this.context, model, this.shows, this.owners, this.stock, this.taken)
     const weights = weightsOf(model, this.count)
-    const ground = new Ground(scene, oneMoreOf(scene, weights))
-    return believedIn(scene, islandsOf(ground, weights), weights)
+    const ground = new Ground(scene, weights[2]! > 0 ? weights[2]! / weights[1]! : ONE_MORE, this.stock)
+    const held = believedIn(scene, islandsOf(ground, weights), weights)
+    return {
+      ...held,
+      explanations: held.islands.flat(),
+      strain: this.strainOf(
+        model,
+        held.islands.flatMap((i) => i[0]?.faults ?? []),
+      ),
+    }
+  }
+
+  /** Nats by which each reading speaks for some faults against others. */
+  eachFor(some: Faults, others: Faults): { readonly reading: Observation; readonly nats: number }[] {
+    const model = this.model()
+    return this.taken.map((reading) => ({
+      reading,
+      nats: logOf(model, [reading], some) - logOf(model, [reading], others),
+    }))
+  }
+
+  private strainOf(model: Model, faults: Faults): number {
+    return this.taken.reduce((worst, reading) => {
+      const { log, best } = fitUnder(model, [reading], faults)
+      return Math.min(worst, log - best)
+    }, 0)
   }
 
   private model(): Model {
@@ -89,22 +104,12 @@ function weightsOf({ catalogue, odds, partOf }: Model, count: readonly number[])
   return countWeights(count, partOdds)
 }
 
-/** What one more fault is worth about, beside its odds, at the number of faults that is likeliest by the threads alone. */
-function oneMoreOf(scene: Scene, weights: Polynomial): number {
-  const held = scene.groups.reduce((p, g) => times(p, scaled(g.factor('', [], true).sum)), constant(1))
-  const likeliest = held.reduce((m, h, k) => (h * weights[k]! > held[m]! * weights[m]! ? k : m), 0)
-  const [now, next] = [weights[likeliest]!, weights[likeliest + 1] ?? 0]
-  return next > 0 ? next / now : ONE_MORE
-}
-
-/** A polynomial so that its largest coefficient is 1: products of many stay within what a double holds. */
-function scaled(p: Polynomial): Polynomial {
-  const most = Math.max(...p)
-  return most > 0 ? p.map((x) => x / most) : p
-}
-
 /** Sums over all islands: each of them is independent of the others but for the number of all faults. */
-function believedIn({ model, unfelt }: Scene, islands: readonly Island[], weights: Polynomial): FactorBeliefs {
+function believedIn(
+  { model, unfelt, hidden }: Scene,
+  islands: readonly Island[],
+  weights: Polynomial,
+): Omit<Beliefs, 'strain' | 'explanations'> {
   const tops = islands.map(({ cases }) => Math.max(...cases.map((c) => c.top)))
   const held = islands.map(({ cases }, i) => {
     const sum = zero()
@@ -132,9 +137,10 @@ function believedIn({ model, unfelt }: Scene, islands: readonly Island[], weight
   return {
     parts,
     nothing: (weights[0]! * all[0]!) / total,
-    islands: islands.map((island, i) =>
-      explanationsOf(island, model, tops[i]!, worthBeside(others[i]!, weights, total)),
-    ),
+    islands: [
+      ...islands.map((island, i) => explanationsOf(island, model, tops[i]!, worthBeside(others[i]!, weights, total))),
+      unreadOf(hidden, worthBeside(all, weights, total)[1]!),
+    ],
   }
 }
 
@@ -199,6 +205,16 @@ function explanationsOf({ cases }: Island, { odds, partOf }: Model, top: number,
       }),
     )
   return told.map((t) => ({ faults: t.faults, p: Math.exp(t.log) }))
+}
+
+/** Faults that no reading shows yet, one at a time: what the next tests may bring to light. */
+function unreadOf(hidden: readonly CellClass[], worth: number): Explanation[] {
+  const told = hidden
+    .map(({ members, odds }) => ({ faults: [members[members.length >> 1]!], p: odds * worth }))
+    .sort((a, b) => b.p - a.p)
+    .slice(0, KEPT)
+  const some = told.reduce((s, e) => s + e.p, 0)
+  return some < 1 ? [{ faults: [], p: 1 - some }, ...told] : told
 }
 
 /** What a set of k of an island's faults is worth beside its own product, all that the others hold added up. */

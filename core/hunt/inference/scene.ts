@@ -2,8 +2,8 @@ import { DisjointSets, type TerminalId } from '../../site'
 import type { Observation } from '../beliefs'
 import type { HuntContext } from '../context'
 import type { Fault, FaultHypothesis } from '../variants'
-import { partitionOf, type CellClass, type Model, type Shows } from './classes'
-import { Group } from './group'
+import { byFault, partitionOf, type CellClass, type Model, type Shows } from './classes'
+import type { Group, GroupStock } from './group'
 import { threadsOf } from './scope'
 
 /** Cells that show alike in all readings, in those of more than one group. */
@@ -24,6 +24,8 @@ export interface Scene {
   /** By part: odds of its cells that no reading shows; of parts that have a shared one by the first group it touches. */
   readonly unfelt: ReadonlyMap<number, number>
   readonly besideShared: readonly ReadonlyMap<number, number>[]
+  /** Every cell that no reading shows, and its like. */
+  readonly hidden: readonly CellClass[]
 }
 
 /**
@@ -35,6 +37,7 @@ export function sceneOf(
   model: Model,
   showsIn: Shows,
   owners: readonly (TerminalId | null)[],
+  stock: GroupStock,
   readings: readonly Observation[],
 ): Scene {
   const { catalogue } = model
@@ -48,13 +51,14 @@ export function sceneOf(
     lists.flat().map(({ test }) => showsIn(test)),
     (fault) => (links[fault]!.length > 0 ? `${catalogue.faults[fault]!.cause} ${links[fault]!.join()}` : ''),
   )
-  const groupAt = lists.flatMap((list, k) => list.map(() => k))
+  const groupAt = lists.flatMap((list, group) => list.map((_, place) => ({ group, place })))
   const shared: SharedClass[] = []
   const own: CellClass[][] = lists.map(() => [])
   classes.forEach((c, k) => {
     const effects = lists.map(() => '')
     shows[k]!.forEach((s, i) => {
-      if (s !== 0) effects[groupAt[i]!] += `${i}:${s} `
+      const { group, place } = groupAt[i]!
+      if (s !== 0) effects[group] += `${place}:${s} `
     })
     const led = links[c.members[0]!.fault]!
     const touched = effects.flatMap((e, g) => (e !== '' || led.includes(g) ? [g] : []))
@@ -62,12 +66,13 @@ export function sceneOf(
     else shared.push({ ...c, index: shared.length, effects, links: led, touched })
   })
   const groupOfFault = (fault: number): number | null => (owners[fault] == null ? null : groupOf(owners[fault]!))
-  const { hidden, unfelt } = hiddenOf(model, groupOfFault, lists.length, classes)
+  const { hidden, unfelt, every } = hiddenOf(model, groupOfFault, lists.length, classes)
   return {
     model,
-    groups: lists.map((list, k) => new Group(model, list, own[k]!, hidden[k]!)),
+    groups: lists.map((list, k) => stock.of(model, list, own[k]!, hidden[k]!)),
     shared,
     ...besideShared(lists.length, shared, unfelt),
+    hidden: byFault(model, [{ members: every, odds: 0, parts: new Map() }]),
   }
 }
 
@@ -82,15 +87,17 @@ function hiddenOf(
   for (const c of classes) for (const m of c.members) felt[m.index] = 1
   const hidden: FaultHypothesis[][] = Array.from({ length: count }, () => [])
   const unfelt = new Map<number, number>()
+  const every: FaultHypothesis[] = []
   for (const v of catalogue.variants) {
     const o = odds[v.index]!
     if (felt[v.index] === 1 || o <= 0) continue
+    every.push(v)
     const g = groupAt(v.fault)
     const part = partOf[v.fault]!
     if (g === null) unfelt.set(part, (unfelt.get(part) ?? 0) + o)
     else hidden[g]!.push(v)
   }
-  return { hidden, unfelt }
+  return { hidden, unfelt, every }
 }
 
 /** What no reading shows of parts that have a shared fault too: these stand beside the sets that hold none of them. */

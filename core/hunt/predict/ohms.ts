@@ -30,7 +30,7 @@ export interface Ohms {
 }
 
 /** A reading that a fault moves by less than this no meter tells from the sound one. */
-const UNSEEN_ohm = 0.03
+const UNSEEN_ohm = 0.005
 /** A coil with less of the meter's current than this part is none of the reading's. */
 const LEAST_SHARE = 0.02
 
