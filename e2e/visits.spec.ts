@@ -13,7 +13,10 @@ test('a sweep and a hunt of one day are jobs of one visit, with everybody who wa
   await page.getByLabel('Your name').fill('Kim')
   await page.getByRole('button', { name: 'Begin', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Which zones stay dry?' })).toBeVisible()
+  await expect(page).toHaveURL(/[?&]job=/)
   const hunt = new URL(page.url()).searchParams.get('job')!
+  // What was entered is shown before it is on its way.
+  await expect.poll(async () => Object.keys((await stored(request, id)).facts.jobs)).toContain(hunt)
   await expect(page.getByRole('status').first()).toContainText('All saved')
 
   const { facts } = await stored(request, id)

@@ -8,6 +8,8 @@ import type { Scene, SharedClass } from './scene'
 const [CLOSELY, AT_ALL] = [1e-2, 1e-3]
 /** A shared fault that explains no more than this is there or not, whatever else is, nats. */
 export const NEUTRAL_NATS = 0.5
+/** What readings that fit as well as chance lets them lie below the best fit, nats. */
+const BY_CHANCE_NATS = 0.5
 /** About the odds of the one fault of a thread that would explain what a shared one leaves. */
 const ONE_LOCAL = 0.003
 
@@ -90,9 +92,9 @@ export class Ground {
     }
     return top + Math.log(value)
   }
-  /** How much better than now a group could fit, nats. */
-  slackOf(factor: Factor): number {
-    return Math.max(0, factor.ceiling - this.valueOf(factor)) + SHARPER_NATS
+  /** How much better than now a group could fit, beyond what chance leaves in any reading, nats. */
+  private slackOf(factor: Factor): number {
+    return Math.max(0, factor.ceiling - this.valueOf(factor) - BY_CHANCE_NATS)
   }
   /** By group: how much better it could fit, beside a set; of groups that are joined all of it at the first. */
   slacksUnder(among: readonly number[], set: SharedSet): number[] {
@@ -117,7 +119,7 @@ export class Ground {
   }
   /** Whether a shared fault could be worth anything, if all readings that it touches fitted as well as they can. */
   couldCount({ odds, touched }: SharedClass, slacks: readonly number[]): boolean {
-    const most = touched.reduce((s, g) => s + slacks[g]!, 0)
+    const most = touched.reduce((s, g) => s + slacks[g]!, SHARPER_NATS)
     return odds * this.oneMore * Math.exp(most) > AT_ALL
   }
   private firstLook(set: SharedSet, more: SharedClass): Fit {
@@ -125,11 +127,10 @@ export class Ground {
     const now = [...set, more]
     if (links.length > 0) {
       const before = this.groupsUnder(this.closed(touched, set), set)
-      return worthOf(
-        before.map((p) => p.group),
-        together(before.map((p) => this.factorOf(p, set))),
-        this.cellsOf(now),
-        this.oneMore,
+      const groups = before.map((p) => p.group)
+      const cells = this.cellsOf(now)
+      return this.stock.worth(groups, cells, () =>
+        worthOf(groups, together(before.map((p) => this.factorOf(p, set))), cells, this.oneMore),
       )
     }
     let [log, best] = [0, 0]

@@ -379,6 +379,7 @@ interface Adding {
 export class GroupStock {
   private readonly made = new Map<string, Group>()
   private readonly numbers = new Map<Group, number>()
+  private readonly worths = new Map<string, Fit>()
 
   /** The group of some readings with the classes of its own faults. */
   of(
@@ -406,6 +407,14 @@ export class GroupStock {
           groups,
         ),
     )
+  }
+
+  /** What one more shared fault is worth to groups that it leads to each other: worked out once for these faults. */
+  worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: () => Fit): Fit {
+    const key = `${groups.map((g) => this.numbers.get(g)).join()} ${shared.map((v) => v.index).join()}`
+    const fit = this.worths.get(key) ?? make()
+    this.worths.set(key, fit)
+    return fit
   }
 
   private once(key: string, make: () => Group): Group {
