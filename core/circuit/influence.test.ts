@@ -1,3 +1,4 @@
+import type { Site } from '../site'
 import { poweredCase } from '../../tests/random-powered'
 import { randomSite, seeded } from '../../tests/random-site'
 import {
@@ -10,10 +11,24 @@ import {
   solverOf,
   withFaults,
   type Change,
+  type Conditions,
   type Edit,
   type Fault,
 } from './index'
 import { complex, inverse, minus, plus, size, times } from './complex'
+
+/** A property with its power off, as a meter finds it, unless said otherwise. */
+const poweredSite = (site: Site, conditions: Partial<Conditions> = {}) =>
+  poweredOf(site, {
+    climate: climateOf(site),
+    frequency_Hz: 0,
+    phase: 'optimistic',
+    mains_ratio: 1,
+    wire: 'nominal',
+    faces: new Map(),
+    turns: new Map(),
+    ...conditions,
+  })
 
 test('volts of random properties, one to three elements changed or taken out: as the engine says, at every pair of points', () => {
   let [worst, none, readings] = [0, 0, 0]
@@ -85,15 +100,7 @@ test('ohms of random properties: as the meter’s own solver says with the fault
   for (let seed = 1; seed <= 120; seed++) {
     const { site } = randomSite(seed)
     const network = networkOf(site, climateOf(site))
-    const powered = poweredOf(site, {
-      climate: climateOf(site),
-      frequency_Hz: 0,
-      phase: 'safe',
-      mains_ratio: 1,
-      wire: 'nominal',
-      faces: new Map(),
-      turns: new Map(),
-    })
+    const powered = poweredSite(site, { phase: 'safe' })
     const random = seeded(seed + 900)
     const points = [...network.nodeOf.keys()].filter((p) => powered.nodeOf.has(p))
     const tests = Array.from(
@@ -140,16 +147,7 @@ test('conductors that touch part of the way along, alone and with a part taken o
   let [worst, readings] = [0, 0]
   for (let seed = 1; seed <= 80; seed++) {
     const { site } = randomSite(seed)
-    const powered = poweredOf(site, {
-      climate: climateOf(site),
-      frequency_Hz: 60,
-      phase: 'optimistic',
-      mains_ratio: 1,
-      wire: 'nominal',
-      faces: new Map(),
-      turns: new Map(),
-      live: [{ controller: 'A', terminal: '1' } as never],
-    })
+    const powered = poweredSite(site, { frequency_Hz: 60, live: [{ controller: 'A', terminal: '1' } as never] })
     const random = seeded(seed + 300)
     // A piece that hangs on nothing is another part of the network: what touches it touches nothing.
     const part = partsOf(powered.nodeCount, powered.parts)
@@ -186,15 +184,7 @@ test('conductors that touch part of the way along, alone and with a part taken o
 
 test('two elements of one loop taken out, in either order, and a change that is none', () => {
   const { site } = randomSite(3)
-  const powered = poweredOf(site, {
-    climate: climateOf(site),
-    frequency_Hz: 60,
-    phase: 'optimistic',
-    mains_ratio: 1,
-    wire: 'nominal',
-    faces: new Map(),
-    turns: new Map(),
-  })
+  const powered = poweredSite(site, { frequency_Hz: 60 })
   const elements = powered.parts.map((_, i) => i).filter((i) => powered.parts[i]!.a !== powered.parts[i]!.b)
   const tests = elements.slice(0, 40).map((e) => ({ a: powered.parts[e]!.a, b: powered.parts[e]!.b }))
   const influence = influenceOf(powered, tests)
@@ -224,15 +214,7 @@ test('whether current still passes once parts are out and conductors touch: as f
   const [asked, open] = [{ n: 0 }, { n: 0 }]
   for (let seed = 1; seed <= 60; seed++) {
     const { site } = randomSite(seed, { loops: seed % 2 === 0 })
-    const powered = poweredOf(site, {
-      climate: climateOf(site),
-      frequency_Hz: 0,
-      phase: 'optimistic',
-      mains_ratio: 1,
-      wire: 'nominal',
-      faces: new Map(),
-      turns: new Map(),
-    })
+    const powered = poweredSite(site)
     const random = seeded(seed + 900)
     const influence = influenceOf(powered)
     const any = () => Math.floor(random() * powered.parts.length)
@@ -283,15 +265,7 @@ test('how a reading follows an element or what touches: as nudging it says', () 
   const NUDGE = 1e-5
   for (let seed = 1; seed <= 40; seed++) {
     const { site } = randomSite(seed)
-    const powered = poweredOf(site, {
-      climate: climateOf(site),
-      frequency_Hz: 0,
-      phase: 'optimistic',
-      mains_ratio: 1,
-      wire: 'nominal',
-      faces: new Map(),
-      turns: new Map(),
-    })
+    const powered = poweredSite(site)
     const random = seeded(seed + 70)
     const part = partsOf(powered.nodeCount, powered.parts)
     const among = powered.parts.flatMap((p, i) => (p.of.kind === 'coil' || p.of.kind === 'stretch' ? [i] : []))

@@ -94,9 +94,8 @@ export interface Hunt {
 /** Null for a controller without a common terminal. */
 export function huntOf(site: Site, controller: ControllerId, options: HuntOptions): Hunt | null {
   const climate = options.climate ?? climateOf(site)
-  const found = huntContextOf(site, controller, climate)
-  if (!found) return null
-  const context: HuntContext = found
+  const context = huntContextOf(site, controller, climate)
+  if (!context) return null
   const odds = options.odds ?? USUAL_ODDS
   const costs = options.costs ?? USUAL_COSTS
   const { meter } = options
@@ -118,7 +117,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   let posterior: Weighing | null = null
   let held: Beliefs | null = null
   /** Built when it is asked for: of many readings in a row it is weighed once. */
-  function weighed(): Weighing {
+  const weighed = (): Weighing => {
     if (posterior) return posterior
     // What was mended is not at fault again.
     const left: Catalogue = {

@@ -123,28 +123,28 @@ export function partitionOf(
   }
 }
 
-/** Classes in pieces, each of one fault. */
-export const byFault = ({ odds, partOf }: Model, classes: readonly CellClass[]): readonly CellClass[] =>
-  classes.flatMap((c) => {
-    const pieces = new Map<number, FaultHypothesis[]>()
-    for (const m of c.members) pieces.set(m.fault, [...(pieces.get(m.fault) ?? []), m])
-    return [...pieces].map(([fault, members]): CellClass => {
-      const sum = members.reduce((s, m) => s + odds[m.index]!, 0)
-      return { members, odds: sum, parts: new Map([[partOf[fault]!, sum]]) }
-    })
-  })
-
-/** A class for each size of each fault, wherever it lies. */
-export function bySize({ odds, partOf }: Model, cells: readonly FaultHypothesis[]): readonly CellClass[] {
-  const sizes = new Map<string, FaultHypothesis[]>()
+/** A class for each piece of some cells of one fault apiece; those with the same name are one. */
+function piecesOf(
+  { odds, partOf }: Model,
+  cells: readonly FaultHypothesis[],
+  nameOf: (cell: FaultHypothesis) => string,
+): readonly CellClass[] {
+  const pieces = new Map<string, FaultHypothesis[]>()
   for (const c of cells) {
-    const key = `${c.fault} ${c.ohm}`
-    const list = sizes.get(key)
+    const list = pieces.get(nameOf(c))
     if (list) list.push(c)
-    else sizes.set(key, [c])
+    else pieces.set(nameOf(c), [c])
   }
-  return [...sizes.values()].map((members): CellClass => {
+  return [...pieces.values()].map((members): CellClass => {
     const sum = members.reduce((s, m) => s + odds[m.index]!, 0)
     return { members, odds: sum, parts: new Map([[partOf[members[0]!.fault]!, sum]]) }
   })
 }
+
+/** A class for each fault among some cells. */
+export const byFault = (model: Model, cells: readonly FaultHypothesis[]): readonly CellClass[] =>
+  piecesOf(model, cells, (c) => `${c.fault}`)
+
+/** A class for each size of each fault, wherever it lies. */
+export const bySize = (model: Model, cells: readonly FaultHypothesis[]): readonly CellClass[] =>
+  piecesOf(model, cells, (c) => `${c.fault} ${c.ohm}`)

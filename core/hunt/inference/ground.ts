@@ -1,13 +1,17 @@
 import { DisjointSets } from '../../site'
 import type { FaultHypothesis } from '../variants'
-import { SHARPER_NATS, worthOf, type Entry, type Factor, type Group, type GroupStock } from './group'
+import { worthOf, type Entry, type Factor, type Group } from './group'
 import type { Fit } from './likelihood'
 import type { Scene, SharedClass } from './scene'
+import type { GroupStock } from './stock'
+import { SHARPER_NATS } from './units'
 
 /** A shared fault is looked at closely where a first look gives it so much, and it could be worth so much. */
 const [CLOSELY, AT_ALL] = [1e-2, 1e-3]
 /** A shared fault that explains no more than this is there or not, whatever else is, nats. */
-export const NEUTRAL_NATS = 0.5
+const NEUTRAL_NATS = 0.5
+/** One that is worth so much beside a set is one of a set of its own; others stand beside it as they are. */
+const STRONG = 0.02
 /** What readings that fit as well as chance lets them lie below the best fit, nats. */
 const BY_CHANCE_NATS = 0.5
 /** About the odds of the one fault of a thread that would explain what a shared one leaves. */
@@ -116,6 +120,10 @@ export class Ground {
     const hope = Math.max(first.log, alsoLocal)
     const closely = hope > NEUTRAL_NATS && may * Math.exp(hope) > CLOSELY && this.couldCount(more, slacks)
     return closely ? this.closeLook(set, more) : first.log
+  }
+  /** Whether a shared fault that is worth so much, nats, is one of a set of its own. */
+  isStrong({ odds }: SharedClass, worth: number): boolean {
+    return worth > NEUTRAL_NATS && odds * Math.exp(worth) * this.oneMore > STRONG
   }
   /** Whether a shared fault could be worth anything, if all readings that it touches fitted as well as they can. */
   couldCount({ odds, touched }: SharedClass, slacks: readonly number[]): boolean {

@@ -1,13 +1,11 @@
-import { testKey } from '../../record'
 import type { Observation } from '../beliefs'
-import type { Predictor } from '../memoize'
 import { logSum } from '../normal'
-import type { Prediction } from '../predict'
 import type { FaultHypothesis } from '../variants'
-import { byFault, bySize, type CellClass, type Model } from './classes'
+import type { CellClass, Model } from './classes'
 import { distinctByPart, distinctOdds } from './distinct'
-import { fitOf, type Fit, type Weighable } from './likelihood'
+import type { Fit } from './likelihood'
 import { addTo, constant, orOneMore, times, withoutOne, zero, type Polynomial } from './polynomial'
+import { gainOf, linkedUnits, SHARPER_NATS, unitsOf, type Unit } from './units'
 
 /** Some faults of a group together, one cell for all of each class, with the log of what all such sets hold. */
 export interface Entry {
@@ -53,85 +51,6 @@ function leadingOf(entries: readonly Entry[], none: Entry): Entry[] {
   }
   return found
 }
-/** A fault may also blur what it explains less than is foreseen without it, nats. */
-export const SHARPER_NATS = 0.7
-
-/** How readings fit some faults. */
-export function fitUnder(model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): Fit {
-  const { predictor } = model
-  const weighables = readings.map(({ test, value }): Weighable => {
-    const seen = predictor.under(test, faults)
-    return { value, seen, slots: slotsOf(predictor, test, faults, seen) }
-  })
-  return fitOf(weighables, model.supply_V, model.coils)
-}
-/** Log-likelihood of readings under some faults. */
-export const logOf = (model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): number =>
-  fitUnder(model, readings, faults).log
-
-/**
- * Which figure of which fault each of a prediction's is: four to a fault, in the order of the hypothesis. A leak that
- * nothing leads to has none; the others' order is then not known, and each is taken for one of its own.
- */
-function slotsOf(
-  predictor: Predictor,
-  test: Observation['test'],
-  faults: readonly FaultHypothesis[],
-  seen: Prediction | null,
-): readonly number[] {
-  const ohms = seen?.kind === 'either' ? seen.well : seen
-  if (ohms?.kind !== 'ohms' || ohms.figures.length === 0) return []
-  const felt = faults.length === 1 ? faults : predictor.activeFaults(test, faults)
-  const slots = felt.flatMap((v) => {
-    const at = faults.indexOf(v)
-    return Array.from({ length: v.leak ? 1 : v.shifted.length }, (_, k) => 4 * at + k)
-  })
-  return slots.length === ohms.figures.length ? slots : ohms.figures.map((_, k) => -1 - k)
-}
-
-/** Readings that are weighed together, and how they fit where nothing is wrong. */
-interface Unit {
-  readonly readings: readonly Observation[]
-  readonly sound: Fit
-}
-const isOhms = ({ value }: Observation): boolean => value.kind === 'ohm' || value.kind === 'open'
-function unitsOf(model: Model, readings: readonly Observation[]): Unit[] {
-  const unit = (list: readonly Observation[]): Unit => ({ readings: list, sound: fitUnder(model, list, []) })
-  const ohms = readings.filter(isOhms)
-  return [...(ohms.length > 0 ? [unit(ohms)] : []), ...readings.filter((r) => !isOhms(r)).map((r) => unit([r]))]
-}
-/**
- * Units of groups that a fault leads to each other: readings in ohms have coils in common then. Where nothing is wrong
- * they fit as they do in their groups, so that what they are held against is the same.
- */
-function linkedUnits(groups: readonly Group[]): Unit[] {
-  const units = groups.flatMap((g) => g.units)
-  const ohms = units.filter((u) => isOhms(u.readings[0]!))
-  const sum = (of: (f: Fit) => number) => ohms.reduce((s, u) => s + of(u.sound), 0)
-  const together: Unit = {
-    readings: ohms.flatMap((u) => u.readings),
-    sound: { log: sum((f) => f.log), best: sum((f) => f.best) },
-  }
-  return [...(ohms.length > 0 ? [together] : []), ...units.filter((u) => !ohms.includes(u))]
-}
-
-/**
- * How much better some faults explain readings than none, nats, and how much better anything could. Those that cannot
- * reach `least` any more are not followed to the last reading.
- */
-function gainOf(model: Model, units: readonly Unit[], faults: readonly FaultHypothesis[], least = -Infinity): Fit {
-  let [log, best] = [0, 0]
-  let hope = units.reduce((s, { sound }) => s + sound.best - sound.log, 0)
-  for (const { readings, sound } of units) {
-    hope -= sound.best - sound.log
-    const fit = fitUnder(model, readings, faults)
-    log += fit.log - sound.log
-    best += fit.best - sound.log
-    if (log + hope + SHARPER_NATS < least) return { log: log + hope, best: -Infinity }
-  }
-  return { log, best }
-}
-
 /**
  * How much better the readings of some groups fit with one more shared fault, as far as the entries that hold most tell,
  * nats: what they hold then against what they hold now; and at best, if one more fault explained what is left.
@@ -371,59 +290,4 @@ interface Adding {
   readonly gain: (own: readonly FaultHypothesis[], least?: number) => Fit
   readonly count: (part: number, degree: number, w: number) => void
   readonly counts: number
-}
-
-/**
- * Groups as they were made, with all that was worked out in them: most stay as they are when one more reading is taken.
- */
-export class GroupStock {
-  private readonly made = new Map<string, Group>()
-  private readonly numbers = new Map<Group, number>()
-  private readonly worths = new Map<string, Fit>()
-
-  /** The group of some readings with the classes of its own faults. */
-  of(
-    model: Model,
-    readings: readonly Observation[],
-    classes: readonly CellClass[],
-    hidden: readonly FaultHypothesis[],
-  ): Group {
-    const taken = readings.map(({ test, value }) => `${testKey(test)} ${JSON.stringify(value)}`)
-    const own = classes.map((c) => `${c.members[0]!.index} ${c.members.length}`)
-    const key = `${model.supply_V.read}|${taken.join()}|${own.join()}|${hidden.length}`
-    return this.once(key, () => new Group(model, readings, classes, hidden))
-  }
-
-  /** Groups that a shared fault leads to each other, as one. */
-  linking(model: Model, groups: readonly Group[]): Group {
-    return this.once(
-      `linked ${groups.map((g) => this.numbers.get(g)).join()}`,
-      () =>
-        new Group(
-          model,
-          groups.flatMap((g) => g.readings),
-          groups.flatMap((g) => [...byFault(model, g.classes), ...bySize(model, g.hidden)]),
-          [],
-          groups,
-        ),
-    )
-  }
-
-  /** What one more shared fault is worth to groups that it leads to each other: worked out once for these faults. */
-  worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: () => Fit): Fit {
-    const key = `${groups.map((g) => this.numbers.get(g)).join()} ${shared.map((v) => v.index).join()}`
-    const fit = this.worths.get(key) ?? make()
-    this.worths.set(key, fit)
-    return fit
-  }
-
-  private once(key: string, make: () => Group): Group {
-    let group = this.made.get(key)
-    if (!group) {
-      group = make()
-      this.made.set(key, group)
-      this.numbers.set(group, this.numbers.size)
-    }
-    return group
-  }
 }

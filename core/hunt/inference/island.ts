@@ -1,7 +1,7 @@
 import { DisjointSets } from '../../site'
 import { distinctOdds } from './distinct'
 import type { Entry, Factor } from './group'
-import { NEUTRAL_NATS, type Ground, type SharedSet } from './ground'
+import type { Ground, SharedSet } from './ground'
 import { addTo, constant, dot, orOneMore, times, zero, type Polynomial } from './polynomial'
 import type { SharedClass } from './scene'
 
@@ -9,8 +9,6 @@ import type { SharedClass } from './scene'
 const LOOKED_AT_NATS = 10
 /** Of sets as far as this below the best, two faults of one thread beside them are worked out too, nats. */
 const DEEPLY_NATS = 5
-/** A shared fault that is worth so much beside a set is one of a set of its own; others stand beside it as they are. */
-const STRONG = 0.02
 const [MOST_SHARED, MOST_SETS] = [6, 400]
 
 /** A set of shared faults, what the groups hold beside it, and the shared faults that may be there besides. */
@@ -40,12 +38,12 @@ export interface Island {
 
 /** Groups by what couples them; `weights`: what a set of k faults is worth beside the product of its odds. */
 export function islandsOf(ground: Ground, weights: Polynomial): readonly Island[] {
-  const { scene, oneMore } = ground
+  const { scene } = ground
   const joined = new DisjointSets<number>()
   const couple = (groups: readonly number[]) => {
     for (const g of groups) joined.join(groups[0]!, g)
   }
-  for (const c of scene.shared) if (c.odds * Math.exp(ground.alone[c.index]!) * oneMore > STRONG) couple(c.touched)
+  for (const c of scene.shared) if (ground.isStrong(c, ground.alone[c.index]!)) couple(c.touched)
   const explored = new Map<string, Island>()
   for (;;) {
     const members = new Map<number, number[]>()
@@ -123,7 +121,7 @@ class Search {
     const now = set.length === 0 ? before : this.worths(set, left, before, parts)
     const weight = (c: SharedClass) => c.odds * Math.exp(now[c.index]!) * ground.oneMore
     const may = own.filter((c) => left.has(c.index) && !isTaken(c, parts))
-    const isStrong = (c: SharedClass) => weight(c) > STRONG && now[c.index]! > NEUTRAL_NATS
+    const isStrong = (c: SharedClass) => ground.isStrong(c, now[c.index]!)
     const strong = set.length < MOST_SHARED ? may.filter(isStrong).sort((a, b) => weight(b) - weight(a)) : []
     const outside = strong.flatMap((c) => c.touched.filter((g) => !this.inside.has(g)))
     if (outside.length > 0) return { kind: 'reaches', groups: outside }

@@ -60,10 +60,10 @@ export function fitOf(
 const mostOf = (value: ReadingValue, log: number): number =>
   Math.max(
     log,
-    value.kind === 'volt' ? logNormal(0, 0.3) : value.kind === 'ohm' ? logNormal(0, METER_ohm(value.ohm)) : 0,
+    value.kind === 'volt' ? logNormal(0, 0.3) : value.kind === 'ohm' ? logNormal(0, meterBlur_ohm(value.ohm)) : 0,
   )
 /** About what a meter's blur is at so many ohms, where nothing was foreseen in ohms. */
-const METER_ohm = (ohm: number): number => 0.1 + 0.02 * ohm
+const meterBlur_ohm = (ohm: number): number => 0.1 + 0.02 * ohm
 
 /** A figure's density where the reading slipped. */
 export const slipped = (ohm: number): number => Math.log(SLIP) - Math.log(ohm + SLIP_FROM_ohm) - Math.log(SLIP_NATS)

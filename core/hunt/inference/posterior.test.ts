@@ -9,7 +9,7 @@ import { predictorOf, type Prediction } from '../predict'
 import { catalogueOf, type Catalogue, type Fault, type FaultHypothesis } from '../variants'
 import { countWeights } from './count'
 import type { Model } from './classes'
-import { logOf } from './group'
+import { logOf } from './units'
 import { constant, orOneMore } from './polynomial'
 import { SumPosterior } from './posterior'
 

@@ -7,12 +7,14 @@ import type { CoilPriors } from '../weigh'
 import { countWeights } from './count'
 import { distinctByPart } from './distinct'
 import { showsOf, type CellClass, type Model, type Shows } from './classes'
-import { fitUnder, GroupStock, logOf, ONE_MORE } from './group'
+import { ONE_MORE } from './group'
 import { Ground } from './ground'
 import { islandsOf, type Case, type Island } from './island'
 import { addTo, constant, dot, orOneMore, othersOf, times, withoutOne, zero, type Polynomial } from './polynomial'
 import { sceneOf, type Scene } from './scene'
 import { ownersOf } from './scope'
+import { GroupStock } from './stock'
+import { fitUnder, logOf } from './units'
 
 /** Explanations that are kept of an island, and how far below the best they lie, nats. */
 const [KEPT, KEPT_NATS] = [400, 9]
@@ -53,7 +55,7 @@ export class SumPosterior {
     const model = this.model()
     const scene = sceneOf(this.context, model, this.shows, this.owners, this.stock, this.taken)
     const weights = weightsOf(model, this.count)
-    const ground = new Ground(scene, weights[2]! > 0 ? weights[2]! / weights[1]! : ONE_MORE, this.stock)
+    const ground = new Ground(scene, oneMoreOf(weights), this.stock)
     const held = believedIn(scene, islandsOf(ground, weights), weights)
     return {
       ...held,
@@ -103,6 +105,10 @@ function weightsOf({ catalogue, odds, partOf }: Model, count: readonly number[])
   })
   return countWeights(count, partOdds)
 }
+
+/** What a second fault is worth beside its odds, where two may be. */
+const oneMoreOf = (weights: Polynomial): number =>
+  weights[1]! > 0 && weights[2]! > 0 ? weights[2]! / weights[1]! : ONE_MORE
 
 /** Sums over all islands: each of them is independent of the others but for the number of all faults. */
 function believedIn(

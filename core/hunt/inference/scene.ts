@@ -3,8 +3,9 @@ import type { Observation } from '../beliefs'
 import type { HuntContext } from '../context'
 import type { Fault, FaultHypothesis } from '../variants'
 import { byFault, partitionOf, type CellClass, type Model, type Shows } from './classes'
-import type { Group, GroupStock } from './group'
+import type { Group } from './group'
 import { threadsOf } from './scope'
+import type { GroupStock } from './stock'
 
 /** Cells that show alike in all readings, in those of more than one group. */
 export interface SharedClass extends CellClass {
@@ -72,7 +73,7 @@ export function sceneOf(
     groups: lists.map((list, k) => stock.of(model, list, own[k]!, hidden[k]!)),
     shared,
     ...besideShared(lists.length, shared, unfelt),
-    hidden: byFault(model, [{ members: every, odds: 0, parts: new Map() }]),
+    hidden: byFault(model, every),
   }
 }
 

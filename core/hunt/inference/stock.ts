@@ -1,0 +1,61 @@
+import { testKey } from '../../record'
+import type { Observation } from '../beliefs'
+import type { FaultHypothesis } from '../variants'
+import { byFault, bySize, type CellClass, type Model } from './classes'
+import { Group } from './group'
+import type { Fit } from './likelihood'
+
+/**
+ * Groups as they were made, with all that was worked out in them: most stay as they are when one more reading is taken.
+ */
+export class GroupStock {
+  private readonly made = new Map<string, Group>()
+  private readonly numbers = new Map<Group, number>()
+  private readonly worths = new Map<string, Fit>()
+
+  /** The group of some readings with the classes of its own faults. */
+  of(
+    model: Model,
+    readings: readonly Observation[],
+    classes: readonly CellClass[],
+    hidden: readonly FaultHypothesis[],
+  ): Group {
+    const taken = readings.map(({ test, value }) => `${testKey(test)} ${JSON.stringify(value)}`)
+    const own = classes.map((c) => `${c.members[0]!.index} ${c.members.length}`)
+    const key = `${model.supply_V.read}|${taken.join()}|${own.join()}|${hidden.length}`
+    return this.once(key, () => new Group(model, readings, classes, hidden))
+  }
+
+  /** Groups that a shared fault leads to each other, as one. */
+  linking(model: Model, groups: readonly Group[]): Group {
+    return this.once(
+      `linked ${groups.map((g) => this.numbers.get(g)).join()}`,
+      () =>
+        new Group(
+          model,
+          groups.flatMap((g) => g.readings),
+          groups.flatMap((g) => [...g.classes.flatMap((c) => byFault(model, c.members)), ...bySize(model, g.hidden)]),
+          [],
+          groups,
+        ),
+    )
+  }
+
+  /** What one more shared fault is worth to groups that it leads to each other: worked out once for these faults. */
+  worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: () => Fit): Fit {
+    const key = `${groups.map((g) => this.numbers.get(g)).join()} ${shared.map((v) => v.index).join()}`
+    const fit = this.worths.get(key) ?? make()
+    this.worths.set(key, fit)
+    return fit
+  }
+
+  private once(key: string, make: () => Group): Group {
+    let group = this.made.get(key)
+    if (!group) {
+      group = make()
+      this.made.set(key, group)
+      this.numbers.set(group, this.numbers.size)
+    }
+    return group
+  }
+}
