@@ -15,6 +15,7 @@ export interface Model {
   /** By fault: its part's number. */
   readonly partOf: Int32Array
   readonly supply_V: { readonly read: number | null; readonly nominal: number }
+  readonly shows: Shows
 }
 
 /** Cells that show alike in every reading at hand. */
@@ -32,7 +33,7 @@ export interface CellClass {
  * every new one.
  */
 export type Shows = (test: FieldTest) => Int32Array
-export function showsOf({ catalogue, predictor, coils }: Omit<Model, 'odds' | 'partOf' | 'supply_V'>): Shows {
+export function showsOf({ catalogue, predictor, coils }: Pick<Model, 'catalogue' | 'predictor' | 'coils'>): Shows {
   const known = new Map<string, Int32Array>()
   const made = (test: FieldTest): Int32Array => {
     const numbers = new Int32Array(catalogue.variants.length)

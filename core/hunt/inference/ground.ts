@@ -6,14 +6,16 @@ import type { Scene, SharedClass } from './scene'
 import type { GroupStock } from './stock'
 import { SHARPER_NATS } from './units'
 
-/** A shared fault is looked at closely where a first look gives it so much, and it could be worth so much. */
+/** A shared fault is looked at closely where it may hold so much of what the likeliest set holds; at all where so much. */
 const [CLOSELY, AT_ALL] = [1e-2, 1e-3]
 /** A shared fault that explains no more than this is there or not, whatever else is, nats. */
 const NEUTRAL_NATS = 0.5
 /** One that is worth so much beside a set is one of a set of its own; others stand beside it as they are. */
 const STRONG = 0.02
-/** What readings that fit as well as chance lets them lie below the best fit, nats. */
+/** What a reading that fits as well as chance lets it lies below the best fit, nats. */
 const BY_CHANCE_NATS = 0.5
+/** A group that one fault of its own leaves with so much slack is looked at for more, nats. */
+const DEEPENED_NATS = 2
 /** About the odds of the one fault of a thread that would explain what a shared one leaves. */
 const ONE_LOCAL = 0.003
 
@@ -29,8 +31,10 @@ export type SharedSet = readonly SharedClass[]
 export class Ground {
   private readonly placed: readonly Placed[]
   private readonly merged = new Map<string, Placed>()
-  /** By shared fault: what it is worth where no other is, its odds left out, nats. */
+  /** By shared fault: what it is worth at a first look where no other is, its odds left out, nats. */
   readonly alone: Float64Array
+  /** By group: how much better it could fit where no shared fault is, nats. */
+  private readonly slacks: Float64Array
 
   /** `oneMore`: what one more fault is worth about, beside its odds. */
   constructor(
@@ -39,8 +43,8 @@ export class Ground {
     private readonly stock: GroupStock,
   ) {
     this.placed = scene.groups.map((group, k) => ({ of: [k], group }))
-    const slacks = this.placed.map((p) => this.slackOf(this.factorOf(p, [])))
-    this.alone = Float64Array.from(scene.shared, (c) => this.worth([], c, slacks, Infinity))
+    this.slacks = Float64Array.from(this.placed, (p) => this.slackOf(this.factorOf(p, [])))
+    this.alone = Float64Array.from(scene.shared, (c) => this.firstLook([], c).log)
   }
 
   /** Some groups as a shared set leaves them: those that a link joins are one. */
@@ -79,13 +83,17 @@ export class Ground {
     return [...found].sort((a, b) => a - b)
   }
 
-  /** `deep`: with more than one fault of a group's own beside the shared ones; without these always. */
+  /** `deep`: with more than one fault of a group's own beside the shared ones. */
   factorOf({ of, group }: Placed, set: SharedSet, deep = false): Factor {
     const [first] = of
     const isLinked = group !== this.scene.groups[first!]
     const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
     const key = felt.map((c) => (isLinked ? c.members[0]!.index : c.effects[first!])).join(' ')
-    return group.factor(key, felt.length === 0 ? [] : this.cellsOf(felt), felt.length === 0 || (deep && !isLinked))
+    return group.factor(
+      key,
+      felt.length === 0 ? [] : this.cellsOf(felt),
+      !isLinked && (deep || (felt.length === 0 && group.isDeep)),
+    )
   }
   /** The log of a factor, each fault being worth `oneMore` beside its odds. */
   valueOf({ top, sum }: Factor): number {
@@ -96,13 +104,27 @@ export class Ground {
     }
     return top + Math.log(value)
   }
+  /**
+   * Groups that a set does not touch, and that one fault of their own leaves with slack, are worked out with more of
+   * their own; whether any is now that was not before.
+   */
+  deepen(among: readonly number[], set: SharedSet): boolean {
+    let some = false
+    for (const p of this.groupsUnder(among, set)) {
+      const isTouched = set.some((c) => c.touched.some((g) => p.of.includes(g)))
+      if (isTouched || p.group.isDeep || this.slackOf(this.factorOf(p, [])) < DEEPENED_NATS) continue
+      some = p.group.deepened() || some
+      this.slacks[p.of[0]!] = this.slackOf(this.factorOf(p, []))
+    }
+    return some
+  }
   /** How much better than now a group could fit, beyond what chance leaves in any reading, nats. */
   private slackOf(factor: Factor): number {
     return Math.max(0, factor.ceiling - this.valueOf(factor) - BY_CHANCE_NATS)
   }
-  /** By group: how much better it could fit, beside a set; of groups that are joined all of it at the first. */
-  slacksUnder(among: readonly number[], set: SharedSet): number[] {
-    const slacks: number[] = []
+  /** By group: how much better it could fit, some beside a set; of groups that are joined all of it at the first. */
+  slacksUnder(among: readonly number[], set: SharedSet): Float64Array {
+    const slacks = this.slacks.slice()
     for (const p of this.groupsUnder(among, set))
       p.of.forEach((g, k) => (slacks[g] = k === 0 ? this.slackOf(this.factorOf(p, set)) : 0))
     return slacks
@@ -112,13 +134,15 @@ export class Ground {
    * What one more shared fault is worth beside a set, its odds left out: how much better all readings then fit, nats.
    * At first with what the threads hold most likely; with all that they may hold where that may count. `before`: what
    * it was worth beside fewer: what explained nothing then explains no more now with a thread's own fault beside it.
+   * `below`: how far what the groups that it touches hold beside the set lies below the likeliest, nats.
    */
-  worth(set: SharedSet, more: SharedClass, slacks: readonly number[], before: number): number {
+  worth(set: SharedSet, more: SharedClass, slacks: Float64Array, before: number, below: number): number {
     const first = this.firstLook(set, more)
     const may = more.odds * this.oneMore
-    const alsoLocal = before > NEUTRAL_NATS ? first.best + Math.log(ONE_LOCAL * this.oneMore) : -Infinity
+    const chance = more.touched.reduce((s, g) => s + this.scene.groups[g]!.readings.length, 0) * BY_CHANCE_NATS
+    const alsoLocal = before > NEUTRAL_NATS ? first.best - chance + Math.log(ONE_LOCAL * this.oneMore) : -Infinity
     const hope = Math.max(first.log, alsoLocal)
-    const closely = hope > NEUTRAL_NATS && may * Math.exp(hope) > CLOSELY && this.couldCount(more, slacks)
+    const closely = hope > NEUTRAL_NATS && may * Math.exp(hope - below) > CLOSELY && this.couldCount(more, slacks)
     return closely ? this.closeLook(set, more) : first.log
   }
   /** Whether a shared fault that is worth so much, nats, is one of a set of its own. */
@@ -126,7 +150,7 @@ export class Ground {
     return worth > NEUTRAL_NATS && odds * Math.exp(worth) * this.oneMore > STRONG
   }
   /** Whether a shared fault could be worth anything, if all readings that it touches fitted as well as they can. */
-  couldCount({ odds, touched }: SharedClass, slacks: readonly number[]): boolean {
+  couldCount({ odds, touched }: SharedClass, slacks: Float64Array): boolean {
     const most = touched.reduce((s, g) => s + slacks[g]!, SHARPER_NATS)
     return odds * this.oneMore * Math.exp(most) > AT_ALL
   }

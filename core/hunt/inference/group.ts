@@ -5,6 +5,7 @@ import type { CellClass, Model } from './classes'
 import { distinctByPart, distinctOdds } from './distinct'
 import type { Fit } from './likelihood'
 import { addTo, constant, orOneMore, times, withoutOne, zero, type Polynomial } from './polynomial'
+import { reachesOf, roomFor, roomOf, type Reach, type Room } from './room'
 import { gainOf, linkedUnits, SHARPER_NATS, unitsOf, type Unit } from './units'
 
 /** Some faults of a group together, one cell for all of each class, with the log of what all such sets hold. */
@@ -118,6 +119,15 @@ export class Group {
   /** What one more shared fault is worth to the readings here beside others, by how all of them show. */
   readonly quick = new Map<string, Fit>()
 
+  /** Whether more than one fault of its own is looked at where no shared one shows. */
+  isDeep = false
+  /** Always so from now on. */
+  deepened(): true {
+    this.isDeep = true
+    this.quick.clear()
+    return true
+  }
+
   private classOf: Int32Array | null = null
   /** What a cell of this group is worth by itself, where no shared fault is; nothing for another group's. */
   private aloneOf(cell: FaultHypothesis): number {
@@ -145,13 +155,12 @@ export class Group {
     const gain = (own: readonly FaultHypothesis[], least = -Infinity) =>
       gainOf(model, this.units, [...own, ...shared], least)
     const none = gain([])
-    /** How much better than without any fault of its own the group could fit. */
-    const slack = none.best - none.log + SHARPER_NATS
+    const left = roomOf(model, this.units, shared)
     const counts = Math.log(this.linked.length > 0 ? COUNTS_LINKED : COUNTS)
     // A fault that cannot matter is worth what it is where no shared one is, but explains nothing any more.
     const singles = classes.map((c, k): Fit => {
       if (shared.length === 0) return { log: this.alone[k]!, best: none.best }
-      return Math.log(c.odds * ONE_MORE) + slack < counts
+      return Math.log(c.odds * ONE_MORE) + this.roomFor(left, k) < counts
         ? { log: none.log + Math.min(0, this.alone[k]!), best: -Infinity }
         : gain([c.members[0]!], none.log + counts - Math.log(c.odds * ONE_MORE))
     })
@@ -173,9 +182,9 @@ export class Group {
       const logOdds = Math.log(odds)
       entries.push({ cells: [members[0]!], classes: [c], log: singles[k]!.log + logOdds, odds: logOdds })
     })
-    const pairs = deep ? this.addPairs({ none, singles, top, sum, gain, count, counts }) : []
+    const pairs = deep ? this.addPairs({ singles, top, sum, gain, count, counts }, shared) : []
     entries.push(...pairs.map((p) => p.entry))
-    this.addTriples(pairs, gain, top, sum, count)
+    this.addTriples(pairs, { gain, top, sum, count }, shared)
     const least = Math.log((sum[0] + ONE_MORE * sum[1]!) * Math.exp(counts)) + top
     const kept = entries.filter((e) => e.log > least).sort((a, b) => b.log - a.log)
     const leading = leadingOf(kept, entries[0]!)
@@ -184,34 +193,51 @@ export class Group {
   }
 
   /** Two faults of the group together, where they may hold so much of what all hold. */
-  private addPairs({ none, singles, top, sum, gain, count, counts }: Adding): Pair[] {
+  private addPairs({ singles, top, sum, gain, count, counts }: Adding, shared: readonly FaultHypothesis[]): Pair[] {
     const { classes, model } = this
-    const least = Math.log(sum[0]! + ONE_MORE * sum[1]!) + counts + top
+    const least = Math.log(sum[0]! + ONE_MORE * sum[1]!) + counts + top - 2 * Math.log(ONE_MORE)
     const found: Pair[] = []
-    // Two explain no more than everything.
-    const most = singles.reduce((m, s) => Math.max(m, s.best), none.best) + SHARPER_NATS + 2 * Math.log(ONE_MORE)
-    for (let i = 0; i < classes.length; i++)
-      for (let j = i; j < classes.length; j++) {
+    const logOdds = classes.map((c) => Math.log(c.odds))
+    const most = logOdds.reduce((m, o) => Math.max(m, o), -Infinity)
+    // Those that could matter beside the likeliest other, if both together explained everything.
+    const may = classes.flatMap((_, k) =>
+      logOdds[k]! + most + Math.max(singles[k]!.log, singles[k]!.best) + SHARPER_NATS < least ? [] : [k],
+    )
+    const rooms = may.map((k) => roomOf(model, this.units, [classes[k]!.members[0]!, ...shared]))
+    may.forEach((i, m) => {
+      for (let n = m; n < may.length; n++) {
+        const j = may[n]!
         const [a, b] = [classes[i]!, classes[j]!]
-        if (Math.log(a.odds * b.odds) + most < least) continue
+        // The second explains no more than what the first leaves where it shows.
+        const hope = Math.min(
+          singles[i]!.log + this.roomFor(rooms[m]!, j),
+          singles[j]!.log + this.roomFor(rooms[n]!, i),
+        )
+        if (logOdds[i]! + logOdds[j]! + hope < least) continue
         const other =
-          i === j ? a.members.find((m) => model.partOf[m.fault] !== model.partOf[a.members[0]!.fault]) : b.members[0]!
+          i === j ? a.members.find((c) => model.partOf[c.fault] !== model.partOf[a.members[0]!.fault]) : b.members[0]!
         if (!other) continue
         const odds = distinctOdds([a, b])
         if (odds <= 0) continue
-        const { log } = gain([a.members[0]!, other], least - Math.log(odds) - 2 * Math.log(ONE_MORE))
+        const { log } = gain([a.members[0]!, other], least - Math.log(odds))
         const w = Math.exp(log - top)
         sum[2]! += odds * w
         for (const [part, o] of distinctByPart([a, b])) count(part, 2, o * w)
-        const logOdds = Math.log(odds)
         found.push({
           pair: [i, j],
           w: odds * w,
-          entry: { cells: [a.members[0]!, other], classes: [a, b], log: log + logOdds, odds: logOdds },
+          entry: { cells: [a.members[0]!, other], classes: [a, b], log: log + Math.log(odds), odds: Math.log(odds) },
         })
       }
+    })
     return found
   }
+  /** How much better a class could make the readings fit than what leaves this room, nats. */
+  private roomFor(room: Room, k: number): number {
+    this.reaches ??= reachesOf(this.model, this.units, this.classes)
+    return roomFor(room, this.reaches[k]!)
+  }
+  private reaches: readonly Reach[] | null = null
 
   /** The same with the faults that no reading shows: beside one that shows at any other part, beside more at any. */
   private withUnfelt(felt: Polynomial, byPart: ReadonlyMap<number, Polynomial>): Pick<Factor, 'sum' | 'byPart'> {
@@ -248,19 +274,16 @@ export class Group {
   /** Sets of three that grow out of the pairs that lead. */
   private addTriples(
     pairs: readonly Pair[],
-    gain: Adding['gain'],
-    top: number,
-    sum: Polynomial,
-    count: Adding['count'],
+    { gain, top, sum, count }: Pick<Adding, 'gain' | 'top' | 'sum' | 'count'>,
+    shared: readonly FaultHypothesis[],
   ): void {
     const whole = sum[0]! + ONE_MORE * sum[1]! + ONE_MORE ** 2 * sum[2]!
     const seen = new Set<string>()
     for (const { pair, w, entry } of pairs) {
       if (ONE_MORE ** 2 * w < LEADS * whole) continue
-      const { log, best } = gain(entry.cells)
-      const room = best - log + SHARPER_NATS + Math.log(ONE_MORE)
+      const left = roomOf(this.model, this.units, [...entry.cells, ...shared])
       this.classes.forEach((c, k) => {
-        if (Math.log(c.odds) + room < Math.log(COUNTS / LEADS)) return
+        if (Math.log(c.odds * ONE_MORE) + this.roomFor(left, k) < Math.log(COUNTS / LEADS)) return
         const key = [...pair, k].sort((a, b) => a - b).join()
         if (pair.includes(k) || seen.has(key)) return
         seen.add(key)
@@ -283,7 +306,6 @@ interface Pair {
 }
 /** A sum under way. */
 interface Adding {
-  readonly none: Fit
   readonly singles: readonly Fit[]
   readonly top: number
   readonly sum: Polynomial

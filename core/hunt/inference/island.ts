@@ -60,15 +60,17 @@ export function islandsOf(ground: Ground, weights: Polynomial): readonly Island[
 interface Branch {
   readonly set: SharedSet
   readonly left: ReadonlySet<number>
-  /** By shared fault: what it was worth beside the set without its last one. */
-  readonly before: Float64Array
+  /** By shared fault: what it was worth beside the set without its last one; null where there is none. */
+  readonly before: Float64Array | null
   readonly log: number
 }
 
 /** All sets of an island; or groups outside of it that a strong shared fault touches. */
-type Found =
-  | { readonly kind: 'cases'; readonly cases: readonly Case[] }
-  | { readonly kind: 'reaches'; readonly groups: readonly number[] }
+type Found = { readonly kind: 'cases'; readonly cases: readonly Case[] } | Reaches
+interface Reaches {
+  readonly kind: 'reaches'
+  readonly groups: readonly number[]
+}
 
 /**
  * Sets of an island's shared faults as a tree: a set has one branch for every other that is strong beside it, without
@@ -76,8 +78,11 @@ type Found =
  */
 class Search {
   private readonly found: Case[] = []
-  /** The most that any set holds about. */
+  /** The most that any set holds about; and any that the tree has come to: what leads on to the best lies below it. */
   private best = -Infinity
+  private reached = -Infinity
+  /** The same by group: of groups that are joined, and of a shared fault's odds, each an even share. */
+  private bestByGroup = new Float64Array(0)
   private readonly inside: ReadonlySet<number>
   private readonly own: readonly SharedClass[]
 
@@ -92,12 +97,13 @@ class Search {
 
   /** The likeliest sets first: their branches are held against the best of all. */
   run(): Found {
-    const all = new Set(this.own.map((c) => c.index))
-    const open: Branch[] = [{ set: [], left: all, before: this.ground.alone, log: Infinity }]
+    const root: Branch = { set: [], left: new Set(this.own.map((c) => c.index)), before: null, log: Infinity }
+    while (this.ground.deepen(this.groups, this.dive(root))) this.best = -Infinity
+    const open = [root]
     while (open.length > 0 && this.found.length < MOST_SETS) {
       const at = open.reduce((m, b, k) => (b.log > open[m]!.log ? k : m), 0)
       const [next] = open.splice(at, 1) as [Branch]
-      if (next.log < this.best - LOOKED_AT_NATS) break
+      if (next.log < this.reached - LOOKED_AT_NATS) break
       const branches = this.visit(next)
       if (branches.kind === 'reaches') return branches
       open.push(...branches.list)
@@ -111,65 +117,97 @@ class Search {
     return { kind: 'cases', cases }
   }
 
-  private visit({
-    set,
-    left,
-    before,
-  }: Branch): { readonly kind: 'branches'; readonly list: readonly Branch[] } | (Found & { kind: 'reaches' }) {
-    const { own, ground } = this
-    const parts = new Set(set.flatMap((c) => [...c.parts.keys()]))
-    const now = set.length === 0 ? before : this.worths(set, left, before, parts)
-    const weight = (c: SharedClass) => c.odds * Math.exp(now[c.index]!) * ground.oneMore
-    const may = own.filter((c) => left.has(c.index) && !isTaken(c, parts))
-    const isStrong = (c: SharedClass) => ground.isStrong(c, now[c.index]!)
-    const strong = set.length < MOST_SHARED ? may.filter(isStrong).sort((a, b) => weight(b) - weight(a)) : []
+  /**
+   * About what the likeliest set holds: one shared fault after the other, the likeliest at a first look, so that no
+   * close look is spent on what could not come near it.
+   */
+  private dive(from: Branch): SharedSet {
+    let best: SharedSet = from.set
+    for (let at = from; ;) {
+      const parts = partsOf(at.set)
+      const now = this.worths(at, parts, null)
+      const { value } = this.holds(this.caseOf(at.set, NOTHING_BESIDE))
+      if (value === this.best) best = at.set
+      const [first] = this.strongOf(at, parts, now)
+      if (!first || value < this.best - LOOKED_AT_NATS) return best
+      const left = new Set(at.left)
+      left.delete(first.index)
+      at = { set: [...at.set, first], left, before: now, log: value }
+    }
+  }
+  /** About what a set holds, in all and by group; the most of all is kept. */
+  private holds(c: Case): { readonly value: number; readonly byGroup: Float64Array } {
+    const { ground } = this
+    const byGroup = new Float64Array(ground.scene.groups.length)
+    const spread = (groups: readonly number[], log: number) =>
+      groups.forEach((g) => (byGroup[g]! += log / groups.length))
+    ground.groupsUnder(this.groups, c.set).forEach((p, k) => spread(p.of, ground.valueOf(c.factors[k]!)))
+    for (const s of c.set) spread(s.touched, Math.log(s.odds * ground.oneMore))
+    const value = this.valueOf(c)
+    if (value > this.best) [this.best, this.bestByGroup] = [value, byGroup]
+    return { value, byGroup }
+  }
+  /** Shared faults that make a set of their own with this one, the likeliest first. */
+  private strongOf({ set, left }: Branch, parts: ReadonlySet<number>, now: Float64Array): SharedClass[] {
+    if (set.length >= MOST_SHARED) return []
+    return this.own
+      .filter((c) => left.has(c.index) && !isTaken(c, parts) && this.ground.isStrong(c, now[c.index]!))
+      .sort((a, b) => this.weightOf(b, now) - this.weightOf(a, now))
+  }
+  private weightOf(c: SharedClass, now: Float64Array): number {
+    return c.odds * Math.exp(now[c.index]!) * this.ground.oneMore
+  }
+
+  private visit(at: Branch): { readonly kind: 'branches'; readonly list: readonly Branch[] } | Reaches {
+    const { set, left } = at
+    const parts = partsOf(set)
+    const { byGroup } = this.holds(this.caseOf(set, NOTHING_BESIDE))
+    const now = this.worths(at, parts, byGroup)
+    const strong = this.strongOf(at, parts, now)
     const outside = strong.flatMap((c) => c.touched.filter((g) => !this.inside.has(g)))
     if (outside.length > 0) return { kind: 'reaches', groups: outside }
     const strongly = new Set(strong)
-    const here = this.caseOf(
-      set,
-      this.besideOf(
-        may.filter((c) => !strongly.has(c)),
-        now,
-        parts,
-      ),
-    )
+    const weak = this.own.filter((c) => left.has(c.index) && !isTaken(c, parts) && !strongly.has(c))
+    const here = this.caseOf(set, this.besideOf(weak, now, parts))
     this.found.push(here)
-    const value = this.valueOf(here)
-    this.best = Math.max(this.best, value)
+    const { value } = this.holds(here)
+    this.reached = Math.max(this.reached, value)
     const rest = new Set(left)
     return {
       kind: 'branches',
       list: strong.flatMap((c): Branch[] => {
         rest.delete(c.index)
         // What a branch holds: itself once more, each of its kind being worth about so much.
-        const held = value + Math.log(weight(c))
-        return held < this.best - LOOKED_AT_NATS
+        const held = value + Math.log(this.weightOf(c, now))
+        return held < this.reached - LOOKED_AT_NATS
           ? []
           : [{ set: [...set, c], left: new Set(rest), before: now, log: held }]
       }),
     }
   }
 
-  /** What each shared fault is worth beside a set: as before its last one, but where that shows in the same readings. */
+  /**
+   * What each shared fault is worth beside a set: as before its last one, but where that shows in the same readings.
+   * `byGroup`: what the set holds by group; no close look is taken where it is null.
+   */
   private worths(
-    set: SharedSet,
-    left: ReadonlySet<number>,
-    before: Float64Array,
+    { set, left, before }: Branch,
     parts: ReadonlySet<number>,
+    byGroup: Float64Array | null,
   ): Float64Array {
     const { ground } = this
-    const changed = new Set(ground.closed(set.at(-1)!.touched, set))
+    const last = set.at(-1)
+    const changed = last && new Set(ground.closed(last.touched, set))
     const slacks = ground.slacksUnder(this.groups, set)
-    const now = before.slice()
+    const now = (before ?? ground.alone).slice()
     for (const c of this.own) {
-      if (!left.has(c.index) || isTaken(c, parts) || !c.touched.some((g) => changed.has(g))) continue
-      const known = c.touched.every((g) => slacks[g] !== undefined)
+      if (!left.has(c.index) || isTaken(c, parts) || (changed && !c.touched.some((g) => changed.has(g)))) continue
+      const was = before ? before[c.index]! : Infinity
+      const below = () =>
+        byGroup ? ground.closed(c.touched, set).reduce((s, g) => s + this.bestByGroup[g]! - byGroup[g]!, 0) : Infinity
+      if (ground.couldCount(c, slacks)) now[c.index] = ground.worth(set, c, slacks, was, Math.max(0, below()))
       // One that could explain next to nothing more explains nothing.
-      now[c.index] =
-        known && ground.couldCount(c, slacks)
-          ? ground.worth(set, c, slacks, before[c.index]!)
-          : Math.min(0, before[c.index]!)
+      else if (before) now[c.index] = Math.min(0, was)
     }
     return now
   }
@@ -210,6 +248,10 @@ class Search {
     return { parts, entries, sum: [...parts.values()].reduce(orOneMore, constant(1)) }
   }
 }
+
+const NOTHING_BESIDE: Beside = { parts: new Map(), entries: [], sum: constant(1) }
+
+const partsOf = (set: SharedSet): ReadonlySet<number> => new Set(set.flatMap((c) => [...c.parts.keys()]))
 
 /** Whether all that a class stands for are parts that are at fault already. */
 const isTaken = ({ parts }: SharedClass, used: ReadonlySet<number>): boolean =>

@@ -8,7 +8,7 @@ import { QUIET, USUAL_ODDS } from '../odds'
 import { predictorOf, type Prediction } from '../predict'
 import { catalogueOf, type Catalogue, type Fault, type FaultHypothesis } from '../variants'
 import { countWeights } from './count'
-import type { Model } from './classes'
+import { showsOf, type Model } from './classes'
 import { logOf } from './units'
 import { constant, orOneMore } from './polynomial'
 import { SumPosterior } from './posterior'
@@ -142,6 +142,7 @@ test('on small properties every part is believed as by adding up all sets of at 
       odds: Float64Array.from(catalogue.variants, (v) => (catalogue.faults[v.fault]!.prior / whole) * v.share),
       partOf: Int32Array.from(catalogue.faults, (f) => numbers.get(f.key)!),
       supply_V: { read: null, nominal: 27 },
+      shows: showsOf({ catalogue, predictor, coils: () => COIL }),
     }
     const truth = catalogue.variants.slice(0, -UNREAD).filter(() => random() < 0.12)
     const readings = testsOf(context, random).flatMap((test): Observation[] => {

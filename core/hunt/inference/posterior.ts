@@ -53,7 +53,7 @@ export class SumPosterior {
 
   beliefs(): Beliefs {
     const model = this.model()
-    const scene = sceneOf(this.context, model, this.shows, this.owners, this.stock, this.taken)
+    const scene = sceneOf(this.context, model, this.owners, this.stock, this.taken)
     const weights = weightsOf(model, this.count)
     const ground = new Ground(scene, oneMoreOf(weights), this.stock)
     const held = believedIn(scene, islandsOf(ground, weights), weights)
@@ -94,6 +94,7 @@ export class SumPosterior {
       odds: Float64Array.from(catalogue.variants, (v) => (catalogue.faults[v.fault]!.prior / whole) * v.share),
       partOf: Int32Array.from(catalogue.faults, (f) => numbers.get(f.key)!),
       supply_V: { read: this.supply_V, nominal: this.nominal_V },
+      shows: this.shows,
     }
   }
 }

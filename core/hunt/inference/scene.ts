@@ -2,7 +2,7 @@ import { DisjointSets, type TerminalId } from '../../site'
 import type { Observation } from '../beliefs'
 import type { HuntContext } from '../context'
 import type { Fault, FaultHypothesis } from '../variants'
-import { byFault, partitionOf, type CellClass, type Model, type Shows } from './classes'
+import { byFault, partitionOf, type CellClass, type Model } from './classes'
 import type { Group } from './group'
 import { threadsOf } from './scope'
 import type { GroupStock } from './stock'
@@ -36,7 +36,6 @@ export interface Scene {
 export function sceneOf(
   context: HuntContext,
   model: Model,
-  showsIn: Shows,
   owners: readonly (TerminalId | null)[],
   stock: GroupStock,
   readings: readonly Observation[],
@@ -49,7 +48,7 @@ export function sceneOf(
   })
   const { classes, shows } = partitionOf(
     model,
-    lists.flat().map(({ test }) => showsIn(test)),
+    lists.flat().map(({ test }) => model.shows(test)),
     (fault) => (links[fault]!.length > 0 ? `${catalogue.faults[fault]!.cause} ${links[fault]!.join()}` : ''),
   )
   const groupAt = lists.flatMap((list, group) => list.map((_, place) => ({ group, place })))

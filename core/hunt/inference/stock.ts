@@ -43,7 +43,7 @@ export class GroupStock {
 
   /** What one more shared fault is worth to groups that it leads to each other: worked out once for these faults. */
   worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: () => Fit): Fit {
-    const key = `${groups.map((g) => this.numbers.get(g)).join()} ${shared.map((v) => v.index).join()}`
+    const key = `${groups.map((g) => `${this.numbers.get(g)}${g.isDeep ? 'd' : ''}`).join()} ${shared.map((v) => v.index).join()}`
     const fit = this.worths.get(key) ?? make()
     this.worths.set(key, fit)
     return fit
