@@ -14,8 +14,8 @@ const NEUTRAL_NATS = 0.5
 const STRONG = 0.02
 /** What a reading that fits as well as chance lets it lies below the best fit, nats. */
 const BY_CHANCE_NATS = 0.5
-/** A group that one fault of its own leaves with so much slack is looked at for more, nats. */
-const DEEPENED_NATS = 2
+/** What may come as near as this to the likeliest set with two faults of one thread is worked out with them, nats. */
+export const DEEPLY_NATS = 5
 /** About the odds of the one fault of a thread that would explain what a shared one leaves. */
 const ONE_LOCAL = 0.003
 
@@ -105,18 +105,24 @@ export class Ground {
     return top + Math.log(value)
   }
   /**
-   * Groups that a set does not touch, and that one fault of their own leaves with slack, are worked out with more of
-   * their own; whether any is now that was not before.
+   * Groups that could come near what they hold in the likeliest set, `best` by group, with more than one fault of their
+   * own and no shared one, are worked out so; whether any is now that was not before.
    */
-  deepen(among: readonly number[], set: SharedSet): boolean {
+  deepen(among: readonly number[], best: Float64Array): boolean {
     let some = false
-    for (const p of this.groupsUnder(among, set)) {
-      const isTouched = set.some((c) => c.touched.some((g) => p.of.includes(g)))
-      if (isTouched || p.group.isDeep || this.slackOf(this.factorOf(p, [])) < DEEPENED_NATS) continue
+    for (const g of among) {
+      const p = this.placed[g]!
+      if (p.group.isDeep) continue
+      const factor = this.factorOf(p, [])
+      if (this.valueOf(factor) + this.roomIn(factor) < best[g]! - DEEPLY_NATS) continue
       some = p.group.deepened() || some
-      this.slacks[p.of[0]!] = this.slackOf(this.factorOf(p, []))
+      this.slacks[g] = this.slackOf(this.factorOf(p, []))
     }
     return some
+  }
+  /** How much more a group could hold with one more fault of its own, nats. */
+  roomIn(factor: Factor): number {
+    return Math.max(0, this.slackOf(factor) + Math.log(ONE_LOCAL * this.oneMore))
   }
   /** How much better than now a group could fit, beyond what chance leaves in any reading, nats. */
   private slackOf(factor: Factor): number {

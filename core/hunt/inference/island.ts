@@ -1,14 +1,12 @@
 import { DisjointSets } from '../../site'
 import { distinctOdds } from './distinct'
 import type { Entry, Factor } from './group'
-import type { Ground, SharedSet } from './ground'
+import { DEEPLY_NATS, type Ground, type SharedSet } from './ground'
 import { addTo, constant, dot, orOneMore, times, zero, type Polynomial } from './polynomial'
 import type { SharedClass } from './scene'
 
 /** Sets of shared faults are looked at as far as this below the best, nats. */
 const LOOKED_AT_NATS = 10
-/** Of sets as far as this below the best, two faults of one thread beside them are worked out too, nats. */
-const DEEPLY_NATS = 5
 const [MOST_SHARED, MOST_SETS] = [6, 400]
 
 /** A set of shared faults, what the groups hold beside it, and the shared faults that may be there besides. */
@@ -98,7 +96,10 @@ class Search {
   /** The likeliest sets first: their branches are held against the best of all. */
   run(): Found {
     const root: Branch = { set: [], left: new Set(this.own.map((c) => c.index)), before: null, log: Infinity }
-    while (this.ground.deepen(this.groups, this.dive(root))) this.best = -Infinity
+    do {
+      this.best = -Infinity
+      this.dive(root)
+    } while (this.ground.deepen(this.groups, this.bestByGroup))
     const open = [root]
     while (open.length > 0 && this.found.length < MOST_SETS) {
       const at = open.reduce((m, b, k) => (b.log > open[m]!.log ? k : m), 0)
@@ -112,7 +113,8 @@ class Search {
     const cases = this.found.flatMap((c) => {
       const log = logOfCase(c, this.weights)
       if (log < best - LOOKED_AT_NATS) return []
-      return [log > best - DEEPLY_NATS ? this.caseOf(c.set, c.beside, true) : c]
+      const room = c.factors.reduce((sum, f) => sum + this.ground.roomIn(f), 0)
+      return [log + room > best - DEEPLY_NATS ? this.caseOf(c.set, c.beside, true) : c]
     })
     return { kind: 'cases', cases }
   }
@@ -121,15 +123,13 @@ class Search {
    * About what the likeliest set holds: one shared fault after the other, the likeliest at a first look, so that no
    * close look is spent on what could not come near it.
    */
-  private dive(from: Branch): SharedSet {
-    let best: SharedSet = from.set
+  private dive(from: Branch): void {
     for (let at = from; ;) {
       const parts = partsOf(at.set)
       const now = this.worths(at, parts, null)
       const { value } = this.holds(this.caseOf(at.set, NOTHING_BESIDE))
-      if (value === this.best) best = at.set
       const [first] = this.strongOf(at, parts, now)
-      if (!first || value < this.best - LOOKED_AT_NATS) return best
+      if (!first || value < this.best - LOOKED_AT_NATS) return
       const left = new Set(at.left)
       left.delete(first.index)
       at = { set: [...at.set, first], left, before: now, log: value }
