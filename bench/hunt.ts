@@ -13,7 +13,6 @@ import { A, caseOf, KINDS, METER, sweepTests, type Case } from './hunt/draw'
 import type { Ask, Said } from './hunt/engine'
 import { expected, gameOf, greedy, optimum, ours as oursIn } from './hunt/optimum'
 import { outward, type Ended } from './hunt/outward'
-import { pruningHeld } from './hunt/pruning'
 import { rescore } from './hunt/rescore'
 
 // Diagnosis: made-up properties with faults in them, answered by the stand-in's plain solver; the engine in processes
@@ -38,8 +37,6 @@ const odds = oddsBasis.parse({
   ),
 })
 const verbose = process.argv.includes('--verbose')
-/** Any number of faults summed up, instead of none, one or two. */
-const sums = process.argv.includes('--sums')
 
 /** The engine as one bundled file: as fast as it runs in a browser. */
 const engineFile = join(mkdtempSync(join(tmpdir(), 'hunt-')), 'engine.mjs')
@@ -141,7 +138,7 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
     site: c.site,
     known: c.known,
     symptoms: symptoms(),
-    options: { odds, sums },
+    options: { odds },
   })
   out.size = said.size
   out.first_s = said.next_s
@@ -367,7 +364,7 @@ const result = {
   largest,
   cases_s,
   total_s: (performance.now() - start) / 1000,
-  ...(small > 0 && { ...smallCases(small), pruningHeld: pruningHeld(seed, 6) }),
+  ...(small > 0 && smallCases(small)),
   rescoreRatio: rescored.ratio,
   rescore_us: rescored.ours_us,
   refactor_us: rescored.reference_us,

@@ -44,13 +44,13 @@ export function gameOf(c: Case): Game | null {
   const hunt = huntOf(c.site, A, {
     meter: METER,
     known: c.known,
-    odds: oddsBasis.parse({ count: { none: 0, one: 1, two: 0 } }),
+    odds: oddsBasis.parse({ count: [0, 1] }),
   })!
   const field = c.field(c.faults)
   for (const t of Object.values(c.site.stations).map((s): TerminalId => s.terminal))
     hunt.take({ test: waterTest(t), value: field.answer(waterTest(t), METER) })
   const byFault = new Map<number, Explanation>()
-  for (const e of hunt.beliefs().explanations)
+  for (const e of hunt.beliefs().islands.flat())
     for (const v of e.faults) {
       const known = byFault.get(v.fault)
       byFault.set(v.fault, known ? { ...known, p: known.p + e.p } : e)

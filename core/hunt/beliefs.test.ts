@@ -1,7 +1,8 @@
 import { randomSite, seeded } from '../../tests/random-site'
 import { COMMON_METER, type FieldTest, type ReadingValue } from '../record'
 import type { ControllerId, TerminalId } from '../site'
-import { Posterior, type Observation } from './beliefs'
+import type { Observation } from './beliefs'
+import { Posterior } from './inference'
 import { blurAt, predictorOf, type Prediction } from './predict'
 import { huntContextOf } from './context'
 import { QUIET, USUAL_ODDS } from './odds'
@@ -16,7 +17,7 @@ const ohms = (t: TerminalId, to: TerminalId = context.common): FieldTest => ({ k
 const earth = (t: TerminalId): FieldTest => ({ kind: 'ohms', from: at(t), to: { kind: 'earth', place: 'A' as never } })
 const COIL = { mean: 0, sd: 0.035 }
 const posterior = (readings: readonly Observation[]) => {
-  const w = new Posterior(catalogue, predictor, () => COIL, 27, USUAL_ODDS.count)
+  const w = new Posterior(context, catalogue, predictor, () => COIL, 27, USUAL_ODDS.count)
   for (const r of readings) w.add(r)
   return w
 }
@@ -108,7 +109,8 @@ test('one leak that is read from many places stays one leak: no pair of leaks is
     test: earth(t),
     value: { kind: 'ohm', ohm: size + (t === context.common ? 0 : 33) + 6 * Math.sin(i) },
   }))
-  const { explanations, parts } = posterior(readings).beliefs()
+  const { islands, parts } = posterior(readings).beliefs()
+  const explanations = islands.flat()
   // Something else may be wrong besides, that nothing was read of yet; but it is one leak.
   const leaks = (n: number) =>
     explanations

@@ -1,5 +1,5 @@
 import type { Beliefs, Explanation, Observation } from './beliefs'
-import type { Weighing } from './weighing'
+import type { Posterior } from './inference'
 import type { Catalogue } from './variants'
 
 /**
@@ -7,7 +7,7 @@ import type { Catalogue } from './variants'
  * does.
  */
 export function strongestEvidence(
-  posterior: Weighing,
+  posterior: Posterior,
   beliefs: Beliefs,
   catalogue: Catalogue,
 ): { readonly key: string; readonly reading: Observation; readonly nats: number } | null {

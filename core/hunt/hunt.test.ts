@@ -3,12 +3,11 @@ import type { Fault as Edit } from '../circuit'
 import { predict, sceneOf, sceneWith } from '../expect'
 import { COMMON_METER, type FieldTest, type OhmsTest } from '../record'
 import { Draft, terminalEnd, type ControllerId, type End, type PlaceId, type Site } from '../site'
-import { Posterior, type Beliefs, type Explanation, type Observation } from './beliefs'
+import type { Explanation } from './beliefs'
 import { predictorOf } from './predict'
 import { huntContextOf } from './context'
 import { huntOf } from './hunt'
 import { circumstances, oddsBasis, QUIET, USUAL_ODDS } from './odds'
-import { EVERYTHING, USUAL_PRUNING } from './pair-bounds'
 import { catalogueOf, conductorRunsOf } from './variants'
 import { placesOf } from './where'
 
@@ -105,42 +104,6 @@ test('what a test would show under a fault is what the record’s own prediction
   expect(compared).toBeGreaterThan(400)
 })
 
-test('pairs by products, bounds and cells that stand for others hold 99.9 % of the belief of weighing every pair outright', () => {
-  const site = small()
-  const context = huntContextOf(site, A)!
-  const whole = catalogueOf(context, USUAL_ODDS, QUIET, null)
-  const predictor = predictorOf(context, whole, COMMON_METER)
-  const told: Observation[][] = [
-    [
-      { test: ohms('1'), value: { kind: 'open' } },
-      { test: ohms('2'), value: { kind: 'ohm', ohm: 22.4 } },
-    ],
-    [
-      { test: ohms('1'), value: { kind: 'ohm', ohm: 48 } },
-      { test: ohms('2'), value: { kind: 'ohm', ohm: 47.1 } },
-      { test: ohms('1', '2'), value: { kind: 'ohm', ohm: 70.2 } },
-    ],
-    [
-      { test: { kind: 'water', at: at('1') }, value: { kind: 'waters', valves: [] } },
-      { test: { kind: 'water', at: at('2') }, value: { kind: 'waters', valves: [] } },
-      { test: { kind: 'volts', at: at('1') }, value: { kind: 'volt', volt: 26.8 } },
-    ],
-  ]
-  for (const readings of told) {
-    const [usual, outright] = [USUAL_PRUNING, EVERYTHING].map((pruning) => {
-      const posterior = new Posterior(whole, predictor, () => ({ mean: 0, sd: 0.035 }), 27, USUAL_ODDS.count, pruning)
-      for (const r of readings.slice(0, -1)) {
-        posterior.add(r)
-        if (pruning !== EVERYTHING) posterior.beliefs()
-      } // what led after each goes into the next
-      posterior.add(readings.at(-1)!)
-      return posterior.beliefs()
-    }) as [Beliefs, Beliefs]
-    const off = [...outright.parts].map(([key, p]) => Math.abs((usual.parts.get(key) ?? 0) - p))
-    expect(Math.max(...off, Math.abs(usual.nothing - outright.nothing))).toBeLessThan(0.001)
-  }
-})
-
 test('runs go from opening to opening; nothing that hangs on nothing is a suspect', () => {
   const { site } = randomSite(3, { loops: false })
   const context = huntContextOf(site, A)!
@@ -189,8 +152,9 @@ test('what is left after a repair is as likely as it was beside the part before:
   const hunt = huntOf(small(), A, { meter: COMMON_METER })!
   const coil = 'coil V1'
   hunt.take({ test: { kind: 'coil_ohms', device: 'V1' as never }, value: { kind: 'open' } })
-  const { explanations, parts } = hunt.beliefs()
+  const { islands, parts } = hunt.beliefs()
   const named = (e: Explanation) => e.faults.some((v) => hunt.catalogue.faults[v.fault]!.key === coil)
+  const explanations = islands.find((list) => list.some(named))!
   const alone = explanations.filter((e) => e.faults.length === 1 && named(e)).reduce((s, e) => s + e.p, 0)
   expect(parts.get(coil)).toBeGreaterThan(0.9)
   hunt.mended(hunt.part(coil))
@@ -199,7 +163,7 @@ test('what is left after a repair is as likely as it was beside the part before:
 })
 
 test('three things wrong at once, summed up: an open thread, one with ohms too many and a leak are believed together, nothing named yet', () => {
-  const hunt = huntOf(small(), A, { meter: COMMON_METER, sums: true })!
+  const hunt = huntOf(small(), A, { meter: COMMON_METER })!
   hunt.take({ test: ohms('1'), value: { kind: 'open' } })
   hunt.take({ test: ohms('2'), value: { kind: 'ohm', ohm: 71 } })
   const earth = { kind: 'ohms', from: at('C'), to: { kind: 'earth', place: 'A' as PlaceId } } as const

@@ -2,15 +2,13 @@ import { testKey, type FieldTest, type Meter, type Part } from '../record'
 import { getOrThrow, type ControllerId, type DeviceId, type PlaceId, type Site } from '../site'
 import { climateOf, type Climate } from '../circuit'
 import { corrected_ohm } from '../expect'
-import { Posterior, type Beliefs, type Observation } from './beliefs'
-import { SumPosterior } from './inference/posterior'
-import type { Pruning } from './pair-bounds'
-import type { Weighing } from './weighing'
+import type { Beliefs, Observation } from './beliefs'
+import { Posterior } from './inference'
 import { predictorOf, TRUNCATED } from './predict'
 import { huntContextOf, type HuntContext } from './context'
 import { materialOnly } from './material'
 import { nextTest, prospectsOf, type Advice } from './next'
-import { COUNT_ODDS, QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
+import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
 import type { Predictor } from './memoize'
 import { strongestEvidence } from './evidence'
 import {
@@ -62,10 +60,6 @@ export interface HuntOptions {
   readonly today?: string | null
   readonly known?: readonly Known[]
   readonly helper?: boolean
-  /** Sums over any number of faults; else none, one or two are weighed. */
-  readonly sums?: boolean
-  /** How far pairs of faults are worked out; `EVERYTHING` takes long. */
-  readonly pruning?: Pruning
   readonly tools?: { readonly tester: boolean; readonly tracer: boolean; readonly meter: boolean }
   /** Where the crew stands at first; at the cabinet where not said. */
   readonly from?: PlaceId
@@ -111,23 +105,20 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   let readings: Observation[] = []
   const mendedKeys = new Set<string>()
   let repairs = 0
-  let count = odds.count
   let crew = crewAt(options.from ?? getOrThrow(site.controllers, controller).place, options.helper)
   let minutes = 0
-  let posterior: Weighing | null = null
+  let posterior: Posterior | null = null
   let held: Beliefs | null = null
   /** Built when it is asked for: of many readings in a row it is weighed once. */
-  const weighed = (): Weighing => {
+  const weighed = (): Posterior => {
     if (posterior) return posterior
     // What was mended is not at fault again.
     const left: Catalogue = {
       ...catalogue,
       faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)),
     }
-    const { V_open_V } = site.settings
-    posterior = options.sums
-      ? new SumPosterior(context, left, predictor, coils, V_open_V, countAfter(COUNT_ODDS, repairs))
-      : new Posterior(left, predictor, coils, V_open_V, count, options.pruning)
+    const count = countAfter(odds.count, repairs)
+    posterior = new Posterior(context, left, predictor, coils, site.settings.V_open_V, count)
     for (const r of readings) posterior.add(r)
     return posterior
   }
@@ -181,8 +172,6 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       for (const f of faults) mendedKeys.add(f.key)
       repairs++
       readings = readings.filter((r) => !faults.some((f) => predictor.mayAffect(r.test, f)))
-      // One is found: it was alone, or one of two. Either of two may be the one found first, so that counts twice.
-      count = repairs === 1 ? { none: odds.count.one, one: 2 * odds.count.two, two: 0 } : { none: 1, one: 0.02, two: 0 }
       crew = { ...crew, undone: new Set() }
       posterior = null
       held = null

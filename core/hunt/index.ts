@@ -4,7 +4,6 @@ export type { HuntReport, HuntStep, NextReport, OutcomeReport, PartReport } from
 export type { Hunt, HuntOptions, Known, Stand } from './hunt'
 export type { Beliefs, Explanation, Observation } from './beliefs'
 export type { Prediction } from './predict'
-export { EVERYTHING } from './pair-bounds'
 export { afterAnswer, choicesOf, choose } from './next'
 export type { Advice, Answered, Choices, AnswerForecast, Pace } from './next'
 export { CAUSES, circumstances, FAMILIES, oddsBasis, QUIET, USUAL_ODDS } from './odds'

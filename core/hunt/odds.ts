@@ -37,8 +37,8 @@ const times = z.number().min(0.01).max(1000)
  * the reason of each.
  */
 export const oddsBasis = z.strictObject({
-  /** No fault in the wiring, one, two. */
-  count: z.strictObject({ none: share.default(15), one: share.default(60), two: share.default(25) }).prefault({}),
+  /** No fault in the wiring, one, two … eight. */
+  count: z.array(share).min(2).max(9).default([15, 45, 22, 10, 4, 2, 1, 0.6, 0.4]),
   families: z
     .strictObject({
       coil: share.default(25),
@@ -108,8 +108,6 @@ export const oddsBasis = z.strictObject({
   othersWork: times.default(5),
   rodents: times.default(3),
 })
-/** Odds of none, one, two … eight faults, where any number of them is summed up. */
-export const COUNT_ODDS: readonly number[] = [15, 45, 22, 10, 4, 2, 1, 0.6, 0.4]
 export type OddsBasis = z.infer<typeof oddsBasis>
 export const USUAL_ODDS: OddsBasis = oddsBasis.parse({})
 

@@ -22,13 +22,6 @@ const MISSEEN = 1e-4
 /** What a sound conductor's insulation shows: below a megohm once in so many. */
 const WEAK_INSULATION = 0.02
 
-/** A reading in ohms with what was foreseen of it: to be weighed together with the others of its coils. */
-export interface Weighed {
-  readonly ohm: number
-  readonly seen: Extract<Prediction, { kind: 'ohms' }>
-  readonly offset: number
-}
-
 /**
  * Log-likelihood of a reading that stands alone, or the reading in ohms that must be weighed with others and the log
  * so far.
@@ -110,107 +103,6 @@ export function weighAlone(
 }
 
 const clamped = (p: number, least = SLIP): number => Math.min(1 - least, Math.max(least, p))
-
-/**
- * Log-likelihood of readings in ohms that share coils and the figures of one hypothesis, all of them normal: a coil
- * deviates alike in every reading it is part of, and a fault has one severity. Readings linked by a coil are taken
- * together by their covariance (Cholesky); the figures, which all groups share, are integrated out afterwards.
- */
-export function weighTogether(readings: readonly Weighed[], coils: CoilPriors): number {
-  const figures = readings.reduce((most, r) => Math.max(most, r.offset + r.seen.figures.length), 0)
-  const [a, b] = [new Float64Array(figures * figures), new Float64Array(figures)]
-  let log = 0
-  for (const group of groupsOf(readings)) {
-    const n = group.length
-    const cov = Array.from({ length: n }, () => new Float64Array(n))
-    const rows: Float64Array[] = [new Float64Array(n), ...Array.from({ length: figures }, () => new Float64Array(n))]
-    group.forEach((r, i) => {
-      cov[i]![i]! += blurAt(r.seen, r.ohm) ** 2
-      rows[0]![i] = r.ohm - r.seen.mean
-      for (const [d, s] of r.seen.coils) {
-        const prior = coils(d)
-        rows[0]![i]! -= s * prior.mean
-        for (let j = 0; j <= i; j++)
-          for (const [e, t] of group[j]!.seen.coils)
-            if (e === d) {
-              cov[i]![j]! += s * t * prior.sd ** 2
-              if (i !== j) cov[j]![i]! += s * t * prior.sd ** 2
-            }
-      }
-      r.seen.figures.forEach((g, k) => {
-        rows[1 + r.offset + k]![i] = g
-      })
-    })
-    // L·Lᵀ, and the rows taken forward: products are then plain dot products.
-    let determinant = 0
-    for (let i = 0; i < n; i++) {
-      for (let j = 0; j <= i; j++) {
-        let sum = cov[i]![j]!
-        for (let k = 0; k < j; k++) sum -= cov[i]![k]! * cov[j]![k]!
-        if (i === j) {
-          cov[i]![i] = Math.sqrt(Math.max(sum, 1e-12))
-          determinant += Math.log(cov[i]![i]!)
-        } else cov[i]![j] = sum / cov[j]![j]!
-      }
-      for (const row of rows) {
-        let sum = row[i]!
-        for (let k = 0; k < i; k++) sum -= cov[i]![k]! * row[k]!
-        row[i] = sum / cov[i]![i]!
-      }
-    }
-    const dot = (x: Float64Array, y: Float64Array) => {
-      let s = 0
-      for (let i = 0; i < n; i++) s += x[i]! * y[i]!
-      return s
-    }
-    const fit = -0.5 * dot(rows[0]!, rows[0]!) - determinant - n * 0.5 * Math.log(2 * Math.PI)
-    log += figures === 0 ? orSlipped(fit, n) : fit
-    for (let k = 0; k < figures; k++) {
-      b[k]! += dot(rows[1 + k]!, rows[0]!)
-      for (let m = 0; m < figures; m++) a[k * figures + m]! += dot(rows[1 + k]!, rows[1 + m]!)
-    }
-  }
-  return figures === 0 ? log : orSlipped(log + marginalizeNuisance(a, b, figures), readings.length)
-}
-
-/** Readings that fit nothing may have slipped, all of them. */
-const orSlipped = (log: number, readings: number): number => logSum([log, readings * Math.log(SLIP / SLIP_ohm)])
-
-/** Integrates unit-normal figures out of a quadratic: ½·bᵀ(I + A)⁻¹b − ½·log|I + A|. */
-function marginalizeNuisance(a: Float64Array, b: Float64Array, n: number): number {
-  const m = a.slice()
-  for (let i = 0; i < n; i++) m[i * n + i]! += 1
-  const x = b.slice()
-  let [log, gain] = [0, 0]
-  for (let k = 0; k < n; k++) {
-    const pivot = m[k * n + k]!
-    log += Math.log(pivot)
-    gain += x[k]! ** 2 / pivot
-    for (let r = k + 1; r < n; r++) {
-      const f = m[r * n + k]! / pivot
-      for (let c = k; c < n; c++) m[r * n + c]! -= f * m[k * n + c]!
-      x[r]! -= f * x[k]!
-    }
-  }
-  return 0.5 * gain - 0.5 * log
-}
-
-function groupsOf(readings: readonly Weighed[]): Weighed[][] {
-  const groups: { devices: Set<DeviceId>; of: Weighed[] }[] = []
-  for (const r of readings) {
-    const mine = groups.filter((g) => r.seen.coils.some(([d]) => g.devices.has(d)))
-    const group = mine[0] ?? { devices: new Set<DeviceId>(), of: [] }
-    if (!mine[0]) groups.push(group)
-    for (const other of mine.slice(1)) {
-      for (const d of other.devices) group.devices.add(d)
-      group.of.push(...other.of)
-      groups.splice(groups.indexOf(other), 1)
-    }
-    for (const [d] of r.seen.coils) group.devices.add(d)
-    group.of.push(r)
-  }
-  return groups.map((g) => g.of)
-}
 
 /**
  * A coil's own drift from year to year and the ground's temperature, which is never known to a kelvin or two, as a

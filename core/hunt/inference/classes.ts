@@ -12,10 +12,43 @@ export interface Model {
   readonly coils: CoilPriors
   /** By cell: its odds; all cells' add up to 1. */
   readonly odds: Float64Array
-  /** By fault: its part's number. */
+  /** By fault: the number of its part, at which one fault sits at most; each end of a joint is a part of its own. */
   readonly partOf: Int32Array
+  /** By part: its number among the catalogue's keys. */
+  readonly keyOf: Int32Array
   readonly supply_V: { readonly read: number | null; readonly nominal: number }
   readonly shows: Shows
+}
+
+/** A catalogue with its odds made ready for sums. */
+export function modelOf(
+  { catalogue, predictor, coils }: Pick<Model, 'catalogue' | 'predictor' | 'coils'>,
+  supply_V: Model['supply_V'],
+  shows: Shows,
+): Model {
+  const whole = catalogue.faults.reduce((s, f) => s + f.prior, 0)
+  const keys = new Map(catalogue.keys.map((key, n) => [key, n]))
+  const numbers = new Map<string, number>()
+  const keyOf: number[] = []
+  const partOf = Int32Array.from(catalogue.faults, ({ key, at }) => {
+    const name = `${key} ${at ?? ''}`
+    let part = numbers.get(name)
+    if (part === undefined) {
+      numbers.set(name, (part = numbers.size))
+      keyOf.push(keys.get(key)!)
+    }
+    return part
+  })
+  return {
+    catalogue,
+    predictor,
+    coils,
+    odds: Float64Array.from(catalogue.variants, (v) => (catalogue.faults[v.fault]!.prior / whole) * v.share),
+    partOf,
+    keyOf: Int32Array.from(keyOf),
+    supply_V,
+    shows,
+  }
 }
 
 /** Cells that show alike in every reading at hand. */

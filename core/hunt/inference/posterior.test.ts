@@ -8,10 +8,10 @@ import { QUIET, USUAL_ODDS } from '../odds'
 import { predictorOf, type Prediction } from '../predict'
 import { catalogueOf, type Catalogue, type Fault, type FaultHypothesis } from '../variants'
 import { countWeights } from './count'
-import { showsOf, type Model } from './classes'
+import { modelOf, showsOf, type Model } from './classes'
 import { logOf } from './units'
 import { constant, orOneMore } from './polynomial'
-import { SumPosterior } from './posterior'
+import { Posterior } from './posterior'
 
 const A = 'A' as ControllerId
 const COIL = { mean: 0, sd: 0.035 }
@@ -72,8 +72,8 @@ function withUnread({ faults, variants, keys }: Catalogue): Catalogue {
 
 /** Every set of at most four faults at parts of their own, added up outright. */
 function byEnumeration(model: Model, readings: readonly Observation[]) {
-  const { catalogue, odds, partOf } = model
-  const partOdds = new Float64Array(catalogue.keys.length)
+  const { catalogue, odds, partOf, keyOf } = model
+  const partOdds = new Float64Array(keyOf.length)
   catalogue.variants.forEach((v) => {
     partOdds[partOf[v.fault]!]! += odds[v.index]!
   })
@@ -82,13 +82,13 @@ function byEnumeration(model: Model, readings: readonly Observation[]) {
   // What is unread stands beside every set.
   const weights = every.map((_, k) => every.slice(k).reduce((s, w, n) => s + w * besides[n]!, 0))
   const logs: number[] = []
-  const byPart = catalogue.keys.map((): number[] => [])
+  const byKey = catalogue.keys.map((): number[] => [])
   let nothing = 0
   const visit = (from: number, set: FaultHypothesis[], odd: number): void => {
     const log = logOf(model, readings, set) + Math.log(odd * weights[set.length]!)
     logs.push(log)
     if (set.length === 0) nothing = Math.log(every[0]!) + logOf(model, readings, [])
-    for (const v of set) byPart[partOf[v.fault]!]!.push(log)
+    for (const key of new Set(set.map((v) => keyOf[partOf[v.fault]!]!))) byKey[key]!.push(log)
     if (set.length === 4) return
     for (let i = from; i < catalogue.variants.length - UNREAD; i++) {
       const v = catalogue.variants[i]!
@@ -99,7 +99,7 @@ function byEnumeration(model: Model, readings: readonly Observation[]) {
   visit(0, [], 1)
   const total = logSum(logs)
   return {
-    parts: byPart.map((list) => Math.exp(logSum(list) - total)),
+    parts: byKey.map((list) => Math.exp(logSum(list) - total)),
     nothing: Math.exp(nothing - total),
   }
 }
@@ -133,23 +133,18 @@ test('on small properties every part is believed as by adding up all sets of at 
     const shuffled = [...every.faults].filter((f) => f.cause !== 'intermittent').sort(() => random() - 0.5)
     const catalogue = withUnread(fewOf(shuffled.slice(0, 16), random))
     const predictor = predictorOf(context, catalogue, COMMON_METER)
-    const whole = catalogue.faults.reduce((s, f) => s + f.prior, 0)
-    const numbers = new Map(catalogue.keys.map((key, n) => [key, n]))
-    const model: Model = {
-      catalogue,
-      predictor,
-      coils: () => COIL,
-      odds: Float64Array.from(catalogue.variants, (v) => (catalogue.faults[v.fault]!.prior / whole) * v.share),
-      partOf: Int32Array.from(catalogue.faults, (f) => numbers.get(f.key)!),
-      supply_V: { read: null, nominal: 27 },
-      shows: showsOf({ catalogue, predictor, coils: () => COIL }),
-    }
+    const coils = () => COIL
+    const model = modelOf(
+      { catalogue, predictor, coils },
+      { read: null, nominal: 27 },
+      showsOf({ catalogue, predictor, coils }),
+    )
     const truth = catalogue.variants.slice(0, -UNREAD).filter(() => random() < 0.12)
     const readings = testsOf(context, random).flatMap((test): Observation[] => {
       const seen = predictor.under(test, truth)
       return seen === null || predictor.base(test) === null ? [] : [{ test, value: shown(seen, random) }]
     })
-    const posterior = new SumPosterior(context, catalogue, predictor, () => COIL, 27, COUNT)
+    const posterior = new Posterior(context, catalogue, predictor, () => COIL, 27, COUNT)
     for (const r of readings) posterior.add(r)
     const [ours, outright] = [posterior.beliefs(), byEnumeration(model, readings)]
     const off = catalogue.keys

@@ -6,7 +6,7 @@ import type { Catalogue, FaultHypothesis, Faults } from '../variants'
 import type { CoilPriors } from '../weigh'
 import { countWeights } from './count'
 import { distinctByPart } from './distinct'
-import { showsOf, type CellClass, type Model, type Shows } from './classes'
+import { byFault, modelOf, showsOf, type CellClass, type Model, type Shows } from './classes'
 import { ONE_MORE } from './group'
 import { Ground } from './ground'
 import { islandsOf, type Case, type Island } from './island'
@@ -24,7 +24,7 @@ const [KEPT, KEPT_NATS] = [400, 9]
  * share, each thread's own are summed up by themselves, by their number; sets of shared ones are looked at from the
  * likeliest on.
  */
-export class SumPosterior {
+export class Posterior {
   private readonly taken: Observation[] = []
   private readonly shows: Shows
   private readonly stock = new GroupStock()
@@ -33,9 +33,9 @@ export class SumPosterior {
 
   constructor(
     private readonly context: HuntContext,
-    private readonly catalogue: Catalogue,
-    private readonly predictor: Predictor,
-    private readonly coils: CoilPriors,
+    readonly catalogue: Catalogue,
+    readonly predictor: Predictor,
+    readonly coils: CoilPriors,
     private readonly nominal_V: number,
     private readonly count: readonly number[],
   ) {
@@ -59,7 +59,6 @@ export class SumPosterior {
     const held = believedIn(scene, islandsOf(ground, weights), weights)
     return {
       ...held,
-      explanations: held.islands.flat(),
       strain: this.strainOf(
         model,
         held.islands.flatMap((i) => i[0]?.faults ?? []),
@@ -84,23 +83,12 @@ export class SumPosterior {
   }
 
   private model(): Model {
-    const { catalogue, predictor, coils } = this
-    const whole = catalogue.faults.reduce((s, f) => s + f.prior, 0)
-    const numbers = new Map(catalogue.keys.map((key, n) => [key, n]))
-    return {
-      catalogue,
-      predictor,
-      coils,
-      odds: Float64Array.from(catalogue.variants, (v) => (catalogue.faults[v.fault]!.prior / whole) * v.share),
-      partOf: Int32Array.from(catalogue.faults, (f) => numbers.get(f.key)!),
-      supply_V: { read: this.supply_V, nominal: this.nominal_V },
-      shows: this.shows,
-    }
+    return modelOf(this, { read: this.supply_V, nominal: this.nominal_V }, this.shows)
   }
 }
 
-function weightsOf({ catalogue, odds, partOf }: Model, count: readonly number[]): Polynomial {
-  const partOdds = new Float64Array(catalogue.keys.length)
+function weightsOf({ catalogue, odds, partOf, keyOf }: Model, count: readonly number[]): Polynomial {
+  const partOdds = new Float64Array(keyOf.length)
   catalogue.variants.forEach((v) => {
     partOdds[partOf[v.fault]!]! += odds[v.index]!
   })
@@ -116,7 +104,7 @@ function believedIn(
   { model, unfelt, hidden }: Scene,
   islands: readonly Island[],
   weights: Polynomial,
-): Omit<Beliefs, 'strain' | 'explanations'> {
+): Omit<Beliefs, 'strain'> {
   const tops = islands.map(({ cases }) => Math.max(...cases.map((c) => c.top)))
   const held = islands.map(({ cases }, i) => {
     const sum = zero()
@@ -126,20 +114,22 @@ function believedIn(
   const beside = [...unfelt.values()].reduce(orOneMore, constant(1))
   const { others, all } = othersOf([...held, beside])
   const total = dot(weights, all)
-  const sums = new Float64Array(model.catalogue.keys.length)
+  /** By key: how likely it is that none of its parts is at fault; islands know nothing of each other. */
+  const sound = new Float64Array(model.catalogue.keys.length).fill(1)
   islands.forEach((island, i) => {
+    const sums = new Float64Array(sound.length)
     for (const c of island.cases)
-      addParts(sums, c, (p) => (Math.exp(c.top - tops[i]!) * dot(weights, times(p, others[i]!))) / total)
+      addParts(sums, model, c, (p) => (Math.exp(c.top - tops[i]!) * dot(weights, times(p, others[i]!))) / total)
+    sums.forEach((p, key) => (sound[key]! *= 1 - Math.min(1, p)))
   })
   for (const [part, o] of unfelt) {
     const p = zero()
     addTo(p, times(others.at(-1)!, withoutOne(beside, o)), o, 1)
-    // A part that is at fault in a way that shows is at fault in no other.
-    sums[part]! += (Math.max(0, 1 - sums[part]!) * dot(weights, p)) / total
+    sound[model.keyOf[part]!]! *= 1 - Math.min(1, dot(weights, p) / total)
   }
   const parts = new Map<string, number>()
-  model.catalogue.keys.forEach((key, part) => {
-    if (sums[part]! > 1e-6) parts.set(key, Math.min(1, sums[part]!))
+  model.catalogue.keys.forEach((key, n) => {
+    if (1 - sound[n]! > 1e-6) parts.set(key, 1 - sound[n]!)
   })
   return {
     parts,
@@ -151,8 +141,8 @@ function believedIn(
   }
 }
 
-/** Adds to each part's sum what the sets of a case hold in which it is at fault; `worth`: of a polynomial of sets. */
-function addParts(sums: Float64Array, c: Case, worth: (sets: Polynomial) => number): void {
+/** Adds to each key's sum what the sets of a case hold in which it is at fault; `worth`: of a polynomial of sets. */
+function addParts(sums: Float64Array, { keyOf }: Model, c: Case, worth: (sets: Polynomial) => number): void {
   const { all, others } = othersOf(c.factors.map((f) => f.sum))
   const shift = c.set.length
   const held = (p: Polynomial, beside: Polynomial, more = 0): number => {
@@ -160,14 +150,24 @@ function addParts(sums: Float64Array, c: Case, worth: (sets: Polynomial) => numb
     addTo(shifted, times(p, beside), 1, shift + more)
     return worth(shifted)
   }
-  c.factors.forEach((f, k) => {
-    for (const [part, p] of f.byPart) sums[part]! += held(times(p, others[k]!), c.beside.sum)
-  })
-  const whole = [...distinctByPart(c.set)]
-  const sets = held(all, c.beside.sum)
-  const odds = whole.reduce((s, [, o]) => s + o, 0)
-  for (const [part, o] of whole) sums[part]! += odds > 0 ? (sets * shift * o) / odds : 0
-  for (const [part, o] of c.beside.parts) sums[part]! += o * held(all, withoutOne(c.beside.sum, o), 1)
+  const whole = held(all, c.beside.sum)
+  /** By key: how likely it is that none of its parts is at fault where these sets are. */
+  const sound = new Map<number, number>()
+  const add = (byKey: ReadonlyMap<number, number>) => {
+    for (const [key, p] of byKey) sound.set(key, (sound.get(key) ?? 1) * (1 - Math.min(1, p / whole)))
+  }
+  const byKey = <T>(parts: Iterable<readonly [number, T]>, worthOf: (of: T) => number) => {
+    const found = new Map<number, number>()
+    for (const [part, of] of parts) found.set(keyOf[part]!, (found.get(keyOf[part]!) ?? 0) + worthOf(of))
+    return found
+  }
+  if (!(whole > 0)) return
+  c.factors.forEach((f, k) => add(byKey(f.byPart, (p) => held(times(p, others[k]!), c.beside.sum))))
+  const set = [...distinctByPart(c.set)]
+  const odds = set.reduce((s, [, o]) => s + o, 0)
+  if (odds > 0) add(byKey(set, (o) => (whole * shift * o) / odds))
+  add(byKey(c.beside.parts, (o) => o * held(all, withoutOne(c.beside.sum, o), 1)))
+  for (const [key, p] of sound) sums[key]! += whole * (1 - p)
 }
 
 /** Some faults together: a class each, and the log of what all its cells hold. */
@@ -184,8 +184,14 @@ function likeliest<T extends { readonly log: number }>(list: readonly T[]): T[] 
     .slice(0, KEPT)
 }
 
-/** Sets of an island's faults from the likeliest on: shared ones with one entry of every group, each in all its cells. */
-function explanationsOf({ cases }: Island, { odds, partOf }: Model, top: number, worth: Polynomial): Explanation[] {
+/** The cell that stands for its like where the next test is chosen. */
+const middleOf = ({ members }: CellClass): FaultHypothesis => members[members.length >> 1]!
+
+/**
+ * Sets of an island's faults from the likeliest on: shared ones with one entry of every group, each at all its faults.
+ */
+function explanationsOf({ cases }: Island, model: Model, top: number, worth: Polynomial): Explanation[] {
+  const { partOf } = model
   const stories = cases.flatMap((c): Story[] => {
     let list: readonly Story[] = [{ classes: c.set, log: c.top - top - c.factors.reduce((s, f) => s + f.top, 0) }]
     for (const { entries } of [...c.factors, c.beside]) {
@@ -206,9 +212,10 @@ function explanationsOf({ cases }: Island, { odds, partOf }: Model, top: number,
       told.flatMap((t) => {
         const [next, ...left] = t.left
         if (!next) return [t]
-        return next.members
-          .filter((m) => !t.faults.some((f) => partOf[f.fault] === partOf[m.fault]))
-          .map((m) => ({ faults: [...t.faults, m], left, log: t.log + Math.log(odds[m.index]! / next.odds) }))
+        return byFault(model, next.members)
+          .map((c) => ({ cell: middleOf(c), odds: c.odds }))
+          .filter(({ cell }) => !t.faults.some((f) => partOf[f.fault] === partOf[cell.fault]))
+          .map(({ cell, odds }) => ({ faults: [...t.faults, cell], left, log: t.log + Math.log(odds / next.odds) }))
       }),
     )
   return told.map((t) => ({ faults: t.faults, p: Math.exp(t.log) }))
@@ -217,7 +224,7 @@ function explanationsOf({ cases }: Island, { odds, partOf }: Model, top: number,
 /** Faults that no reading shows yet, one at a time: what the next tests may bring to light. */
 function unreadOf(hidden: readonly CellClass[], worth: number): Explanation[] {
   const told = hidden
-    .map(({ members, odds }) => ({ faults: [members[members.length >> 1]!], p: odds * worth }))
+    .map((c) => ({ faults: [middleOf(c)], p: c.odds * worth }))
     .sort((a, b) => b.p - a.p)
     .slice(0, KEPT)
   const some = told.reduce((s, e) => s + e.p, 0)

@@ -1,0 +1,1 @@
+export { Posterior } from './posterior'
