@@ -50,7 +50,7 @@ export function gameOf(c: Case): Game | null {
   for (const t of Object.values(c.site.stations).map((s): TerminalId => s.terminal))
     hunt.take({ test: waterTest(t), value: field.answer(waterTest(t), METER) })
   const byFault = new Map<number, Explanation>()
-  for (const e of hunt.beliefs().islands.flat())
+  for (const e of [...hunt.beliefs().islands.flat(), ...hunt.beliefs().unread])
     for (const v of e.faults) {
       const known = byFault.get(v.fault)
       byFault.set(v.fault, known ? { ...known, p: known.p + e.p } : e)

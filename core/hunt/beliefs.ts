@@ -18,11 +18,10 @@ export interface Beliefs {
   readonly parts: ReadonlyMap<string, number>
   /** How likely it is that nothing is at fault. */
   readonly nothing: number
-  /**
-   * By what they explain, the likeliest first: readings that have nothing to do with each other are explained apart;
-   * the last of them explain no reading, and tell what may come to light.
-   */
+  /** By what they explain, the likeliest first: readings that have nothing to do with each other are explained apart. */
   readonly islands: readonly (readonly Explanation[])[]
+  /** Faults that no reading shows, one at a time: what the next tests may bring to light. */
+  readonly unread: readonly Explanation[]
   /**
    * Log-likelihood of the worst reading under the likeliest explanation, below the best that it could be: below
    * `STRAINED` the record itself is in doubt.

@@ -29,7 +29,7 @@ export function causesOf(
   key: string,
 ): { readonly cause: Catalogue['faults'][number]['cause']; readonly p: number }[] {
   const sums = new Map<Catalogue['faults'][number]['cause'], number>()
-  for (const e of beliefs.islands.flat())
+  for (const e of [...beliefs.islands.flat(), ...beliefs.unread])
     for (const v of e.faults) {
       const f = catalogue.faults[v.fault]!
       if (f.key === key) sums.set(f.cause, (sums.get(f.cause) ?? 0) + e.p)

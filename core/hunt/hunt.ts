@@ -7,7 +7,7 @@ import { Posterior } from './inference'
 import { predictorOf, TRUNCATED } from './predict'
 import { huntContextOf, type HuntContext } from './context'
 import { materialOnly } from './material'
-import { nextTest, prospectsOf, type Advice } from './next'
+import { nextTest, offers, prospectsOf, type Advice } from './next'
 import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
 import type { Predictor } from './memoize'
 import { strongestEvidence } from './evidence'
@@ -163,7 +163,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       const next = nextTest(
         { context, costs, walking },
         crew,
-        b.islands.map((told) => prospectsOf(catalogue, predictor, told, candidates, done)),
+        offers(b).map(({ told, worth }) => ({ ...prospectsOf(catalogue, predictor, told, candidates, done), worth })),
       )
       return next ? { kind: 'open', next } : { kind: 'undecided' }
     },

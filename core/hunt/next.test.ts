@@ -3,7 +3,7 @@ import { COMMON_METER, partKey, testKey, type FieldTest, type ReadingValue } fro
 import { getOrThrow, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../site'
 import { huntContextOf } from './context'
 import { huntOf, type Hunt } from './hunt'
-import { choicesOf, choose, prospectsOf } from './next'
+import { choicesOf, choose, offers, prospectsOf } from './next'
 import { crewAt, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Crew } from './tests'
 
 const A = 'A' as ControllerId
@@ -153,12 +153,13 @@ test('no test tells more than what it is passed over for: working the others out
       const stand = hunt.stand()
       if (stand.kind !== 'open') break
       const pace = { context: hunt.context, costs: USUAL_COSTS, walking: hunt.walking }
-      const offered = hunt.beliefs().islands.flatMap((told) => {
+      const offered = offers(hunt.beliefs()).flatMap(({ told, worth }) => {
         const from = [hunt.catalogue, hunt.predictor, told, hunt.candidates, done] as const
         const every = choicesOf(...from)
         const most = new Map(prospectsOf(...from).prospects.map((p) => [p.candidate, p.bits]))
         for (const t of every.tests) expect(t.bits).toBeLessThanOrEqual((most.get(t.candidate) ?? 0) + 1e-9)
-        return choose(pace, hunt.crew(), every) ?? []
+        const best = choose(pace, hunt.crew(), every)
+        return best ? [{ ...best, rate: best.rate * worth }] : []
       })
       const best = offered.reduce((m, o) => (o.rate > m.rate ? o : m))
       expect(testKey(stand.next.candidate.test)).toBe(testKey(best.first.candidate.test))

@@ -1,6 +1,6 @@
 import { testKey } from '../record'
 import type { PlaceId } from '../site'
-import type { Explanation } from './beliefs'
+import type { Beliefs, Explanation } from './beliefs'
 import { blurAt, type Prediction } from './predict'
 import type { HuntContext } from './context'
 import { normalBelow } from './normal'
@@ -203,17 +203,33 @@ function chosen(
   return best
 }
 
+/** What no reading shows is asked after more slowly than what is wrong for certain. */
+const UNREAD_WORTH = 0.3
+/** Explanations that are told apart by tests of their own, and what a bit of theirs is worth. */
+export const offers = ({
+  islands,
+  unread,
+}: Beliefs): { readonly told: readonly Explanation[]; readonly worth: number }[] => [
+  ...islands.map((told) => ({ told, worth: 1 })),
+  { told: unread, worth: UNREAD_WORTH },
+]
+interface Offered extends ReturnType<typeof prospectsOf> {
+  readonly worth: number
+}
+
 /**
  * The test to make next and what its answers would mean: of all that is to be told apart the one that tells most per
  * minute; null where none tells anything.
  */
-export function nextTest(pace: Pace, crew: Crew, every: readonly ReturnType<typeof prospectsOf>[]): Advice | null {
+export function nextTest(pace: Pace, crew: Crew, every: readonly Offered[]): Advice | null {
   const offered = every.flatMap((choices) => {
     const best = chosen(pace, crew, choices)
     return best ? [{ choices, best }] : []
   })
   if (offered.length === 0) return null
-  const { choices, best } = offered.reduce((m, o) => (o.best.rate > m.best.rate ? o : m))
+  const { choices, best } = offered.reduce((m, o) =>
+    o.best.rate * o.choices.worth > m.best.rate * m.choices.worth ? o : m,
+  )
   const { candidate, bits } = best.first
   return {
     candidate,

@@ -134,10 +134,10 @@ function believedIn(
   return {
     parts,
     nothing: (weights[0]! * all[0]!) / total,
-    islands: [
-      ...islands.map((island, i) => explanationsOf(island, model, tops[i]!, worthBeside(others[i]!, weights, total))),
-      unreadOf(hidden, worthBeside(all, weights, total)[1]!),
-    ],
+    islands: islands.map((island, i) =>
+      explanationsOf(island, model, tops[i]!, worthBeside(others[i]!, weights, total)),
+    ),
+    unread: unreadOf(hidden, worthBeside(all, weights, total)[1]!),
   }
 }
 
