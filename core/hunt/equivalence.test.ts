@@ -5,7 +5,7 @@ import { predictorOf, type Prediction } from './predict'
 import { huntContextOf } from './context'
 import { QUIET, USUAL_ODDS } from './odds'
 import { candidatesOf } from './tests'
-import { catalogueOf, type Catalogue } from './variants'
+import { catalogueOf, type Catalogue } from './catalogue'
 
 const A = 'A' as ControllerId
 const figures = (seen: Prediction | null): number[] =>

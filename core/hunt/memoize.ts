@@ -1,7 +1,7 @@
 import { testKey, type FieldTest } from '../record'
 import type { Prediction } from './predict/prediction'
 import type { Like } from './equivalence'
-import type { Catalogue, Fault, Faults, FaultHypothesis } from './variants'
+import type { Catalogue, Fault, Faults, FaultHypothesis } from './catalogue'
 
 /**
  * Predicts any test under any faults; every answer is worked out once, since a hunt asks for the same again after

@@ -1,5 +1,5 @@
 import { DisjointSets } from '../../site'
-import type { FaultHypothesis } from '../variants'
+import type { FaultHypothesis } from '../catalogue'
 import { worthOf, type Entry, type Factor, type Group } from './group'
 import type { Fit } from './likelihood'
 import type { Scene, SharedClass } from './scene'

@@ -1,6 +1,6 @@
 import type { Observation } from '../beliefs'
 import { logSum } from '../normal'
-import type { FaultHypothesis } from '../variants'
+import type { FaultHypothesis } from '../catalogue'
 import type { CellClass, Model } from './classes'
 import { distinctByPart, distinctOdds } from './distinct'
 import type { Fit } from './likelihood'

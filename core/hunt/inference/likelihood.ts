@@ -70,24 +70,31 @@ export const slipped = (ohm: number): number => Math.log(SLIP) - Math.log(ohm + 
 
 /** Figures as they fit together, or without those that fit worst: one, two … as far as they may have slipped, or all. */
 function orSlipped(figures: readonly Figure[], coils: CoilPriors): Fit {
-  const fit = normalOf(figures, coils)
+  const whole = normalOf(figures, coils)
+  const { fit } = whole
   if (fit.log > fit.best - FITS_NATS) return fit
   const logs = [fit.log, figures.reduce((s, f) => s + slipped(f.ohm), 0)]
-  let [left, lost] = [figures, 0]
+  let [left, now, lost] = [figures, whole, 0]
   for (let n = 0; n < MOST_SLIPPED && left.length > 1; n++) {
-    const rest = left.map((f) => ({ f, fit: normalOf(without(left, f), coils) }))
-    for (const r of rest) logs.push(lost + slipped(r.f.ohm) + r.fit.log)
-    const worst = rest.reduce((m, r) => (r.fit.log > m.fit.log ? r : m))
-    left = without(left, worst.f)
-    lost += slipped(worst.f.ohm)
-    if (worst.fit.log > worst.fit.best - FITS_NATS) break
+    const rest = now.without()
+    left.forEach((f, i) => logs.push(lost + slipped(f.ohm) + rest[i]!))
+    const worst = rest.reduce((m, log, i) => (log > rest[m]! ? i : m), 0)
+    lost += slipped(left[worst]!.ohm)
+    left = left.filter((_, i) => i !== worst)
+    now = normalOf(left, coils)
+    if (now.fit.log > now.fit.best - FITS_NATS) break
   }
   return { log: logSum(logs), best: fit.best }
 }
-const without = <T>(list: readonly T[], one: T): T[] => list.filter((x) => x !== one)
+
+/** Figures under one normal: how they fit, and by figure the log-density of all the others. */
+interface Normal {
+  readonly fit: Fit
+  readonly without: () => Float64Array
+}
 
 /** The log-density of figures under their joint normal (Cholesky), and at its middle. */
-function normalOf(figures: readonly Figure[], coils: CoilPriors): Fit {
+function normalOf(figures: readonly Figure[], coils: CoilPriors): Normal {
   const n = figures.length
   if (n === 1) {
     const [{ ohm, seen }] = figures as [Figure]
@@ -99,11 +106,11 @@ function normalOf(figures: readonly Figure[], coils: CoilPriors): Fit {
     }
     for (const g of seen.figures) square += g * g
     const best = logNormal(0, Math.sqrt(square))
-    return { log: best - (0.5 * off ** 2) / square, best }
+    return { fit: { log: best - (0.5 * off ** 2) / square, best }, without: () => new Float64Array(1) }
   }
   const l = new Float64Array(n * n)
   const off = new Float64Array(n)
-  let [best, miss] = [-0.5 * n * Math.log(2 * Math.PI), 0]
+  let [best, miss] = [-0.5 * n * LOG_TWO_PI, 0]
   figures.forEach(({ ohm, seen }, i) => {
     off[i] = ohm - seen.mean - seen.coils.reduce((s, [d, c]) => s + c * coils(d).mean, 0)
     for (let j = 0; j <= i; j++) l[i * n + j] = covariance(figures[i]!, figures[j]!, coils)
@@ -120,7 +127,29 @@ function normalOf(figures: readonly Figure[], coils: CoilPriors): Fit {
     miss += 0.5 * off[i]! ** 2
     best -= Math.log(l[i * n + i]!)
   }
-  return { log: best - miss, best }
+  return { fit: { log: best - miss, best }, without: () => leftOut(l, off, best - miss) }
+}
+const LOG_TWO_PI = Math.log(2 * Math.PI)
+
+/**
+ * By figure the log-density of all the others: of a normal with covariance LLᵀ, what one figure adds to the rest is
+ * normal about its own leave-one-out mean, with α = K⁻¹y and the diagonal of K⁻¹ (Rasmussen and Williams 2006, 5.4.2).
+ */
+function leftOut(l: Float64Array, forward: Float64Array, log: number): Float64Array {
+  const n = forward.length
+  const [diagonal, alpha] = [new Float64Array(n), new Float64Array(n)]
+  const column = new Float64Array(n)
+  for (let j = 0; j < n; j++) {
+    // A column of L⁻¹: its squares add up to the diagonal of K⁻¹, and with the forward solution to α.
+    for (let i = j; i < n; i++) {
+      let sum = i === j ? 1 : 0
+      for (let k = j; k < i; k++) sum -= l[i * n + k]! * column[k]!
+      column[i] = sum / l[i * n + i]!
+      diagonal[j]! += column[i]! ** 2
+      alpha[j]! += column[i]! * forward[i]!
+    }
+  }
+  return diagonal.map((d, i) => log - (0.5 * Math.log(d) - 0.5 * LOG_TWO_PI - (0.5 * alpha[i]! ** 2) / d))
 }
 
 /** What two readings have in common: their coils, and the figures of the same faults. */

@@ -1,7 +1,7 @@
 import type { Observation } from '../beliefs'
 import type { Predictor } from '../memoize'
 import type { Prediction } from '../predict'
-import type { FaultHypothesis } from '../variants'
+import type { FaultHypothesis } from '../catalogue'
 import type { Model } from './classes'
 import { fitOf, type Fit, type Weighable } from './likelihood'
 
