@@ -1,6 +1,7 @@
 import { DisjointSets } from '../../site'
 import type { FaultHypothesis } from '../catalogue'
-import { worthOf, type Entry, type Factor, type Group } from './group'
+import { LEANT_ON, worthOf, type Entry, type Factor, type Group } from './group'
+import { coupledBy } from './lean'
 import type { Fit } from './likelihood'
 import type { Scene, SharedClass } from './scene'
 import type { GroupStock } from './stock'
@@ -87,7 +88,7 @@ export class Ground {
   factorOf({ of, group }: Placed, set: SharedSet, deep = false): Factor {
     const [first] = of
     const isLinked = group !== this.scene.groups[first!]
-    const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
+    const felt = this.feltIn({ of, group }, set)
     const key = felt.map((c) => (isLinked ? c.members[0]!.index : c.effects[first!])).join(' ')
     return group.factor(
       key,
@@ -172,26 +173,52 @@ export class Ground {
       )
     }
     let [log, best] = [0, 0]
+    const held = new Map<Placed, Entry>()
     for (const place of this.groupsUnder(touched, set)) {
       const felt = now.filter((c) => place.of.some((g) => c.effects[g] !== '' || c.links.includes(g)))
       const key = felt.map((c) => (place.of.length > 1 ? c.members[0]!.index : c.effects[place.of[0]!])).join(' ')
       let known = place.group.quick.get(key)
       if (known === undefined) {
-        const held = likeliest(this.factorOf(place, set))
-        known = worthOf([place.group], held, this.cellsOf(felt), this.oneMore)
+        known = worthOf([place.group], likeliest(this.factorOf(place, set)), this.cellsOf(felt), this.oneMore)
         place.group.quick.set(key, known)
       }
       log += known.log
       best += known.best
+      held.set(place, known.held)
     }
-    return { log, best }
+    const coupled = (s: SharedSet) => this.coupling([...held.keys()], s, (p) => held.get(p)!)
+    const coupling = coupled(now) - coupled(set)
+    return { log: log + coupling, best: best + Math.max(0, coupling) }
   }
   private closeLook(set: SharedSet, more: SharedClass): number {
     const now = [...set, more]
     const among = this.closed(more.touched, now)
     const sum = (s: SharedSet) =>
-      this.groupsUnder(among, s).reduce((log, p) => log + this.valueOf(this.factorOf(p, s)), 0)
+      this.groupsUnder(among, s).reduce((log, p) => log + this.valueOf(this.factorOf(p, s)), this.coupledIn(among, s))
     return sum(now) - sum(set)
+  }
+  /** What it adds to the groups' factors that a shared fault's figures are the same in all of them, nats. */
+  coupledIn(among: readonly number[], set: SharedSet): number {
+    return this.coupling(this.groupsUnder(among, set), set, (p) => this.factorOf(p, set).entries[0])
+  }
+  private coupling(places: readonly Placed[], set: SharedSet, heldIn: (p: Placed) => Entry | undefined): number {
+    const wide = set.filter((c) => c.touched.length > 1 && (c.members[0]!.shifted.length > 0 || c.members[0]!.leak))
+    if (wide.length === 0) return 0
+    const dims = LEANT_ON * wide.length
+    const leans = places.flatMap((p) => {
+      const felt = this.feltIn(p, set)
+      if (!felt.some((c) => wide.includes(c))) return []
+      return p.group.leanOn(heldIn(p)?.cells ?? [], this.cellsOf(felt), dims, (place) => {
+        const at = wide.indexOf(felt[place]!)
+        return at < 0 ? -1 : LEANT_ON * at
+      })
+    })
+    return coupledBy(leans, dims)
+  }
+  /** Of a set those that show in a group. */
+  private feltIn({ of, group }: Placed, set: SharedSet): SharedClass[] {
+    const isLinked = group !== this.scene.groups[of[0]!]
+    return set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
   }
 
   /** A cell for each of some shared faults; of a class that comes twice, cells at two parts. */

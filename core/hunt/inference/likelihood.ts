@@ -21,7 +21,7 @@ export interface Weighable {
   /** By figure of `seen`: its number among those of the hypothesis, the same in every reading. */
   readonly slots: readonly number[]
 }
-interface Figure {
+export interface Figure {
   readonly ohm: number
   readonly seen: Ohms
   readonly slots: readonly number[]
@@ -54,6 +54,28 @@ export function fitOf(
   if (figures.length === 0) return { log, best }
   const together = orSlipped(figures, coils)
   return { log: log + together.log, best: best + together.best }
+}
+
+/** Readings in ohms of what was foreseen in ohms. */
+export const figuresOf = (readings: readonly Weighable[]): Figure[] =>
+  readings.flatMap(({ value, seen, slots }) => {
+    const ohms = seen?.kind === 'either' ? seen.well : seen
+    return value.kind === 'ohm' && ohms?.kind === 'ohms' ? [{ ohm: value.ohm, seen: ohms, slots }] : []
+  })
+
+/** How far figures lie off what was foreseen, and the covariance of that; of the figures those whose slot `counts`. */
+export function covarianceOf(figures: readonly Figure[], coils: CoilPriors, counts: (slot: number) => boolean) {
+  const n = figures.length
+  const square = new Float64Array(n * n)
+  const off = Float64Array.from(
+    figures,
+    ({ ohm, seen }) => ohm - seen.mean - seen.coils.reduce((s, [d, c]) => s + c * coils(d).mean, 0),
+  )
+  figures.forEach(({ ohm, seen }, i) => {
+    for (let j = 0; j <= i; j++) square[i * n + j] = covariance(figures[i]!, figures[j]!, coils, counts)
+    square[i * n + i]! += blurAt(seen, ohm) ** 2
+  })
+  return { off, square }
 }
 
 /** What a reading that stands alone could be worth at most; never less than it is. */
@@ -108,14 +130,8 @@ function normalOf(figures: readonly Figure[], coils: CoilPriors): Normal {
     const best = logNormal(0, Math.sqrt(square))
     return { fit: { log: best - (0.5 * off ** 2) / square, best }, without: () => new Float64Array(1) }
   }
-  const l = new Float64Array(n * n)
-  const off = new Float64Array(n)
+  const { off, square: l } = covarianceOf(figures, coils, () => true)
   let [best, miss] = [-0.5 * n * LOG_TWO_PI, 0]
-  figures.forEach(({ ohm, seen }, i) => {
-    off[i] = ohm - seen.mean - seen.coils.reduce((s, [d, c]) => s + c * coils(d).mean, 0)
-    for (let j = 0; j <= i; j++) l[i * n + j] = covariance(figures[i]!, figures[j]!, coils)
-    l[i * n + i]! += blurAt(seen, ohm) ** 2
-  })
   for (let i = 0; i < n; i++) {
     for (let j = 0; j <= i; j++) {
       let sum = l[i * n + j]!
@@ -153,11 +169,12 @@ function leftOut(l: Float64Array, forward: Float64Array, log: number): Float64Ar
 }
 
 /** What two readings have in common: their coils, and the figures of the same faults. */
-function covariance(one: Figure, other: Figure, coils: CoilPriors): number {
+function covariance(one: Figure, other: Figure, coils: CoilPriors, counts: (slot: number) => boolean): number {
   let sum = 0
   for (const [d, s] of one.seen.coils)
     for (const [e, t] of other.seen.coils) if (d === e) sum += s * t * coils(d).sd ** 2
   one.slots.forEach((slot, k) => {
+    if (!counts(slot)) return
     const m = one === other ? k : slot < 0 ? -1 : other.slots.indexOf(slot)
     if (m >= 0) sum += one.seen.figures[k]! * other.seen.figures[m]!
   })

@@ -2,8 +2,7 @@ import { testKey } from '../../record'
 import type { Observation } from '../beliefs'
 import type { FaultHypothesis } from '../catalogue'
 import { byFault, bySize, type CellClass, type Model } from './classes'
-import { Group } from './group'
-import type { Fit } from './likelihood'
+import { Group, type Worth } from './group'
 
 /**
  * Groups as they were made, with all that was worked out in them: most stay as they are when one more reading is taken.
@@ -11,7 +10,7 @@ import type { Fit } from './likelihood'
 export class GroupStock {
   private readonly made = new Map<string, Group>()
   private readonly numbers = new Map<Group, number>()
-  private readonly worths = new Map<string, Fit>()
+  private readonly worths = new Map<string, Worth>()
 
   /** The group of some readings with the classes of its own faults. */
   of(
@@ -42,7 +41,7 @@ export class GroupStock {
   }
 
   /** What one more shared fault is worth to groups that it leads to each other: worked out once for these faults. */
-  worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: () => Fit): Fit {
+  worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: () => Worth): Worth {
     const key = `${groups.map((g) => `${this.numbers.get(g)}${g.isDeep ? 'd' : ''}`).join()} ${shared.map((v) => v.index).join()}`
     const fit = this.worths.get(key) ?? make()
     this.worths.set(key, fit)
