@@ -89,7 +89,7 @@ export class Ground {
     const [first] = of
     const isLinked = group !== this.scene.groups[first!]
     const felt = this.feltIn({ of, group }, set)
-    const key = felt.map((c) => (isLinked ? c.members[0]!.index : c.effects[first!])).join(' ')
+    const key = keyOf({ of, group }, felt)
     return group.factor(
       key,
       felt.length === 0 ? [] : this.cellsOf(felt),
@@ -175,8 +175,8 @@ export class Ground {
     let [log, best] = [0, 0]
     const held = new Map<Placed, Entry>()
     for (const place of this.groupsUnder(touched, set)) {
-      const felt = now.filter((c) => place.of.some((g) => c.effects[g] !== '' || c.links.includes(g)))
-      const key = felt.map((c) => (place.of.length > 1 ? c.members[0]!.index : c.effects[place.of[0]!])).join(' ')
+      const felt = this.feltIn(place, now)
+      const key = keyOf(place, felt)
       let known = place.group.quick.get(key)
       if (known === undefined) {
         known = worthOf([place.group], likeliest(this.factorOf(place, set)), this.cellsOf(felt), this.oneMore)
@@ -215,10 +215,11 @@ export class Ground {
     })
     return coupledBy(leans, dims)
   }
-  /** Of a set those that show in a group. */
+  /** Of a set those that show in a group; beside a leak that does, whatever may lie on the way to it. */
   private feltIn({ of, group }: Placed, set: SharedSet): SharedClass[] {
     const isLinked = group !== this.scene.groups[of[0]!]
-    return set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
+    const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
+    return felt.some((c) => c.members[0]!.leak) ? [...set] : felt
   }
 
   /** A cell for each of some shared faults; of a class that comes twice, cells at two parts. */
@@ -254,3 +255,7 @@ function together(factors: readonly Factor[]): Entry[] {
   ) as [Entry, Entry]
   return held.cells.length > 0 ? [sound, held] : [sound]
 }
+
+/** A name for how faults show in a group: of groups that are joined for the faults themselves. */
+const keyOf = ({ of }: Placed, felt: SharedSet): string =>
+  felt.map((c) => (of.length > 1 ? c.members[0]!.index : c.effects[of[0]!] || c.members[0]!.index)).join(' ')
