@@ -9,7 +9,7 @@ import { covarianceOf, figuresOf, slipped, type Figure, type Weighable } from '.
 export interface Lean {
   readonly b: Float64Array
   readonly c: Float64Array
-  /** What it costs if these readings have slipped instead, nats. */
+  /** What it costs if these readings have slipped instead, nats; less than nothing where they rather have. */
   readonly slip: number
 }
 
@@ -45,7 +45,7 @@ function leanOf(
     if (f.slots.every(isOwn)) return false
     const { off, square } = covarianceOf([f], coils, () => true)
     if (off[0]! ** 2 > SLIPPED_DEVIATIONS ** 2 * square[0]!) return false
-    slip += Math.max(0, logNormal(off[0]!, Math.sqrt(square[0]!)) - slipped(f.ohm))
+    slip += logNormal(off[0]!, Math.sqrt(square[0]!)) - slipped(f.ohm)
     return true
   })
   const n = figures.length
@@ -82,18 +82,13 @@ function leanOf(
 export function coupledBy(leans: readonly Lean[], dims: number): number {
   if (leans.length < 2) return 0
   const whole = fitting(leans, dims)
-  if (whole > -FITS_NATS) return whole
-  return logSum([
-    whole,
-    ...leans.map(
-      (l) =>
-        fitting(
-          leans.filter((m) => m !== l),
-          dims,
-        ) - l.slip,
-    ),
-  ])
+  const fitsAll = whole > -FITS_NATS && leans.every((l) => l.slip > 0)
+  const some = fitsAll ? [] : leans.map((l) => fitting(without(leans, l), dims) - l.slip)
+  const all = -leans.reduce((s, l) => s + l.slip, 0)
+  // Each by itself may have slipped too.
+  return logSum([whole, ...some, all]) - leans.reduce((s, l) => s + logSum([0, -l.slip]), 0)
 }
+const without = <T>(list: readonly T[], one: T): T[] => list.filter((x) => x !== one)
 /** Leans that go together within so many nats need no slip. */
 const FITS_NATS = 3
 
