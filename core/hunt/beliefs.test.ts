@@ -6,7 +6,7 @@ import { Posterior } from './inference'
 import { blurAt, predictorOf, type Prediction } from './predict'
 import { huntContextOf } from './context'
 import { QUIET, USUAL_ODDS } from './odds'
-import { catalogueOf, type FaultHypothesis } from './catalogue'
+import { catalogueOf, type FaultHypothesis } from './variants'
 
 const A = 'A' as ControllerId
 const context = huntContextOf(randomSite(9, { loops: false }).site, A)!

@@ -5,7 +5,7 @@ import { predictorOf, type Prediction } from './predict'
 import { huntContextOf } from './context'
 import { QUIET, USUAL_ODDS } from './odds'
 import { candidatesOf } from './tests'
-import { catalogueOf, type Catalogue } from './catalogue'
+import { catalogueOf, type Catalogue } from './variants'
 
 const A = 'A' as ControllerId
 const figures = (seen: Prediction | null): number[] =>

@@ -2,7 +2,7 @@ import type { Spot } from '../circuit'
 import type { FieldTest } from '../record'
 import type { HuntContext } from './context'
 import type { Cause } from './odds'
-import { middleLike, type Catalogue, type Faults, type FaultHypothesis } from './catalogue'
+import { middleLike, type Catalogue, type Faults, type FaultHypothesis } from './variants'
 
 /** The cell that stands for one in a test, with the others that are there. */
 export type Like = (v: FaultHypothesis, together: Faults) => FaultHypothesis

@@ -1,6 +1,6 @@
 import type { Beliefs, Explanation, Observation } from './beliefs'
 import type { Posterior } from './inference'
-import type { Catalogue } from './catalogue'
+import type { Catalogue } from './variants'
 
 /**
  * The reading that speaks most for the likeliest part against the likeliest explanation without it; null where none

@@ -22,7 +22,7 @@ import {
   type Crew,
   type Walking,
 } from './tests'
-import { catalogueOf, type Catalogue } from './catalogue'
+import { catalogueOf, type Catalogue } from './variants'
 import { coilPriorFrom, type CoilPrior } from './weigh'
 import { holdsPart } from './where'
 

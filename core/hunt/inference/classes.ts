@@ -1,6 +1,6 @@
 import { testKey, type FieldTest } from '../../record'
 import type { Predictor } from '../memoize'
-import type { Catalogue, FaultHypothesis } from '../catalogue'
+import type { Catalogue, FaultHypothesis } from '../variants'
 import type { CoilPriors } from '../weigh'
 import type { Prediction } from '../predict'
 import { isAsGood, signatureOf } from './signature'

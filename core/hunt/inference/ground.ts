@@ -1,7 +1,6 @@
 import { DisjointSets } from '../../site'
-import type { FaultHypothesis } from '../catalogue'
-import { LEANT_ON, worthOf, type Entry, type Factor, type Group } from './group'
-import { coupledBy } from './lean'
+import type { FaultHypothesis } from '../variants'
+import { worthOf, type Entry, type Factor, type Group } from './group'
 import type { Fit } from './likelihood'
 import type { Scene, SharedClass } from './scene'
 import type { GroupStock } from './stock'
@@ -88,8 +87,8 @@ export class Ground {
   factorOf({ of, group }: Placed, set: SharedSet, deep = false): Factor {
     const [first] = of
     const isLinked = group !== this.scene.groups[first!]
-    const felt = this.feltIn({ of, group }, set)
-    const key = keyOf({ of, group }, felt)
+    const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
+    const key = felt.map((c) => (isLinked ? c.members[0]!.index : c.effects[first!])).join(' ')
     return group.factor(
       key,
       felt.length === 0 ? [] : this.cellsOf(felt),
@@ -173,53 +172,26 @@ export class Ground {
       )
     }
     let [log, best] = [0, 0]
-    const held = new Map<Placed, Entry>()
     for (const place of this.groupsUnder(touched, set)) {
-      const felt = this.feltIn(place, now)
-      const key = keyOf(place, felt)
+      const felt = now.filter((c) => place.of.some((g) => c.effects[g] !== '' || c.links.includes(g)))
+      const key = felt.map((c) => (place.of.length > 1 ? c.members[0]!.index : c.effects[place.of[0]!])).join(' ')
       let known = place.group.quick.get(key)
       if (known === undefined) {
-        known = worthOf([place.group], likeliest(this.factorOf(place, set)), this.cellsOf(felt), this.oneMore)
+        const held = likeliest(this.factorOf(place, set))
+        known = worthOf([place.group], held, this.cellsOf(felt), this.oneMore)
         place.group.quick.set(key, known)
       }
       log += known.log
       best += known.best
-      held.set(place, known.held)
     }
-    const coupled = (s: SharedSet) => this.coupling([...held.keys()], s, (p) => held.get(p)!)
-    const coupling = coupled(now) - coupled(set)
-    return { log: log + coupling, best: best + Math.max(0, coupling) }
+    return { log, best }
   }
   private closeLook(set: SharedSet, more: SharedClass): number {
     const now = [...set, more]
     const among = this.closed(more.touched, now)
     const sum = (s: SharedSet) =>
-      this.groupsUnder(among, s).reduce((log, p) => log + this.valueOf(this.factorOf(p, s)), this.coupledIn(among, s))
+      this.groupsUnder(among, s).reduce((log, p) => log + this.valueOf(this.factorOf(p, s)), 0)
     return sum(now) - sum(set)
-  }
-  /** What it adds to the groups' factors that a shared fault's figures are the same in all of them, nats. */
-  coupledIn(among: readonly number[], set: SharedSet): number {
-    return this.coupling(this.groupsUnder(among, set), set, (p) => this.factorOf(p, set).entries[0])
-  }
-  private coupling(places: readonly Placed[], set: SharedSet, heldIn: (p: Placed) => Entry | undefined): number {
-    const wide = set.filter((c) => c.touched.length > 1 && (c.members[0]!.shifted.length > 0 || c.members[0]!.leak))
-    if (wide.length === 0) return 0
-    const dims = LEANT_ON * wide.length
-    const leans = places.flatMap((p) => {
-      const felt = this.feltIn(p, set)
-      if (!felt.some((c) => wide.includes(c))) return []
-      return p.group.leanOn(heldIn(p)?.cells ?? [], this.cellsOf(felt), dims, (place) => {
-        const at = wide.indexOf(felt[place]!)
-        return at < 0 ? -1 : LEANT_ON * at
-      })
-    })
-    return coupledBy(leans, dims)
-  }
-  /** Of a set those that show in a group; beside a leak that does, whatever may lie on the way to it. */
-  private feltIn({ of, group }: Placed, set: SharedSet): SharedClass[] {
-    const isLinked = group !== this.scene.groups[of[0]!]
-    const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
-    return felt.some((c) => c.members[0]!.leak) ? [...set] : felt
   }
 
   /** A cell for each of some shared faults; of a class that comes twice, cells at two parts. */
@@ -255,7 +227,3 @@ function together(factors: readonly Factor[]): Entry[] {
   ) as [Entry, Entry]
   return held.cells.length > 0 ? [sound, held] : [sound]
 }
-
-/** A name for how faults show in a group: of groups that are joined for the faults themselves. */
-const keyOf = ({ of }: Placed, felt: SharedSet): string =>
-  felt.map((c) => (of.length > 1 ? c.members[0]!.index : c.effects[of[0]!] || c.members[0]!.index)).join(' ')

@@ -1,13 +1,12 @@
 import type { Observation } from '../beliefs'
 import { logSum } from '../normal'
-import type { FaultHypothesis } from '../catalogue'
+import type { FaultHypothesis } from '../variants'
 import type { CellClass, Model } from './classes'
 import { distinctByPart, distinctOdds } from './distinct'
 import type { Fit } from './likelihood'
 import { addTo, constant, orOneMore, times, withoutOne, zero, type Polynomial } from './polynomial'
 import { reachesOf, roomFor, roomOf, type Reach, type Room } from './room'
-import { leansOf, type Lean } from './lean'
-import { FIGURES, gainOf, linkedUnits, SHARPER_NATS, unitsOf, weighablesOf, type Unit } from './units'
+import { gainOf, linkedUnits, SHARPER_NATS, unitsOf, type Unit } from './units'
 
 /** Some faults of a group together, one cell for all of each class, with the log of what all such sets hold. */
 export interface Entry {
@@ -37,8 +36,6 @@ export interface Factor {
 const [COUNTS, COUNTS_LINKED] = [1e-5, 1e-3]
 /** Three are, where two of them hold so much. */
 const LEADS = 0.02
-/** Of a fault's figures so many show in several groups: its size, and where it lies. */
-export const LEANT_ON = 2
 /** What one more fault is worth about, beside its odds. */
 export const ONE_MORE = 2
 
@@ -64,9 +61,9 @@ export function worthOf(
   now: readonly Entry[],
   shared: readonly FaultHypothesis[],
   oneMore: number,
-): Worth {
+): Fit {
   const [first] = groups
-  if (!first) return { log: 0, best: 0, held: now[0]! }
+  if (!first) return { log: 0, best: 0 }
   const { model } = first
   const units = groups.length === 1 ? first.units : linkedUnits(groups)
   const before: number[] = []
@@ -78,15 +75,7 @@ export function worthOf(
     after.push({ log: e.odds + power + log, best: e.odds + power + best })
   }
   const held = logSum(before)
-  return {
-    log: logSum(after.map((f) => f.log)) - held,
-    best: logSum(after.map((f) => f.best)) - held,
-    held: now[after.reduce((m, f, i) => (f.log > after[m]!.log ? i : m), 0)]!,
-  }
-}
-/** `held`: what the groups hold most likely beside it. */
-export interface Worth extends Fit {
-  readonly held: Entry
+  return { log: logSum(after.map((f) => f.log)) - held, best: logSum(after.map((f) => f.best)) - held }
 }
 
 /** Threads whose readings hang together: their faults are summed up, given what is shared. */
@@ -128,7 +117,7 @@ export class Group {
     this.unfeltSum = [...unfelt.values()].reduce(orOneMore, constant(1))
   }
   /** What one more shared fault is worth to the readings here beside others, by how all of them show. */
-  readonly quick = new Map<string, Worth>()
+  readonly quick = new Map<string, Fit>()
 
   /** Whether more than one fault of its own is looked at where no shared one shows. */
   isDeep = false
@@ -137,25 +126,6 @@ export class Group {
     this.isDeep = true
     this.quick.clear()
     return true
-  }
-
-  /**
-   * How the readings here lean on figures of faults that show in other groups too; `own`: the group's own faults beside
-   * them, `shared`: those that show here, the first of whose figures is `dimOf` of its place.
-   */
-  leanOn(
-    own: readonly FaultHypothesis[],
-    shared: readonly FaultHypothesis[],
-    dims: number,
-    dimOf: (place: number) => number,
-  ): Lean[] {
-    const { model, units } = this
-    const readings = units.flatMap((u) => u.readings)
-    return leansOf(weighablesOf(model, readings, [...own, ...shared]), model.coils, dims, (slot) => {
-      const place = Math.floor(slot / FIGURES) - own.length
-      const dim = place < 0 ? -1 : dimOf(place)
-      return dim < 0 || slot % FIGURES >= LEANT_ON ? -1 : dim + (slot % FIGURES)
-    })
   }
 
   private classOf: Int32Array | null = null

@@ -222,8 +222,7 @@ class Search {
   private caseOf(set: SharedSet, beside: Beside, deep = false): Case {
     const { ground } = this
     const factors = ground.groupsUnder(this.groups, set).map((p) => ground.factorOf(p, set, deep))
-    const coupled = ground.coupledIn(this.groups, set)
-    const top = factors.reduce((s, f) => s + f.top, coupled) + Math.log(Math.max(distinctOdds(set), 1e-300))
+    const top = factors.reduce((s, f) => s + f.top, 0) + Math.log(Math.max(distinctOdds(set), 1e-300))
     const product = factors.reduce((p, f) => times(p, f.sum), constant(1))
     const sum = zero()
     addTo(sum, times(product, beside.sum), 1, set.length)

@@ -21,7 +21,7 @@ export interface Weighable {
   /** By figure of `seen`: its number among those of the hypothesis, the same in every reading. */
   readonly slots: readonly number[]
 }
-export interface Figure {
+interface Figure {
   readonly ohm: number
   readonly seen: Ohms
   readonly slots: readonly number[]
@@ -56,28 +56,6 @@ export function fitOf(
   return { log: log + together.log, best: best + together.best }
 }
 
-/** Readings in ohms of what was foreseen in ohms. */
-export const figuresOf = (readings: readonly Weighable[]): Figure[] =>
-  readings.flatMap(({ value, seen, slots }) => {
-    const ohms = seen?.kind === 'either' ? seen.well : seen
-    return value.kind === 'ohm' && ohms?.kind === 'ohms' ? [{ ohm: value.ohm, seen: ohms, slots }] : []
-  })
-
-/** How far figures lie off what was foreseen, and the covariance of that; of the figures those whose slot `counts`. */
-export function covarianceOf(figures: readonly Figure[], coils: CoilPriors, counts: (slot: number) => boolean) {
-  const n = figures.length
-  const square = new Float64Array(n * n)
-  const off = Float64Array.from(
-    figures,
-    ({ ohm, seen }) => ohm - seen.mean - seen.coils.reduce((s, [d, c]) => s + c * coils(d).mean, 0),
-  )
-  figures.forEach(({ ohm, seen }, i) => {
-    for (let j = 0; j <= i; j++) square[i * n + j] = covariance(figures[i]!, figures[j]!, coils, counts)
-    square[i * n + i]! += blurAt(seen, ohm) ** 2
-  })
-  return { off, square }
-}
-
 /** What a reading that stands alone could be worth at most; never less than it is. */
 const mostOf = (value: ReadingValue, log: number): number =>
   Math.max(
@@ -92,31 +70,24 @@ export const slipped = (ohm: number): number => Math.log(SLIP) - Math.log(ohm + 
 
 /** Figures as they fit together, or without those that fit worst: one, two … as far as they may have slipped, or all. */
 function orSlipped(figures: readonly Figure[], coils: CoilPriors): Fit {
-  const whole = normalOf(figures, coils)
-  const { fit } = whole
+  const fit = normalOf(figures, coils)
   if (fit.log > fit.best - FITS_NATS) return fit
   const logs = [fit.log, figures.reduce((s, f) => s + slipped(f.ohm), 0)]
-  let [left, now, lost] = [figures, whole, 0]
+  let [left, lost] = [figures, 0]
   for (let n = 0; n < MOST_SLIPPED && left.length > 1; n++) {
-    const rest = now.without()
-    left.forEach((f, i) => logs.push(lost + slipped(f.ohm) + rest[i]!))
-    const worst = rest.reduce((m, log, i) => (log > rest[m]! ? i : m), 0)
-    lost += slipped(left[worst]!.ohm)
-    left = left.filter((_, i) => i !== worst)
-    now = normalOf(left, coils)
-    if (now.fit.log > now.fit.best - FITS_NATS) break
+    const rest = left.map((f) => ({ f, fit: normalOf(without(left, f), coils) }))
+    for (const r of rest) logs.push(lost + slipped(r.f.ohm) + r.fit.log)
+    const worst = rest.reduce((m, r) => (r.fit.log > m.fit.log ? r : m))
+    left = without(left, worst.f)
+    lost += slipped(worst.f.ohm)
+    if (worst.fit.log > worst.fit.best - FITS_NATS) break
   }
   return { log: logSum(logs), best: fit.best }
 }
-
-/** Figures under one normal: how they fit, and by figure the log-density of all the others. */
-interface Normal {
-  readonly fit: Fit
-  readonly without: () => Float64Array
-}
+const without = <T>(list: readonly T[], one: T): T[] => list.filter((x) => x !== one)
 
 /** The log-density of figures under their joint normal (Cholesky), and at its middle. */
-function normalOf(figures: readonly Figure[], coils: CoilPriors): Normal {
+function normalOf(figures: readonly Figure[], coils: CoilPriors): Fit {
   const n = figures.length
   if (n === 1) {
     const [{ ohm, seen }] = figures as [Figure]
@@ -128,10 +99,16 @@ function normalOf(figures: readonly Figure[], coils: CoilPriors): Normal {
     }
     for (const g of seen.figures) square += g * g
     const best = logNormal(0, Math.sqrt(square))
-    return { fit: { log: best - (0.5 * off ** 2) / square, best }, without: () => new Float64Array(1) }
+    return { log: best - (0.5 * off ** 2) / square, best }
   }
-  const { off, square: l } = covarianceOf(figures, coils, () => true)
-  let [best, miss] = [-0.5 * n * LOG_TWO_PI, 0]
+  const l = new Float64Array(n * n)
+  const off = new Float64Array(n)
+  let [best, miss] = [-0.5 * n * Math.log(2 * Math.PI), 0]
+  figures.forEach(({ ohm, seen }, i) => {
+    off[i] = ohm - seen.mean - seen.coils.reduce((s, [d, c]) => s + c * coils(d).mean, 0)
+    for (let j = 0; j <= i; j++) l[i * n + j] = covariance(figures[i]!, figures[j]!, coils)
+    l[i * n + i]! += blurAt(seen, ohm) ** 2
+  })
   for (let i = 0; i < n; i++) {
     for (let j = 0; j <= i; j++) {
       let sum = l[i * n + j]!
@@ -143,38 +120,15 @@ function normalOf(figures: readonly Figure[], coils: CoilPriors): Normal {
     miss += 0.5 * off[i]! ** 2
     best -= Math.log(l[i * n + i]!)
   }
-  return { fit: { log: best - miss, best }, without: () => leftOut(l, off, best - miss) }
-}
-const LOG_TWO_PI = Math.log(2 * Math.PI)
-
-/**
- * By figure the log-density of all the others: of a normal with covariance LLᵀ, what one figure adds to the rest is
- * normal about its own leave-one-out mean, with α = K⁻¹y and the diagonal of K⁻¹ (Rasmussen and Williams 2006, 5.4.2).
- */
-function leftOut(l: Float64Array, forward: Float64Array, log: number): Float64Array {
-  const n = forward.length
-  const [diagonal, alpha] = [new Float64Array(n), new Float64Array(n)]
-  const column = new Float64Array(n)
-  for (let j = 0; j < n; j++) {
-    // A column of L⁻¹: its squares add up to the diagonal of K⁻¹, and with the forward solution to α.
-    for (let i = j; i < n; i++) {
-      let sum = i === j ? 1 : 0
-      for (let k = j; k < i; k++) sum -= l[i * n + k]! * column[k]!
-      column[i] = sum / l[i * n + i]!
-      diagonal[j]! += column[i]! ** 2
-      alpha[j]! += column[i]! * forward[i]!
-    }
-  }
-  return diagonal.map((d, i) => log - (0.5 * Math.log(d) - 0.5 * LOG_TWO_PI - (0.5 * alpha[i]! ** 2) / d))
+  return { log: best - miss, best }
 }
 
 /** What two readings have in common: their coils, and the figures of the same faults. */
-function covariance(one: Figure, other: Figure, coils: CoilPriors, counts: (slot: number) => boolean): number {
+function covariance(one: Figure, other: Figure, coils: CoilPriors): number {
   let sum = 0
   for (const [d, s] of one.seen.coils)
     for (const [e, t] of other.seen.coils) if (d === e) sum += s * t * coils(d).sd ** 2
   one.slots.forEach((slot, k) => {
-    if (!counts(slot)) return
     const m = one === other ? k : slot < 0 ? -1 : other.slots.indexOf(slot)
     if (m >= 0) sum += one.seen.figures[k]! * other.seen.figures[m]!
   })

@@ -1,4 +1,4 @@
-import type { FaultHypothesis } from '../catalogue'
+import type { FaultHypothesis } from '../variants'
 import type { CellClass, Model } from './classes'
 import { fitUnder, SHARPER_NATS, type Unit } from './units'
 

@@ -1,7 +1,7 @@
 import { DisjointSets, type TerminalId } from '../../site'
 import type { Observation } from '../beliefs'
 import type { HuntContext } from '../context'
-import type { Fault, FaultHypothesis } from '../catalogue'
+import type { Fault, FaultHypothesis } from '../variants'
 import { byFault, partitionOf, type CellClass, type Model } from './classes'
 import type { Group } from './group'
 import { threadsOf } from './scope'

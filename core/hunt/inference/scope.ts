@@ -1,7 +1,7 @@
 import type { FieldTest } from '../../record'
 import type { TerminalId } from '../../site'
 import type { HuntContext } from '../context'
-import type { Fault } from '../catalogue'
+import type { Fault } from '../variants'
 
 /** A conductor with less of the meter's current than this part carries none of it. */
 const LEAST_SHARE = 1e-6

@@ -1,8 +1,9 @@
 import { testKey } from '../../record'
 import type { Observation } from '../beliefs'
-import type { FaultHypothesis } from '../catalogue'
+import type { FaultHypothesis } from '../variants'
 import { byFault, bySize, type CellClass, type Model } from './classes'
-import { Group, type Worth } from './group'
+import { Group } from './group'
+import type { Fit } from './likelihood'
 
 /**
  * Groups as they were made, with all that was worked out in them: most stay as they are when one more reading is taken.
@@ -10,7 +11,7 @@ import { Group, type Worth } from './group'
 export class GroupStock {
   private readonly made = new Map<string, Group>()
   private readonly numbers = new Map<Group, number>()
-  private readonly worths = new Map<string, Worth>()
+  private readonly worths = new Map<string, Fit>()
 
   /** The group of some readings with the classes of its own faults. */
   of(
@@ -41,7 +42,7 @@ export class GroupStock {
   }
 
   /** What one more shared fault is worth to groups that it leads to each other: worked out once for these faults. */
-  worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: () => Worth): Worth {
+  worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: () => Fit): Fit {
     const key = `${groups.map((g) => `${this.numbers.get(g)}${g.isDeep ? 'd' : ''}`).join()} ${shared.map((v) => v.index).join()}`
     const fit = this.worths.get(key) ?? make()
     this.worths.set(key, fit)

@@ -1,34 +1,28 @@
 import type { Observation } from '../beliefs'
 import type { Predictor } from '../memoize'
 import type { Prediction } from '../predict'
-import type { FaultHypothesis } from '../catalogue'
+import type { FaultHypothesis } from '../variants'
 import type { Model } from './classes'
 import { fitOf, type Fit, type Weighable } from './likelihood'
 
 /** A fault may also blur what it explains less than is foreseen without it, nats. */
 export const SHARPER_NATS = 0.7
 
-/** Readings beside what they would be under some faults. */
-export const weighablesOf = (
-  { predictor }: Model,
-  readings: readonly Observation[],
-  faults: readonly FaultHypothesis[],
-): Weighable[] =>
-  readings.map(({ test, value }) => {
+/** How readings fit some faults. */
+export function fitUnder(model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): Fit {
+  const { predictor } = model
+  const weighables = readings.map(({ test, value }): Weighable => {
     const seen = predictor.under(test, faults)
     return { value, seen, slots: slotsOf(predictor, test, faults, seen) }
   })
-/** How readings fit some faults. */
-export const fitUnder = (model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): Fit =>
-  fitOf(weighablesOf(model, readings, faults), model.supply_V, model.coils)
+  return fitOf(weighables, model.supply_V, model.coils)
+}
 /** Log-likelihood of readings under some faults. */
 export const logOf = (model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): number =>
   fitUnder(model, readings, faults).log
 
-/** So many figures a fault has at most. */
-export const FIGURES = 4
 /**
- * Which figure of which fault each of a prediction's is: `FIGURES` to a fault, in the order of the hypothesis. A leak that
+ * Which figure of which fault each of a prediction's is: four to a fault, in the order of the hypothesis. A leak that
  * nothing leads to has none; the others' order is then not known, and each is taken for one of its own.
  */
 function slotsOf(
@@ -40,13 +34,9 @@ function slotsOf(
   const ohms = seen?.kind === 'either' ? seen.well : seen
   if (ohms?.kind !== 'ohms' || ohms.figures.length === 0) return []
   const felt = faults.length === 1 ? faults : predictor.activeFaults(test, faults)
-  // What is read to earth follows leaks alone.
-  const ohmsTo = test.kind === 'ohms' ? test.to.kind : null
-  const toEarth = ohmsTo === 'earth' || test.kind === 'lead_earth' || test.kind === 'common_earth'
   const slots = felt.flatMap((v) => {
-    if (toEarth && !v.leak) return []
     const at = faults.indexOf(v)
-    return Array.from({ length: v.leak ? 1 : v.shifted.length }, (_, k) => FIGURES * at + k)
+    return Array.from({ length: v.leak ? 1 : v.shifted.length }, (_, k) => 4 * at + k)
   })
   return slots.length === ohms.figures.length ? slots : ohms.figures.map((_, k) => -1 - k)
 }

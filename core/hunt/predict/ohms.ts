@@ -1,7 +1,7 @@
 import { minus, times, type Across, type Join, type Spot } from '../../circuit'
 import type { DeviceId } from '../../site'
 import { nearNode } from '../equivalence'
-import { changesOf, modsOf, type Alter, type Faults, type FaultHypothesis } from '../catalogue'
+import { changesOf, modsOf, type Alter, type Faults, type FaultHypothesis } from '../variants'
 import type { Basis } from './basis'
 import { half, meterSpread, type Prediction } from './prediction'
 

@@ -1,10 +1,10 @@
-import { partKey } from '../../record'
-import { complex, size } from '../../circuit'
-import { randomSite } from '../../../tests/random-site'
-import type { ControllerId } from '../../site'
-import { huntContextOf } from '../context'
-import { CAUSES, QUIET, USUAL_ODDS } from '../odds'
-import { catalogueOf, changesOf, middleLike, modsOf, conductorRunsOf, type FaultHypothesis } from '.'
+import { partKey } from '../record'
+import { complex, size } from '../circuit'
+import { randomSite } from '../../tests/random-site'
+import type { ControllerId } from '../site'
+import { huntContextOf } from './context'
+import { CAUSES, QUIET, USUAL_ODDS } from './odds'
+import { catalogueOf, changesOf, middleLike, modsOf, conductorRunsOf, type FaultHypothesis } from './variants'
 
 const A = 'A' as ControllerId
 const prepared = (seed: number) => {

@@ -1,5 +1,0 @@
-export { catalogueOf } from './catalogue'
-export { changesOf, modsOf } from './edits'
-export { middleLike } from './fault'
-export type { Alter, Catalogue, Fault, FaultHypothesis, Faults, NetworkEdit } from './fault'
-export { conductorRunsOf } from './runs'
