@@ -1,17 +1,16 @@
 import { logNormal, logSum } from '../core/hunt/normal'
 import type { Prediction } from '../core/hunt/predict'
 
-/** A reading in ohms beside what was foreseen; `offset`: which of the figures in common is its first. */
+/** A reading in ohms beside what was foreseen. */
 interface Shown {
   readonly ohm: number
   readonly seen: Extract<Prediction, { kind: 'ohms' }>
-  readonly offset?: number
 }
 
 /** The log-density of readings by brute force: coils and figures on a fine grid, every reading by itself, added up. */
 export function byGrid(readings: readonly Shown[], sd: number): number {
   const coils = [...new Set(readings.flatMap((r) => r.seen.coils.map(([d]) => d)))]
-  const figures = Math.max(0, ...readings.map((r) => (r.offset ?? 0) + r.seen.figures.length))
+  const figures = Math.max(0, ...readings.map((r) => r.seen.figures.length))
   const [steps, span] = [41, 5]
   const grid = Array.from({ length: steps }, (_, i) => -span + (2 * span * i) / (steps - 1))
   const weight = grid.map((z) => logNormal(z, 1) + Math.log((2 * span) / (steps - 1)))
@@ -30,7 +29,7 @@ export function byGrid(readings: readonly Shown[], sd: number): number {
               r.ohm -
                 r.seen.mean -
                 r.seen.coils.reduce((t, [d, c]) => t + c * sd * chosen[coils.indexOf(d)]!, 0) -
-                r.seen.figures.reduce((t, g, k) => t + g * chosen[coils.length + (r.offset ?? 0) + k]!, 0),
+                r.seen.figures.reduce((t, g, k) => t + g * chosen[coils.length + k]!, 0),
               r.seen.noise,
             ),
           0,

@@ -15,8 +15,10 @@ export type CoilPriors = (device: DeviceId) => CoilPrior
 
 /** A reading slips once in so many: the wrong screw, a clip that did not bite. */
 const SLIP = 1e-3
-/** A slip shows anything up to this, Ω. */
-const SLIP_ohm = 200
+/** A slip shows any figure, about as likely in every factor of two from some ohms to ten megohms. */
+const [SLIP_FROM_ohm, SLIP_NATS] = [10, Math.log(1e7 / 10)]
+/** The log-density of a figure where its reading slipped. */
+export const slipped = (ohm: number): number => Math.log(SLIP) - Math.log(ohm + SLIP_FROM_ohm) - Math.log(SLIP_NATS)
 /** Another zone is named than the one that waters once in so many: eyes on a lawn slip more rarely than clips. */
 const MISSEEN = 1e-4
 /** What a sound conductor's insulation shows: below a megohm once in so many. */
@@ -44,7 +46,7 @@ export function weighAlone(
     case 'ohms':
       return value.kind === 'ohm' ? { log: 0, ohms: seen } : { log: Math.log(SLIP), ohms: null }
     case 'open':
-      return { log: value.kind === 'open' ? Math.log(1 - SLIP) : Math.log(SLIP / SLIP_ohm), ohms: null }
+      return { log: value.kind === 'ohm' ? slipped(value.ohm) : Math.log(1 - SLIP), ohms: null }
     case 'insulated': {
       const ohm = value.kind === 'ohm' ? value.ohm : Infinity
       // Below a megohm anything is as likely per decade as above it is per factor.

@@ -84,15 +84,13 @@ export class Ground {
   }
 
   /** `deep`: with more than one fault of a group's own beside the shared ones. */
-  factorOf({ of, group }: Placed, set: SharedSet, deep = false): Factor {
-    const [first] = of
-    const isLinked = group !== this.scene.groups[first!]
-    const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (isLinked && c.links.includes(g))))
-    const key = felt.map((c) => (isLinked ? c.members[0]!.index : c.effects[first!])).join(' ')
+  factorOf(place: Placed, set: SharedSet, deep = false): Factor {
+    const { group, of } = place
+    const felt = feltIn(place, set)
     return group.factor(
-      key,
-      felt.length === 0 ? [] : this.cellsOf(felt),
-      !isLinked && (deep || (felt.length === 0 && group.isDeep)),
+      nameOf(place, felt),
+      this.cellsOf(felt),
+      of.length === 1 && (deep || (felt.length === 0 && group.isDeep)),
     )
   }
   /** The log of a factor, each fault being worth `oneMore` beside its odds. */
@@ -115,7 +113,8 @@ export class Ground {
       if (p.group.isDeep) continue
       const factor = this.factorOf(p, [])
       if (this.valueOf(factor) + this.roomIn(factor) < best[g]! - DEEPLY_NATS) continue
-      some = p.group.deepened() || some
+      p.group.deepen()
+      some = true
       this.slacks[g] = this.slackOf(this.factorOf(p, []))
     }
     return some
@@ -172,14 +171,14 @@ export class Ground {
       )
     }
     let [log, best] = [0, 0]
-    for (const place of this.groupsUnder(touched, set)) {
-      const felt = now.filter((c) => place.of.some((g) => c.effects[g] !== '' || c.links.includes(g)))
-      const key = felt.map((c) => (place.of.length > 1 ? c.members[0]!.index : c.effects[place.of[0]!])).join(' ')
-      let known = place.group.quick.get(key)
+    for (const place of this.groupsUnder(this.closed(touched, set), set)) {
+      const felt = feltIn(place, now)
+      const name = nameOf(place, felt)
+      let known = place.group.quick.get(name)
       if (known === undefined) {
         const held = likeliest(this.factorOf(place, set))
         known = worthOf([place.group], held, this.cellsOf(felt), this.oneMore)
-        place.group.quick.set(key, known)
+        place.group.quick.set(name, known)
       }
       log += known.log
       best += known.best
@@ -205,6 +204,13 @@ export class Ground {
     })
   }
 }
+
+/** Of some shared faults those that show in a group, or lead other groups' currents to it. */
+const feltIn = ({ of }: Placed, set: SharedSet): SharedSet =>
+  set.filter((c) => of.some((g) => c.effects[g] !== '' || (of.length > 1 && c.links.includes(g))))
+/** A name for how they show there: of groups that are joined, by the faults themselves. */
+const nameOf = ({ of }: Placed, felt: SharedSet): string =>
+  felt.map((c) => (of.length > 1 ? c.members[0]!.index : c.effects[of[0]!])).join(' ')
 
 /** What holds most in a group, and that nothing of its own is wrong. */
 const likeliest = ({ leading }: Factor): readonly Entry[] => leading.slice(0, 2)

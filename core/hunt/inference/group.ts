@@ -122,10 +122,9 @@ export class Group {
   /** Whether more than one fault of its own is looked at where no shared one shows. */
   isDeep = false
   /** Always so from now on. */
-  deepened(): true {
+  deepen(): void {
     this.isDeep = true
     this.quick.clear()
-    return true
   }
 
   private classOf: Int32Array | null = null

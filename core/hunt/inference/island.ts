@@ -93,7 +93,7 @@ class Search {
     this.own = ground.scene.shared.filter((c) => c.touched.some((g) => this.inside.has(g)))
   }
 
-  /** The likeliest sets first: their branches are held against the best of all. */
+  /** The likeliest sets first: their branches are held against the best that was come to. */
   run(): Found {
     const root: Branch = { set: [], left: new Set(this.own.map((c) => c.index)), before: null, log: Infinity }
     do {
@@ -127,7 +127,7 @@ class Search {
     for (let at = from; ;) {
       const parts = partsOf(at.set)
       const now = this.worths(at, parts, null)
-      const { value } = this.holds(this.caseOf(at.set, NOTHING_BESIDE))
+      const { value } = this.noted(this.caseOf(at.set, NOTHING_BESIDE))
       const [first] = this.strongOf(at, parts, now)
       if (!first || value < this.best - LOOKED_AT_NATS) return
       const left = new Set(at.left)
@@ -136,7 +136,7 @@ class Search {
     }
   }
   /** About what a set holds, in all and by group; the most of all is kept. */
-  private holds(c: Case): { readonly value: number; readonly byGroup: Float64Array } {
+  private noted(c: Case): { readonly value: number; readonly byGroup: Float64Array } {
     const { ground } = this
     const byGroup = new Float64Array(ground.scene.groups.length)
     const spread = (groups: readonly number[], log: number) =>
@@ -161,7 +161,7 @@ class Search {
   private visit(at: Branch): { readonly kind: 'branches'; readonly list: readonly Branch[] } | Reaches {
     const { set, left } = at
     const parts = partsOf(set)
-    const { byGroup } = this.holds(this.caseOf(set, NOTHING_BESIDE))
+    const { byGroup } = this.noted(this.caseOf(set, NOTHING_BESIDE))
     const now = this.worths(at, parts, byGroup)
     const strong = this.strongOf(at, parts, now)
     const outside = strong.flatMap((c) => c.touched.filter((g) => !this.inside.has(g)))
@@ -170,7 +170,7 @@ class Search {
     const weak = this.own.filter((c) => left.has(c.index) && !isTaken(c, parts) && !strongly.has(c))
     const here = this.caseOf(set, this.besideOf(weak, now, parts))
     this.found.push(here)
-    const { value } = this.holds(here)
+    const { value } = this.noted(here)
     this.reached = Math.max(this.reached, value)
     const rest = new Set(left)
     return {

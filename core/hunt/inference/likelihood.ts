@@ -1,12 +1,8 @@
 import type { ReadingValue } from '../../record'
 import { logNormal, logSum } from '../normal'
 import { blurAt, type Prediction } from '../predict'
-import { weighAlone, type CoilPriors } from '../weigh'
+import { slipped, weighAlone, type CoilPriors } from '../weigh'
 
-/** A reading slips once in so many: the wrong screw, a clip that did not bite. */
-const SLIP = 1e-3
-/** A slip shows any figure, about as likely in every factor of two from some ohms to ten megohms. */
-const [SLIP_FROM_ohm, SLIP_NATS] = [10, Math.log(1e7 / 10)]
 /** Readings that fit within so many nats of the best that they could have not slipped. */
 const FITS_NATS = 4
 /** More readings of one thread than these never slipped but all together. */
@@ -64,9 +60,6 @@ const mostOf = (value: ReadingValue, log: number): number =>
   )
 /** About what a meter's blur is at so many ohms, where nothing was foreseen in ohms. */
 const meterBlur_ohm = (ohm: number): number => 0.1 + 0.02 * ohm
-
-/** A figure's density where the reading slipped. */
-export const slipped = (ohm: number): number => Math.log(SLIP) - Math.log(ohm + SLIP_FROM_ohm) - Math.log(SLIP_NATS)
 
 /** Figures as they fit together, or without those that fit worst: one, two … as far as they may have slipped, or all. */
 function orSlipped(figures: readonly Figure[], coils: CoilPriors): Fit {

@@ -44,11 +44,10 @@ export class Posterior {
   }
 
   /** Adds a reading; one whose test says nothing here is left out. */
-  add(reading: Observation): boolean {
-    if (this.predictor.base(reading.test) === null) return false
+  add(reading: Observation): void {
+    if (this.predictor.base(reading.test) === null) return
     if (reading.test.kind === 'supply' && reading.value.kind === 'volt') this.supply_V = reading.value.volt
     this.taken.push(reading)
-    return true
   }
 
   beliefs(): Beliefs {

@@ -1,6 +1,6 @@
 import type { FaultHypothesis } from '../variants'
 import type { CellClass, Model } from './classes'
-import { fitUnder, SHARPER_NATS, type Unit } from './units'
+import { fitUnder, isOhms, SHARPER_NATS, type Unit } from './units'
 
 /** How much better readings could fit than some faults explain them, nats. */
 export interface Room {
@@ -8,9 +8,7 @@ export interface Room {
   readonly apart: Float64Array
   /** What readings in ohms leave beyond that because they do not go together. */
   readonly together: number
-  readonly whole: number
 }
-const isOhms = ({ value }: Unit['readings'][number]): boolean => value.kind === 'ohm' || value.kind === 'open'
 
 /** The room that some faults leave in the readings of some units, in their order. */
 export function roomOf(model: Model, units: readonly Unit[], faults: readonly FaultHypothesis[]): Room {
@@ -26,7 +24,7 @@ export function roomOf(model: Model, units: readonly Unit[], faults: readonly Fa
     const { log, best } = fitUnder(model, readings, faults)
     together = Math.max(0, best - log - sum)
   }
-  return { apart, together, whole: apart.reduce((s, x) => s + x, together) }
+  return { apart, together }
 }
 
 /** By class: the readings in which it may show; one that leads one thread's current to another's may in all. */

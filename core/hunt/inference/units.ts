@@ -46,7 +46,7 @@ export interface Unit {
   readonly readings: readonly Observation[]
   readonly sound: Fit
 }
-const isOhms = ({ value }: Observation): boolean => value.kind === 'ohm' || value.kind === 'open'
+export const isOhms = ({ value }: Observation): boolean => value.kind === 'ohm' || value.kind === 'open'
 export function unitsOf(model: Model, readings: readonly Observation[]): Unit[] {
   const unit = (list: readonly Observation[]): Unit => ({ readings: list, sound: fitUnder(model, list, []) })
   const ohms = readings.filter(isOhms)
