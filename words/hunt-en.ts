@@ -130,7 +130,7 @@ export const huntEn = {
     undecided: 'No test that is left would tell these apart: {parts}.',
     open: 'Likeliest: {parts}.',
     strained:
-      'No single fault or pair explains every reading. The record of {box} may be wrong, or a reading slipped: read the oldest again.',
+      'No faults that are listed explain every reading. The record of {box} may be wrong, or a reading slipped: read the oldest again.',
     allRun: 'Every zone waters. The tests that are left look for faults that stop no zone yet; you may stop here.',
     because: 'Most telling: {test}, {value}.',
     overturn: 'It would be overturned by: {test}, {answer}.',

@@ -1,10 +1,16 @@
 import type { Beliefs, Explanation, Observation } from './beliefs'
 import type { Posterior } from './inference'
+import { logSum } from './normal'
 import type { Catalogue } from './variants'
 
+/** Of an island's explanations, so many that name a part and so many that do not. */
+const WEIGHED = 40
+/** A reading that moves the log of a part's odds by less than this tells nothing, nats. */
+const TELLING_NATS = 0.5
+
 /**
- * The reading that speaks most for the likeliest part against the likeliest explanation without it; null where none
- * does.
+ * The reading with the greatest weight of evidence for the likeliest part: by how much the log of its odds would fall
+ * without that reading (I. J. Good, Probability and the Weighing of Evidence, 1950). Null where none speaks for it.
  */
 export function strongestEvidence(
   posterior: Posterior,
@@ -14,12 +20,19 @@ export function strongestEvidence(
   const key = [...beliefs.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])[0]
   const has = (e: Explanation) => e.faults.some((v) => catalogue.faults[v.fault]!.key === key)
   const told = [...beliefs.islands].sort((a, b) => held(b, has) - held(a, has))[0] ?? []
-  const [with_, without] = [told.find(has), told.find((e) => !has(e))]
-  if (!with_ || !without) return null
+  const [for_, against] = [told.filter(has), told.filter((e) => !has(e))].map((list) => list.slice(0, WEIGHED))
+  if (!for_!.length || !against!.length) return null
+  const weighed = [...for_!, ...against!]
+  const logOdds = (logs: readonly number[]) => logSum(logs.slice(0, for_!.length)) - logSum(logs.slice(for_!.length))
+  const all = weighed.map((e) => Math.log(e.p))
   const best = posterior
-    .eachFor(with_.faults, without.faults)
-    .reduce((m, e) => (e.nats > m.nats ? e : m), { reading: null as Observation | null, nats: 0.5 })
-  return best.reading && { key, reading: best.reading, nats: best.nats }
+    .eachUnder(weighed.map((e) => e.faults))
+    .map(({ reading, logs }) => ({ key, reading, nats: logOdds(all) - logOdds(all.map((p, i) => p - logs[i]!)) }))
+    .reduce(
+      (m, e) => (m && m.nats >= e.nats ? m : e),
+      null as { key: string; reading: Observation; nats: number } | null,
+    )
+  return best && best.nats > TELLING_NATS ? best : null
 }
 
 /** What may be wrong with a part, by the explanations that name it. */

@@ -116,6 +116,10 @@ function because(d: Described): string {
 .conclusion p {
   font-size: 14px;
 }
+/* Where there is nothing to explain, what to do next begins the line. */
+.why > div:empty {
+  display: none;
+}
 .next {
   color: var(--copper);
   font-weight: 600;

@@ -65,12 +65,12 @@ export class Posterior {
     }
   }
 
-  /** Nats by which each reading speaks for some faults against others. */
-  eachFor(some: Faults, others: Faults): { readonly reading: Observation; readonly nats: number }[] {
+  /** The log-likelihood of each reading by itself under each of some explanations, nats. */
+  eachUnder(explanations: readonly Faults[]): { readonly reading: Observation; readonly logs: readonly number[] }[] {
     const model = this.model()
     return this.taken.map((reading) => ({
       reading,
-      nats: logOf(model, [reading], some) - logOf(model, [reading], others),
+      logs: explanations.map((faults) => logOf(model, [reading], faults)),
     }))
   }
 
