@@ -49,7 +49,8 @@ export function randomSite(seed: number, { loops = true } = {}): RandomSite {
   let looped = false
   runs.forEach((boxes, r) => {
     const cable = `K${r}`
-    const commons = chance(0.3) ? ['white', 'black'] : ['white']
+    const second = chance(0.3)
+    const commons = loops && second ? ['white', 'black'] : ['white']
     const leads = boxes.flatMap((box) =>
       Array.from({ length: box.valves }, () => ({
         box: box.tag,

@@ -31,6 +31,7 @@ export const huntEn = {
     coil_kind: 'not the coil on record',
     swapped: 'swapped',
     doubled: 'both under one screw',
+    misjoined: 'a conductor in another joint',
     terminal_dead: 'dead',
     supply_dead: 'dead',
     sensor_open: 'open',

@@ -1,5 +1,5 @@
 import type { FieldTest, ReadingValue } from '../record'
-import type { FaultHypothesis } from './variants'
+import type { FaultHypothesis } from './catalogue'
 
 /** A reading as a hunt takes it: what was tried and what it gave, ohms after the meter's own leads are taken off. */
 export interface Observation {

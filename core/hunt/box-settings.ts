@@ -3,7 +3,7 @@ import { testKindOf, type Clip, type TestOn } from '../record'
 import type { WirePoint } from '../site'
 import { coilJoints } from './coil-joints'
 import type { HuntContext } from './context'
-import type { Alter } from './variants'
+import type { Alter } from './catalogue'
 
 /** How a box test is set up: between which points it is read, joints undone, a jumper at the cabinet. */
 export interface Setting {

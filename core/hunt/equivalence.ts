@@ -1,8 +1,8 @@
 import type { Spot } from '../circuit'
-import type { FieldTest } from '../record'
+import { isToEarth, type FieldTest } from '../record'
 import type { HuntContext } from './context'
 import type { Cause } from './odds'
-import { middleLike, type Catalogue, type Faults, type FaultHypothesis } from './variants'
+import { middleLike, type Catalogue, type Faults, type FaultHypothesis } from './catalogue'
 
 /** The cell that stands for one in a test, with the others that are there. */
 export type Like = (v: FaultHypothesis, together: Faults) => FaultHypothesis
@@ -16,8 +16,6 @@ const UNDER_POWER: ReadonlySet<FieldTest['kind']> = new Set<FieldTest['kind']>([
   'tester_power',
   'coil_volts',
 ])
-const toEarth = (test: FieldTest): boolean =>
-  test.kind === 'lead_earth' || test.kind === 'common_earth' || (test.kind === 'ohms' && test.to.kind === 'earth')
 const betweenTerminals = (test: FieldTest): boolean =>
   test.kind === 'tester_coil' || (test.kind === 'ohms' && test.from.kind === 'terminal' && test.to.kind === 'terminal')
 /** Causes by which an element lets less current through, or none. */
@@ -42,9 +40,6 @@ export function equivalenceClasses(context: HuntContext, catalogue: Catalogue): 
     const like = new Map(listed.map(({ v, as }) => [v.index, first.get(as)!]))
     return (v) => like.get(v.index) ?? v
   }
-  const leaking = standing(
-    every.flatMap(({ f, v }) => (v.leak ? [{ v, as: `${f.index} ${v.ohm} ${nearNode(context, v.leak)}` }] : [])),
-  )
   const chain = chainsOf(context)
   const inSeries = standing(
     every.flatMap(({ f, v }) =>
@@ -59,7 +54,7 @@ export function equivalenceClasses(context: HuntContext, catalogue: Catalogue): 
   )
   const joins = (v: FaultHypothesis) => v.mods.joins.length > 0
   return (test) => {
-    if (toEarth(test)) return leaking
+    if (isToEarth(test)) return null
     const power = UNDER_POWER.has(test.kind)
     if (!power && !betweenTerminals(test)) return null
     // Beside conductors that touch it matters on which side of them a chain is cut.

@@ -5,7 +5,7 @@ import { predictorOf } from './predict'
 import { huntContextOf } from './context'
 import { materialOnly } from './material'
 import { FAMILIES, QUIET, USUAL_ODDS } from './odds'
-import { catalogueOf, type Fault } from './variants'
+import { catalogueOf, type Fault } from './catalogue'
 
 const A = 'A' as ControllerId
 const context = huntContextOf(randomSite(7, { loops: false }).site, A)!

@@ -4,7 +4,7 @@ import type { HuntContext } from './context'
 import { normalBelow } from './normal'
 import type { Family } from './odds'
 import type { Predictor } from './memoize'
-import { middleLike, type Catalogue, type Fault, type FaultHypothesis } from './variants'
+import { middleLike, type Catalogue, type Fault, type FaultHypothesis } from './catalogue'
 import type { CoilPriors } from './weigh'
 
 /**

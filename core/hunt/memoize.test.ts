@@ -6,7 +6,7 @@ import { predictorOf } from './predict'
 import { huntContextOf } from './context'
 import { QUIET, USUAL_ODDS } from './odds'
 import { memoizePredictions } from './memoize'
-import { catalogueOf, type Catalogue, type Fault, type Faults } from './variants'
+import { catalogueOf, type Catalogue, type Fault, type Faults } from './catalogue'
 
 const A = 'A' as ControllerId
 const context = huntContextOf(randomSite(4, { loops: false }).site, A)!

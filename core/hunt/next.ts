@@ -6,7 +6,7 @@ import type { HuntContext } from './context'
 import { normalBelow } from './normal'
 import type { Predictor } from './memoize'
 import { minutesOf, type Candidate, type Costs, type Crew, type Walking } from './tests'
-import type { Catalogue, Fault } from './variants'
+import type { Catalogue, Fault } from './catalogue'
 
 /** What one answer of a test would mean: a range of readings, or a word. */
 export interface AnswerForecast {

@@ -15,6 +15,7 @@ export const CAUSES = [
   'coil_kind',
   'swapped',
   'doubled',
+  'misjoined',
   'terminal_dead',
   'supply_dead',
   'sensor_open',
@@ -79,7 +80,12 @@ export const oddsBasis = z.strictObject({
         .strictObject({ open: share.default(80), series: share.default(16), leak: share.default(4) })
         .prefault({}),
       record: z
-        .strictObject({ swapped: share.default(66), doubled: share.default(20), coil_kind: share.default(14) })
+        .strictObject({
+          swapped: share.default(66),
+          doubled: share.default(20),
+          coil_kind: share.default(14),
+          misjoined: share.default(12),
+        })
         .prefault({}),
       supply: z
         .strictObject({

@@ -1,7 +1,7 @@
 import { coilImpedance, size, type Complex, type Join } from '../circuit'
 import { lookUp, getOrThrow, type DeviceId, type TerminalId } from '../site'
 import { pullIn_V, type HuntContext, type State } from './context'
-import { changesOf, modsOf, type Alter, type Catalogue, type Faults, type FaultHypothesis } from './variants'
+import { changesOf, modsOf, type Alter, type Catalogue, type Faults, type FaultHypothesis } from './catalogue'
 
 /** A terminal's wire under power with some faults: volts at every coil as it starts. */
 export interface Live {

@@ -3,7 +3,7 @@ import { COMMON_METER, partKey, type RunPart } from '../record'
 import { getOrThrow, type ControllerId, type CoreId, type Site, type StopId } from '../site'
 import { huntContextOf } from './context'
 import { huntOf } from './hunt'
-import { conductorRunsOf } from './variants'
+import { conductorRunsOf } from './catalogue'
 import { holdsPart, placesOf } from './where'
 
 const A = 'A' as ControllerId

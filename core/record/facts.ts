@@ -48,6 +48,10 @@ function byJob(facts: Facts): ReadonlyMap<string, readonly Logged[]> {
 /** A job's readings in the order taken, struck ones included. */
 export const readingsOf = (facts: Facts, job: string): readonly Logged[] => byJob(facts).get(job) ?? []
 
+/** Whether a test reads ohms to earth. */
+export const isToEarth = (test: FieldTest): boolean =>
+  test.kind === 'lead_earth' || test.kind === 'common_earth' || (test.kind === 'ohms' && test.to.kind === 'earth')
+
 /** A text that is equal for the same test: the two points of an ohms reading may be exchanged. */
 export function testKey(test: FieldTest): string {
   if (test.kind === 'ohms') return ['ohms', ...[endKey(test.from), endKey(test.to)].sort()].join(' ')

@@ -46,6 +46,7 @@ export {
   peopleOf,
   readingsOf,
   standingReadings,
+  isToEarth,
   testKey,
   visitsInOrder,
   withFact,

@@ -3,7 +3,7 @@ import type { End, TerminalId } from '../../site'
 import { settingsOf } from '../box-settings'
 import type { HuntContext } from '../context'
 import { powerOf, type Power } from '../power'
-import type { Catalogue, Fault, Faults, FaultHypothesis } from '../variants'
+import type { Catalogue, Fault, Faults, FaultHypothesis } from '../catalogue'
 
 /** What every prediction starts from: the property, its faults, the meter, and which wire lies under which screw. */
 export interface Basis {

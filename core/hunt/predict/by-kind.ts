@@ -1,7 +1,7 @@
 import type { FieldTest } from '../../record'
 import { terminalEnd, type TerminalId } from '../../site'
 import { normalBelow } from '../normal'
-import { modsOf, type Faults } from '../variants'
+import { modsOf, type Faults } from '../catalogue'
 import type { Basis } from './basis'
 import type { Ohms } from './ohms'
 import { MAINS_ratio, type Prediction } from './prediction'

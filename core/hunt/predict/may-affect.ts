@@ -1,7 +1,7 @@
 import type { FieldTest } from '../../record'
 import type { DeviceId, TerminalId } from '../../site'
 import type { Cause } from '../odds'
-import type { Fault } from '../variants'
+import type { Fault } from '../catalogue'
 import type { Basis } from './basis'
 
 type Relevance = {

@@ -1,7 +1,7 @@
 import { minus, times, type Across, type Join, type Spot } from '../../circuit'
 import type { DeviceId } from '../../site'
 import { nearNode } from '../equivalence'
-import { changesOf, modsOf, type Alter, type Faults, type FaultHypothesis } from '../variants'
+import { changesOf, modsOf, type Alter, type Faults, type FaultHypothesis } from '../catalogue'
 import type { Basis } from './basis'
 import { half, meterSpread, type Prediction } from './prediction'
 
@@ -126,12 +126,12 @@ export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
   }
 
   function toEarth(from: number, faults: Faults, alters: readonly Alter[] = []): Prediction {
-    const leaks = faults.flatMap((v) => (v.leak ? [{ v, spot: v.leak }] : []))
+    const leaks = faults.flatMap((v) => (v.leak ? [{ v, leak: v.leak }] : []))
     const mods = modsOf(faults, ends)
-    const paths = leaks.flatMap(({ v, spot }) => {
-      const to = nearNode(context, spot)
+    const paths = leaks.flatMap(({ v, leak }) => {
+      const to = nearNode(context, leak.spot)
       const way = from === to ? 0 : between({ a: from, b: to }, [...mods.alters, ...alters], mods.joins)
-      return way === null ? [] : [{ ohm: v.ohm! + way, cell: 0.28 * v.ohm! }]
+      return way === null ? [] : [{ ohm: v.ohm! + way, sd: leak.sd_ohm }]
     })
     if (paths.length === 0) return { kind: 'insulated' }
     const mean = 1 / paths.reduce((s, p) => s + 1 / p.ohm, 0)
@@ -141,7 +141,7 @@ export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
       noise: meterSpread(mean, meter, 1),
       ratio: half(meter.accuracy_ratio),
       coils: [],
-      figures: paths.map((p) => (p.cell * mean ** 2) / p.ohm ** 2),
+      figures: paths.map((p) => (p.sd * mean ** 2) / p.ohm ** 2),
     }
   }
   const wholeCurrent = new Map<string, boolean>()

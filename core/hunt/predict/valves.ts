@@ -3,7 +3,7 @@ import { pullIn_V } from '../context'
 import { normalBelow } from '../normal'
 import type { Cause } from '../odds'
 import { started_V } from '../power'
-import type { Faults } from '../variants'
+import type { Faults } from '../catalogue'
 import type { Basis } from './basis'
 import { MAINS_ratio, type Prediction } from './prediction'
 

@@ -1,10 +1,10 @@
-import { partKey } from '../record'
-import { complex, size } from '../circuit'
-import { randomSite } from '../../tests/random-site'
-import type { ControllerId } from '../site'
-import { huntContextOf } from './context'
-import { CAUSES, QUIET, USUAL_ODDS } from './odds'
-import { catalogueOf, changesOf, middleLike, modsOf, conductorRunsOf, type FaultHypothesis } from './variants'
+import { partKey } from '../../record'
+import { complex, size } from '../../circuit'
+import { randomSite } from '../../../tests/random-site'
+import type { ControllerId } from '../../site'
+import { huntContextOf } from '../context'
+import { CAUSES, QUIET, USUAL_ODDS } from '../odds'
+import { catalogueOf, changesOf, middleLike, modsOf, conductorRunsOf, type FaultHypothesis } from '.'
 
 const A = 'A' as ControllerId
 const prepared = (seed: number) => {
@@ -12,7 +12,7 @@ const prepared = (seed: number) => {
   return { context, catalogue: catalogueOf(context, USUAL_ODDS, QUIET, null) }
 }
 
-test('grids: shares of a fault’s cells add up to one, sizes rise, positions lie along the run, eight at least where there is one of each', () => {
+test('grids: shares of a fault’s cells add up to one, sizes rise, positions lie along the run', () => {
   for (const seed of [2, 5, 11]) {
     const { catalogue } = prepared(seed)
     for (const f of catalogue.faults) {
@@ -21,9 +21,11 @@ test('grids: shares of a fault’s cells add up to one, sizes rise, positions li
       for (const v of f.variants) if (v.along !== null) expect(v.along > 0 && v.along < 1).toBe(true)
       if (f.cause === 'series')
         expect(f.variants.map((v) => v.ohm!)).toEqual([...f.variants.map((v) => v.ohm!)].sort((a, b) => a - b))
-      if (f.cause === 'leak' && f.where.kind === 'run') expect(new Set(f.variants.map((v) => v.along)).size).toBe(8)
-      if (['series', 'leak', 'touch', 'coil_part'].includes(f.cause))
-        expect(new Set(f.variants.map((v) => v.ohm)).size).toBeGreaterThanOrEqual(8)
+      if (f.cause === 'leak' && f.where.kind === 'run') expect(new Set(f.variants.map((v) => v.along)).size).toBe(2)
+      const sizes = new Set(f.variants.map((v) => v.ohm)).size
+      if (['series', 'leak', 'coil_part'].includes(f.cause)) expect(sizes).toBeGreaterThanOrEqual(8)
+      // Cores that lie apart touch more rarely, and are cut into fewer sizes.
+      if (f.cause === 'touch') expect([4, 8]).toContain(sizes)
     }
   }
 })
