@@ -1,7 +1,7 @@
 import type { Beliefs, Explanation, Observation } from './beliefs'
+import type { Catalogue } from './catalogue'
 import type { Posterior } from './inference'
 import { logSum } from './normal'
-import type { Catalogue } from './variants'
 
 /** Of an island's explanations, so many that name a part and so many that do not. */
 const WEIGHED = 40

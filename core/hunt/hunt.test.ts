@@ -8,7 +8,7 @@ import { predictorOf } from './predict'
 import { huntContextOf } from './context'
 import { huntOf } from './hunt'
 import { circumstances, oddsBasis, QUIET, USUAL_ODDS } from './odds'
-import { catalogueOf, conductorRunsOf } from './variants'
+import { catalogueOf, conductorRunsOf } from './catalogue'
 import { placesOf } from './where'
 
 const A = 'A' as ControllerId

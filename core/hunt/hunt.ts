@@ -22,7 +22,7 @@ import {
   type Crew,
   type Walking,
 } from './tests'
-import { catalogueOf, type Catalogue } from './variants'
+import { catalogueOf, leakSizesFor, UNSEEN_LEAKS, type Catalogue, type LeakSizes } from './catalogue'
 import { coilPriorFrom, type CoilPrior } from './weigh'
 import { holdsPart } from './where'
 
@@ -68,6 +68,7 @@ export interface HuntOptions {
 /** A hunt for faults on one controller: what is believed after the readings so far, and what to measure next. */
 export interface Hunt {
   readonly context: HuntContext
+  /** Both change where a reading shows a leak: its sizes are divided more finely then. */
   readonly catalogue: Catalogue
   readonly predictor: Predictor
   readonly candidates: readonly Candidate[]
@@ -93,14 +94,17 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   const odds = options.odds ?? USUAL_ODDS
   const costs = options.costs ?? USUAL_COSTS
   const { meter } = options
-  const every = catalogueOf(context, odds, options.circumstances ?? QUIET, options.today ?? null)
-  const predictor = predictorOf(context, every, meter)
+  const worldOf = (leaks: LeakSizes) => {
+    const every = catalogueOf(context, odds, options.circumstances ?? QUIET, options.today ?? null, leaks)
+    const predictor = predictorOf(context, every, meter)
+    const coils = priorsFrom(context, predictor, options.known ?? [])
+    return { leaks, predictor, coils, catalogue: materialOnly(context, every, predictor, coils) }
+  }
+  /** Faults, and what they show; their sizes are divided more finely where readings show a leak. */
+  let world = worldOf(UNSEEN_LEAKS)
   const candidates = candidatesOf(context, options.tools)
   const walking = walkingOf(context)
-  const coils = priorsFrom(context, predictor, options.known ?? [])
-  const catalogue = materialOnly(context, every, predictor, coils)
-
-  const parts = Object.fromEntries(catalogue.faults.map((f) => [f.key, f.where]))
+  const parts = Object.fromEntries(world.catalogue.faults.map((f) => [f.key, f.where]))
 
   let readings: Observation[] = []
   const mendedKeys = new Set<string>()
@@ -112,6 +116,9 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   /** Built when it is asked for: of many readings in a row it is weighed once. */
   const weighed = (): Posterior => {
     if (posterior) return posterior
+    const leaks = leakSizesFor(readings, meter, world.leaks)
+    if (leaks !== world.leaks) world = worldOf(leaks)
+    const { catalogue, predictor, coils } = world
     // What was mended is not at fault again.
     const left: Catalogue = {
       ...catalogue,
@@ -131,7 +138,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     const key = testKey(reading.test)
     const again = readings.some((r) => testKey(r.test) === key)
     readings = [...readings.filter((r) => testKey(r.test) !== key), corrected]
-    if (again) posterior = null
+    if (again || leakSizesFor(readings, meter, world.leaks) !== world.leaks) posterior = null
     else posterior?.add(corrected)
     held = null
     const candidate = candidates.find((c) => testKey(c.test) === key)
@@ -144,8 +151,12 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   const beliefs = () => (held ??= weighed().beliefs())
   return {
     context,
-    catalogue,
-    predictor,
+    get catalogue() {
+      return world.catalogue
+    },
+    get predictor() {
+      return world.predictor
+    },
     candidates,
     walking,
     take,
@@ -153,9 +164,10 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     part: (key) => getOrThrow(parts, key),
     crew: () => crew,
     minutes: () => minutes,
-    telling: () => strongestEvidence(weighed(), beliefs(), catalogue),
+    telling: () => strongestEvidence(weighed(), beliefs(), world.catalogue),
     stand: () => {
       const b = beliefs()
+      const { catalogue, predictor } = world
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
       if (p >= NAMED) return { kind: 'named', key, p }
       if (b.nothing >= NAMED) return { kind: 'nothing', p: b.nothing }
@@ -168,6 +180,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       return next ? { kind: 'open', next } : { kind: 'undecided' }
     },
     mended: (part) => {
+      const { catalogue, predictor } = world
       const faults = catalogue.faults.filter((f) => holdsPart(site, part, f.where))
       for (const f of faults) mendedKeys.add(f.key)
       repairs++

@@ -1,6 +1,7 @@
 import { testKey, type FieldTest } from '../../record'
+import type { TerminalId } from '../../site'
 import type { Predictor } from '../memoize'
-import type { Catalogue, FaultHypothesis } from '../variants'
+import type { Catalogue, FaultHypothesis } from '../catalogue'
 import type { CoilPriors } from '../weigh'
 import type { Prediction } from '../predict'
 import { isAsGood, signatureOf } from './signature'
@@ -16,6 +17,8 @@ export interface Model {
   readonly partOf: Int32Array
   /** By part: its number among the catalogue's keys. */
   readonly keyOf: Int32Array
+  /** By fault: the terminals in whose threads it lies; null for what lies in the common, or in none. */
+  readonly threads: readonly (readonly TerminalId[] | null)[]
   readonly supply_V: { readonly read: number | null; readonly nominal: number }
   readonly shows: Shows
 }
@@ -25,6 +28,7 @@ export function modelOf(
   { catalogue, predictor, coils }: Pick<Model, 'catalogue' | 'predictor' | 'coils'>,
   supply_V: Model['supply_V'],
   shows: Shows,
+  threads: Model['threads'],
 ): Model {
   const whole = catalogue.faults.reduce((s, f) => s + f.prior, 0)
   const keys = new Map(catalogue.keys.map((key, n) => [key, n]))
@@ -48,6 +52,7 @@ export function modelOf(
     keyOf: Int32Array.from(keyOf),
     supply_V,
     shows,
+    threads,
   }
 }
 

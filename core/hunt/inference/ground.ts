@@ -1,5 +1,5 @@
 import { DisjointSets } from '../../site'
-import type { FaultHypothesis } from '../variants'
+import type { FaultHypothesis } from '../catalogue'
 import { worthOf, type Entry, type Factor, type Group } from './group'
 import type { Fit } from './likelihood'
 import type { Scene, SharedClass } from './scene'
@@ -145,7 +145,9 @@ export class Ground {
     const first = this.firstLook(set, more)
     const may = more.odds * this.oneMore
     const chance = more.touched.reduce((s, g) => s + this.scene.groups[g]!.readings.length, 0) * BY_CHANCE_NATS
-    const alsoLocal = before > NEUTRAL_NATS ? first.best - chance + Math.log(ONE_LOCAL * this.oneMore) : -Infinity
+    // What cuts a thread off from a leak shows from wire to wire too.
+    const mayAlso = before > NEUTRAL_NATS && !more.members[0]!.leak
+    const alsoLocal = mayAlso ? first.best - chance + Math.log(ONE_LOCAL * this.oneMore) : -Infinity
     const hope = Math.max(first.log, alsoLocal)
     const closely = hope > NEUTRAL_NATS && may * Math.exp(hope - below) > CLOSELY && this.couldCount(more, slacks)
     return closely ? this.closeLook(set, more) : first.log
@@ -176,8 +178,7 @@ export class Ground {
       const name = nameOf(place, felt)
       let known = place.group.quick.get(name)
       if (known === undefined) {
-        const held = likeliest(this.factorOf(place, set))
-        known = worthOf([place.group], held, this.cellsOf(felt), this.oneMore)
+        known = worthOf([place.group], likeliest(this.factorOf(place, set)), this.cellsOf(felt), this.oneMore)
         place.group.quick.set(name, known)
       }
       log += known.log
@@ -205,12 +206,17 @@ export class Ground {
   }
 }
 
-/** Of some shared faults those that show in a group, or lead other groups' currents to it. */
-const feltIn = ({ of }: Placed, set: SharedSet): SharedSet =>
-  set.filter((c) => of.some((g) => c.effects[g] !== '' || (of.length > 1 && c.links.includes(g))))
+/**
+ * Of some shared faults those that show in a group, or lead other groups' currents to it; beside a leak that does,
+ * whatever may lie on the way to it.
+ */
+function feltIn({ of }: Placed, set: SharedSet): SharedSet {
+  const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (of.length > 1 && c.links.includes(g))))
+  return felt.some((c) => c.members[0]!.leak) ? set : felt
+}
 /** A name for how they show there: of groups that are joined, by the faults themselves. */
 const nameOf = ({ of }: Placed, felt: SharedSet): string =>
-  felt.map((c) => (of.length > 1 ? c.members[0]!.index : c.effects[of[0]!])).join(' ')
+  felt.map((c) => (of.length > 1 ? c.members[0]!.index : c.effects[of[0]!] || c.members[0]!.index)).join(' ')
 
 /** What holds most in a group, and that nothing of its own is wrong. */
 const likeliest = ({ leading }: Factor): readonly Entry[] => leading.slice(0, 2)

@@ -1,12 +1,12 @@
 import type { Observation } from '../beliefs'
 import { logSum } from '../normal'
-import type { FaultHypothesis } from '../variants'
+import type { FaultHypothesis } from '../catalogue'
 import type { CellClass, Model } from './classes'
 import { distinctByPart, distinctOdds } from './distinct'
 import type { Fit } from './likelihood'
 import { addTo, constant, orOneMore, times, withoutOne, zero, type Polynomial } from './polynomial'
-import { reachesOf, roomFor, roomOf, type Reach, type Room } from './room'
-import { gainOf, linkedUnits, SHARPER_NATS, unitsOf, type Unit } from './units'
+import { fitAtMost, leftByChance, reachesOf, roomFor, roomOf, singleOf, type Reach, type Room } from './room'
+import { gainOf, linkedUnits, SHARPER_NATS, unitsOf, type Gain, type Unit } from './units'
 
 /** Some faults of a group together, one cell for all of each class, with the log of what all such sets hold. */
 export interface Entry {
@@ -34,8 +34,12 @@ export interface Factor {
 
 /** Two faults of one thread are worked out together where they might hold so much of what all hold. */
 const [COUNTS, COUNTS_LINKED] = [1e-5, 1e-3]
-/** Three are, where two of them hold so much. */
-const LEADS = 0.02
+/** Two that no reading shows both of are worked out where they might hold so much; else one explains nothing. */
+const CLOSELY = 1e-3
+/** Of more pairs than these those that could hold most are worked out. */
+const MOST_PAIRS = 10_000
+/** Three are, where with one more two might hold so much; and where the three might. */
+const [LEADS, LEADS_THREE] = [0.02, 1e-3]
 /** What one more fault is worth about, beside its odds. */
 export const ONE_MORE = 2
 
@@ -65,7 +69,7 @@ export function worthOf(
   const [first] = groups
   if (!first) return { log: 0, best: 0 }
   const { model } = first
-  const units = groups.length === 1 ? first.units : linkedUnits(groups)
+  const units = groups.length === 1 ? first.units : linkedUnits(model, groups)
   const before: number[] = []
   const after: Fit[] = []
   for (const e of now) {
@@ -101,7 +105,7 @@ export class Group {
     readonly hidden: readonly FaultHypothesis[],
     private readonly linked: readonly Group[] = [],
   ) {
-    this.units = linked.length > 0 ? linkedUnits(linked) : unitsOf(model, readings)
+    this.units = linked.length > 0 ? linkedUnits(model, linked) : unitsOf(model, readings)
     this.classes = classes
     this.alone = Float64Array.from(classes, (c) =>
       linked.length > 0
@@ -157,84 +161,86 @@ export class Group {
     const left = roomOf(model, this.units, shared)
     const counts = Math.log(this.linked.length > 0 ? COUNTS_LINKED : COUNTS)
     // A fault that cannot matter is worth what it is where no shared one is, but explains nothing any more.
-    const singles = classes.map((c, k): Fit => {
+    const singles = classes.map((c, k): Gain => {
       if (shared.length === 0) return { log: this.alone[k]!, best: none.best }
       return Math.log(c.odds * ONE_MORE) + this.roomFor(left, k) < counts
         ? { log: none.log + Math.min(0, this.alone[k]!), best: -Infinity }
         : gain([c.members[0]!], none.log + counts - Math.log(c.odds * ONE_MORE))
     })
-    const top = Math.max(none.log, ...singles.map((g, k) => g.log + Math.log(classes[k]!.odds)))
-    const sum = zero()
-    const byPart = new Map<number, Polynomial>()
-    const entries: Entry[] = [{ cells: [], classes: [], log: none.log, odds: 0 }]
-    const count = (part: number, degree: number, w: number) => {
-      let p = byPart.get(part)
-      if (!p) byPart.set(part, (p = zero()))
-      p[degree]! += w
-    }
-    sum[0] = Math.exp(none.log - top)
-    classes.forEach((c, k) => {
-      const { odds, parts, members } = c
-      const w = Math.exp(singles[k]!.log - top)
-      sum[1]! += odds * w
-      for (const [part, o] of parts) count(part, 1, o * w)
-      const logOdds = Math.log(odds)
-      entries.push({ cells: [members[0]!], classes: [c], log: singles[k]!.log + logOdds, odds: logOdds })
-    })
-    const pairs = deep ? this.addPairs({ singles, top, sum, gain, count, counts }, shared) : []
-    entries.push(...pairs.map((p) => p.entry))
-    this.addTriples(pairs, { gain, top, sum, count }, shared)
-    const least = Math.log((sum[0] + ONE_MORE * sum[1]!) * Math.exp(counts)) + top
-    const kept = entries.filter((e) => e.log > least).sort((a, b) => b.log - a.log)
-    const leading = leadingOf(kept, entries[0]!)
+    const sound = entryOf([], [], none, 0)
+    const ones = classes.map((c, k) => entryOf([c.members[0]!], [c], singles[k]!, Math.log(c.odds)))
+    const sums: Sums = { gain, shared, counts, held: logSum([sound, ...ones].map(weightOf)) }
+    const pairs = deep ? this.pairsIn(sums, none.log, singles) : []
+    const entries = [sound, ...ones, ...pairs.map((p) => p.entry), ...this.triplesIn(sums, pairs)]
+    const top = entries.reduce((most, e) => Math.max(most, e.log), -Infinity)
+    const kept = entries.filter((e) => e.log > sums.held + counts).sort((a, b) => b.log - a.log)
+    const leading = leadingOf(kept, sound)
     const ceiling = leading.reduce((most, e) => Math.max(most, gain(e.cells).best), none.best)
-    return { top, ...this.withUnfelt(sum, byPart), entries: kept, leading, ceiling }
+    return { top, ...this.withUnfelt(...addedUp(entries, top)), entries: kept, leading, ceiling }
   }
 
   /** Two faults of the group together, where they may hold so much of what all hold. */
-  private addPairs({ singles, top, sum, gain, count, counts }: Adding, shared: readonly FaultHypothesis[]): Pair[] {
+  private pairsIn(sums: Sums, none: number, singles: readonly Fit[]): Pair[] {
     const { classes, model } = this
-    const least = Math.log(sum[0]! + ONE_MORE * sum[1]!) + counts + top - 2 * Math.log(ONE_MORE)
+    const { gain, shared, counts } = sums
     const found: Pair[] = []
+    const leastNow = () => sums.held + counts - 2 * LOG_ONE_MORE
+    const least = leastNow()
     const logOdds = classes.map((c) => Math.log(c.odds))
     const most = logOdds.reduce((m, o) => Math.max(m, o), -Infinity)
     // Those that could matter beside the likeliest other, if both together explained everything.
     const may = classes.flatMap((_, k) =>
       logOdds[k]! + most + Math.max(singles[k]!.log, singles[k]!.best) + SHARPER_NATS < least ? [] : [k],
     )
-    const rooms = may.map((k) => roomOf(model, this.units, [classes[k]!.members[0]!, ...shared]))
+    const chance = leftByChance(this.units)
+    const alone = may.map((k) =>
+      singleOf(singles[k]!, roomOf(model, this.units, [classes[k]!.members[0]!, ...shared]), this.reachOf(k), chance),
+    )
+    const hopes: Hope[] = []
     may.forEach((i, m) => {
       for (let n = m; n < may.length; n++) {
         const j = may[n]!
-        const [a, b] = [classes[i]!, classes[j]!]
-        // The second explains no more than what the first leaves where it shows.
-        const hope = Math.min(
-          singles[i]!.log + this.roomFor(rooms[m]!, j),
-          singles[j]!.log + this.roomFor(rooms[n]!, i),
-        )
-        if (logOdds[i]! + logOdds[j]! + hope < least) continue
-        const other =
-          i === j ? a.members.find((c) => model.partOf[c.fault] !== model.partOf[a.members[0]!.fault]) : b.members[0]!
-        if (!other) continue
-        const odds = distinctOdds([a, b])
-        if (odds <= 0) continue
-        const { log } = gain([a.members[0]!, other], least - Math.log(odds))
-        const w = Math.exp(log - top)
-        sum[2]! += odds * w
-        for (const [part, o] of distinctByPart([a, b])) count(part, 2, o * w)
-        found.push({
-          pair: [i, j],
-          w: odds * w,
-          entry: { cells: [a.members[0]!, other], classes: [a, b], log: log + Math.log(odds), odds: Math.log(odds) },
-        })
+        const log = logOdds[i]! + logOdds[j]!
+        const { most, meet } = fitAtMost(alone[m]!, alone[n]!)
+        if (log + most < least) continue
+        // One that explains nothing beside the other.
+        const [one, other] = [singles[i]!.log, singles[j]!.log]
+        const apart = log + Math.max(one + Math.min(0, other - none), other + Math.min(0, one - none))
+        hopes.push({ i, j, hope: log + most, apart: meet ? null : Math.min(log + most, apart) })
       }
     })
+    // Those first that may hold most: the others are held against what they hold.
+    hopes.sort((a, b) => b.hope - a.hope)
+    let followed = 0
+    for (const { i, j, hope, apart } of hopes) {
+      const now = leastNow()
+      if (hope < now) break
+      const closely = followed < MOST_PAIRS && hope > now + Math.log(CLOSELY / COUNTS)
+      if (closely) followed++
+      const about = closely ? null : apart
+      if (!closely && (about === null || about < now)) continue
+      const [a, b] = [classes[i]!, classes[j]!]
+      const other =
+        i === j ? a.members.find((c) => model.partOf[c.fault] !== model.partOf[a.members[0]!.fault]) : b.members[0]!
+      const odds = other ? distinctOdds([a, b]) : 0
+      if (!other || odds <= 0) continue
+      const cells = [a.members[0]!, other]
+      const fit: Gain =
+        about === null ? gain(cells, now - Math.log(odds)) : { log: about - logOdds[i]! - logOdds[j]!, best: -Infinity }
+      const entry = entryOf(cells, [a, b], fit, Math.log(odds))
+      if (fit.cut) continue
+      sums.held = logSum([sums.held, weightOf(entry)])
+      found.push({ pair: [i, j], entry, room: Math.max(0, fit.best - fit.log) })
+    }
     return found
   }
   /** How much better a class could make the readings fit than what leaves this room, nats. */
   private roomFor(room: Room, k: number): number {
+    return roomFor(room, this.reachOf(k))
+  }
+  private reachOf(k: number): Reach {
     this.reaches ??= reachesOf(this.model, this.units, this.classes)
-    return roomFor(room, this.reaches[k]!)
+    return this.reaches[k]!
   }
   private reaches: readonly Reach[] | null = null
 
@@ -271,44 +277,79 @@ export class Group {
   }
 
   /** Sets of three that grow out of the pairs that lead. */
-  private addTriples(
-    pairs: readonly Pair[],
-    { gain, top, sum, count }: Pick<Adding, 'gain' | 'top' | 'sum' | 'count'>,
-    shared: readonly FaultHypothesis[],
-  ): void {
-    const whole = sum[0]! + ONE_MORE * sum[1]! + ONE_MORE ** 2 * sum[2]!
+  private triplesIn(sums: Sums, pairs: readonly Pair[]): Entry[] {
+    const { gain, shared } = sums
+    const found: Entry[] = []
     const seen = new Set<string>()
-    for (const { pair, w, entry } of pairs) {
-      if (ONE_MORE ** 2 * w < LEADS * whole) continue
+    const most = this.classes.reduce((m, c) => Math.max(m, Math.log(c.odds)), -Infinity)
+    for (const { pair, entry, room } of pairs) {
+      const hope = weightOf(entry) + room + SHARPER_NATS + most + LOG_ONE_MORE
+      if (hope < sums.held + Math.log(LEADS)) continue
       const left = roomOf(this.model, this.units, [...entry.cells, ...shared])
       this.classes.forEach((c, k) => {
-        if (Math.log(c.odds * ONE_MORE) + this.roomFor(left, k) < Math.log(COUNTS / LEADS)) return
+        const more = Math.log(c.odds * ONE_MORE) + this.roomFor(left, k)
+        if (weightOf(entry) + more < sums.held + Math.log(LEADS_THREE)) return
         const key = [...pair, k].sort((a, b) => a - b).join()
         if (pair.includes(k) || seen.has(key)) return
         seen.add(key)
         const three = [...pair, k].map((i) => this.classes[i]!)
         const odds = distinctOdds(three)
         if (odds <= 0) return
-        const held = Math.exp(gain(three.map((x) => x.members[0]!)).log - top)
-        sum[3]! += odds * held
-        for (const [part, o] of distinctByPart(three)) count(part, 3, o * held)
+        const cells = three.map((x) => x.members[0]!)
+        const fit = gain(cells, sums.held + Math.log(LEADS_THREE) - Math.log(odds))
+        if (fit.cut) return
+        const made = entryOf(cells, three, fit, Math.log(odds))
+        sums.held = logSum([sums.held, weightOf(made)])
+        found.push(made)
       })
     }
+    return found
   }
 }
 
+const entryOf = (
+  cells: readonly FaultHypothesis[],
+  classes: readonly CellClass[],
+  { log, cut }: Gain,
+  odds: number,
+): Entry => ({ cells, classes, log: cut ? -Infinity : log + odds, odds })
+const LOG_ONE_MORE = Math.log(ONE_MORE)
+/** The log of what an entry holds about, whatever the number of faults. */
+const weightOf = (e: Entry): number => e.log + e.cells.length * LOG_ONE_MORE
+
+/** Entries by the number of their faults, in all and by part, times exp(`top`). */
+function addedUp(entries: readonly Entry[], top: number): [Polynomial, Map<number, Polynomial>] {
+  const sum = zero()
+  const byPart = new Map<number, Polynomial>()
+  for (const { classes, log, odds } of entries) {
+    sum[classes.length]! += Math.exp(log - top)
+    for (const [part, o] of classes.length === 1 ? classes[0]!.parts : distinctByPart(classes)) {
+      let p = byPart.get(part)
+      if (!p) byPart.set(part, (p = zero()))
+      p[classes.length]! += o * Math.exp(log - odds - top)
+    }
+  }
+  return [sum, byPart]
+}
+
+/** Two classes that might hold something together: at most, and about, where no reading shows both of them. */
+interface Hope {
+  readonly i: number
+  readonly j: number
+  readonly hope: number
+  readonly apart: number | null
+}
 /** Two classes of one group together. */
 interface Pair {
   readonly pair: readonly [number, number]
-  readonly w: number
   readonly entry: Entry
+  /** How much better the readings could fit, nats. */
+  readonly room: number
 }
-/** A sum under way. */
-interface Adding {
-  readonly singles: readonly Fit[]
-  readonly top: number
-  readonly sum: Polynomial
-  readonly gain: (own: readonly FaultHypothesis[], least?: number) => Fit
-  readonly count: (part: number, degree: number, w: number) => void
+/** A sum under way; `held`: the log of what all entries hold so far. */
+interface Sums {
+  readonly gain: (own: readonly FaultHypothesis[], least?: number) => Gain
+  readonly shared: readonly FaultHypothesis[]
   readonly counts: number
+  held: number
 }

@@ -5,6 +5,8 @@ import { slipped, weighAlone, type CoilPriors } from '../weigh'
 
 /** Readings that fit within so many nats of the best that they could have not slipped. */
 const FITS_NATS = 4
+/** A slip that lies so far below none is not followed to a second, nats. */
+const SLIPS_NATS = 7
 /** More readings of one thread than these never slipped but all together. */
 const MOST_SLIPPED = 3
 
@@ -52,6 +54,21 @@ export function fitOf(
   return { log: log + together.log, best: best + together.best }
 }
 
+/** How far figures lie off what was foreseen, and the covariance of that. */
+function covarianceOf(figures: readonly Figure[], coils: CoilPriors) {
+  const n = figures.length
+  const square = new Float64Array(n * n)
+  const off = Float64Array.from(
+    figures,
+    ({ ohm, seen }) => ohm - seen.mean - seen.coils.reduce((s, [d, c]) => s + c * coils(d).mean, 0),
+  )
+  figures.forEach(({ ohm, seen }, i) => {
+    for (let j = 0; j <= i; j++) square[i * n + j] = covariance(figures[i]!, figures[j]!, coils)
+    square[i * n + i]! += blurAt(seen, ohm) ** 2
+  })
+  return { off, square }
+}
+
 /** What a reading that stands alone could be worth at most; never less than it is. */
 const mostOf = (value: ReadingValue, log: number): number =>
   Math.max(
@@ -63,24 +80,32 @@ const meterBlur_ohm = (ohm: number): number => 0.1 + 0.02 * ohm
 
 /** Figures as they fit together, or without those that fit worst: one, two … as far as they may have slipped, or all. */
 function orSlipped(figures: readonly Figure[], coils: CoilPriors): Fit {
-  const fit = normalOf(figures, coils)
+  const whole = normalOf(figures, coils)
+  const { fit } = whole
   if (fit.log > fit.best - FITS_NATS) return fit
   const logs = [fit.log, figures.reduce((s, f) => s + slipped(f.ohm), 0)]
-  let [left, lost] = [figures, 0]
+  let [left, now, lost] = [figures, whole, 0]
   for (let n = 0; n < MOST_SLIPPED && left.length > 1; n++) {
-    const rest = left.map((f) => ({ f, fit: normalOf(without(left, f), coils) }))
-    for (const r of rest) logs.push(lost + slipped(r.f.ohm) + r.fit.log)
-    const worst = rest.reduce((m, r) => (r.fit.log > m.fit.log ? r : m))
-    left = without(left, worst.f)
-    lost += slipped(worst.f.ohm)
-    if (worst.fit.log > worst.fit.best - FITS_NATS) break
+    const rest = now.without()
+    left.forEach((f, i) => logs.push(lost + slipped(f.ohm) + rest[i]!))
+    if (logs.slice(-left.length).every((log) => log < fit.log - SLIPS_NATS)) break
+    const worst = rest.reduce((m, log, i) => (log > rest[m]! ? i : m), 0)
+    lost += slipped(left[worst]!.ohm)
+    left = left.filter((_, i) => i !== worst)
+    now = normalOf(left, coils)
+    if (now.fit.log > now.fit.best - FITS_NATS) break
   }
   return { log: logSum(logs), best: fit.best }
 }
-const without = <T>(list: readonly T[], one: T): T[] => list.filter((x) => x !== one)
+
+/** Figures under one normal: how they fit, and by figure the log-density of all the others. */
+interface Normal {
+  readonly fit: Fit
+  readonly without: () => Float64Array
+}
 
 /** The log-density of figures under their joint normal (Cholesky), and at its middle. */
-function normalOf(figures: readonly Figure[], coils: CoilPriors): Fit {
+function normalOf(figures: readonly Figure[], coils: CoilPriors): Normal {
   const n = figures.length
   if (n === 1) {
     const [{ ohm, seen }] = figures as [Figure]
@@ -92,16 +117,10 @@ function normalOf(figures: readonly Figure[], coils: CoilPriors): Fit {
     }
     for (const g of seen.figures) square += g * g
     const best = logNormal(0, Math.sqrt(square))
-    return { log: best - (0.5 * off ** 2) / square, best }
+    return { fit: { log: best - (0.5 * off ** 2) / square, best }, without: () => new Float64Array(1) }
   }
-  const l = new Float64Array(n * n)
-  const off = new Float64Array(n)
-  let [best, miss] = [-0.5 * n * Math.log(2 * Math.PI), 0]
-  figures.forEach(({ ohm, seen }, i) => {
-    off[i] = ohm - seen.mean - seen.coils.reduce((s, [d, c]) => s + c * coils(d).mean, 0)
-    for (let j = 0; j <= i; j++) l[i * n + j] = covariance(figures[i]!, figures[j]!, coils)
-    l[i * n + i]! += blurAt(seen, ohm) ** 2
-  })
+  const { off, square: l } = covarianceOf(figures, coils)
+  let [best, miss] = [-0.5 * n * LOG_TWO_PI, 0]
   for (let i = 0; i < n; i++) {
     for (let j = 0; j <= i; j++) {
       let sum = l[i * n + j]!
@@ -113,7 +132,46 @@ function normalOf(figures: readonly Figure[], coils: CoilPriors): Fit {
     miss += 0.5 * off[i]! ** 2
     best -= Math.log(l[i * n + i]!)
   }
-  return { log: best - miss, best }
+  const far = miss > TOO_FAR_NATS
+  return {
+    fit: { log: best - miss, best },
+    without: () => (far ? farthestOut(figures, coils) : leftOut(l, off, best - miss)),
+  }
+}
+const LOG_TWO_PI = Math.log(2 * Math.PI)
+/** Figures so far off that what is left without one of them would be lost in rounding, nats. */
+const TOO_FAR_NATS = 1e5
+
+/** Of figures that far off, all but the one that lies farthest off by itself. */
+function farthestOut(figures: readonly Figure[], coils: CoilPriors): Float64Array {
+  const alone = figures.map((f) => normalOf([f], coils).fit)
+  const out = alone.reduce((m, f, i) => (f.best - f.log > alone[m]!.best - alone[m]!.log ? i : m), 0)
+  const { log } = normalOf(
+    figures.filter((_, i) => i !== out),
+    coils,
+  ).fit
+  return Float64Array.from(figures, (_, i) => (i === out ? log : -Infinity))
+}
+
+/**
+ * By figure the log-density of all the others: of a normal with covariance LLᵀ, what one figure adds to the rest is
+ * normal about its own leave-one-out mean, with α = K⁻¹y and the diagonal of K⁻¹ (Rasmussen and Williams 2006, 5.4.2).
+ */
+function leftOut(l: Float64Array, forward: Float64Array, log: number): Float64Array {
+  const n = forward.length
+  const [diagonal, alpha] = [new Float64Array(n), new Float64Array(n)]
+  const column = new Float64Array(n)
+  for (let j = 0; j < n; j++) {
+    // A column of L⁻¹: its squares add up to the diagonal of K⁻¹, and with the forward solution to α.
+    for (let i = j; i < n; i++) {
+      let sum = i === j ? 1 : 0
+      for (let k = j; k < i; k++) sum -= l[i * n + k]! * column[k]!
+      column[i] = sum / l[i * n + i]!
+      diagonal[j]! += column[i]! ** 2
+      alpha[j]! += column[i]! * forward[i]!
+    }
+  }
+  return diagonal.map((d, i) => log - (0.5 * Math.log(d) - 0.5 * LOG_TWO_PI - (0.5 * alpha[i]! ** 2) / d))
 }
 
 /** What two readings have in common: their coils, and the figures of the same faults. */

@@ -1,8 +1,7 @@
-import type { TerminalId } from '../../site'
 import type { Beliefs, Explanation, Observation } from '../beliefs'
 import type { HuntContext } from '../context'
 import type { Predictor } from '../memoize'
-import type { Catalogue, FaultHypothesis, Faults } from '../variants'
+import type { Catalogue, FaultHypothesis, Faults } from '../catalogue'
 import type { CoilPriors } from '../weigh'
 import { countWeights } from './count'
 import { distinctByPart } from './distinct'
@@ -12,7 +11,7 @@ import { Ground } from './ground'
 import { islandsOf, type Case, type Island } from './island'
 import { addTo, constant, dot, orOneMore, othersOf, times, withoutOne, zero, type Polynomial } from './polynomial'
 import { sceneOf, type Scene } from './scene'
-import { ownersOf } from './scope'
+import { threadsWith } from './scope'
 import { GroupStock } from './stock'
 import { fitUnder, logOf } from './units'
 
@@ -28,7 +27,7 @@ export class Posterior {
   private readonly taken: Observation[] = []
   private readonly shows: Shows
   private readonly stock = new GroupStock()
-  private readonly owners: readonly (TerminalId | null)[]
+  private readonly threads: Model['threads']
   private supply_V: number | null = null
 
   constructor(
@@ -40,7 +39,7 @@ export class Posterior {
     private readonly count: readonly number[],
   ) {
     this.shows = showsOf({ catalogue, predictor, coils })
-    this.owners = ownersOf(context, catalogue.faults)
+    this.threads = threadsWith(context, catalogue.faults)
   }
 
   /** Adds a reading; one whose test says nothing here is left out. */
@@ -52,7 +51,7 @@ export class Posterior {
 
   beliefs(): Beliefs {
     const model = this.model()
-    const scene = sceneOf(this.context, model, this.owners, this.stock, this.taken)
+    const scene = sceneOf(this.context, model, this.stock, this.taken)
     const weights = weightsOf(model, this.count)
     const ground = new Ground(scene, oneMoreOf(weights), this.stock)
     const held = believedIn(scene, islandsOf(ground, weights), weights)
@@ -82,7 +81,7 @@ export class Posterior {
   }
 
   private model(): Model {
-    return modelOf(this, { read: this.supply_V, nominal: this.nominal_V }, this.shows)
+    return modelOf(this, { read: this.supply_V, nominal: this.nominal_V }, this.shows, this.threads)
   }
 }
 

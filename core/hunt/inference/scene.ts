@@ -1,10 +1,10 @@
 import { DisjointSets, type TerminalId } from '../../site'
 import type { Observation } from '../beliefs'
 import type { HuntContext } from '../context'
-import type { Fault, FaultHypothesis } from '../variants'
+import type { Fault, FaultHypothesis } from '../catalogue'
 import { byFault, partitionOf, type CellClass, type Model } from './classes'
 import type { Group } from './group'
-import { threadsOf } from './scope'
+import { ledBy, threadsOf } from './scope'
 import type { GroupStock } from './stock'
 
 /** Cells that show alike in all readings, in those of more than one group. */
@@ -36,14 +36,13 @@ export interface Scene {
 export function sceneOf(
   context: HuntContext,
   model: Model,
-  owners: readonly (TerminalId | null)[],
   stock: GroupStock,
   readings: readonly Observation[],
 ): Scene {
   const { catalogue } = model
   const { lists, groupOf } = groupedReadings(context, readings, catalogue.faults)
   const links = catalogue.faults.map((f): readonly number[] => {
-    const led = f.links ? [...new Set(endsOf(context, f).flatMap((t) => groupOf(t) ?? []))] : []
+    const led = f.links ? [...new Set(ledBy(context, f).flatMap((t) => groupOf(t) ?? []))] : []
     return led.length > 1 ? led : []
   })
   const { classes, shows } = partitionOf(
@@ -65,7 +64,10 @@ export function sceneOf(
     if (touched.length === 1 && led.length === 0) own[touched[0]!]!.push(c)
     else shared.push({ ...c, index: shared.length, effects, links: led, touched })
   })
-  const groupOfFault = (fault: number): number | null => (owners[fault] == null ? null : groupOf(owners[fault]!))
+  const groupOfFault = (fault: number): number | null => {
+    const owners = catalogue.faults[fault]!.links ? null : model.threads[fault]
+    return owners ? groupOf(owners[0]!) : null
+  }
   const { hidden, unfelt, every } = hiddenOf(model, groupOfFault, lists.length, classes)
   return {
     model,
@@ -114,10 +116,6 @@ function besideShared(count: number, shared: readonly SharedClass[], unfelt: Rea
   return { unfelt: rest, besideShared: beside }
 }
 
-/** The terminals whose wires a fault leads to each other. */
-const endsOf = (context: HuntContext, { where, besides }: Fault): TerminalId[] =>
-  where.kind === 'pair' ? [where.one, where.two] : besides.flatMap((d) => context.terminalOf(d) ?? [])
-
 /**
  * Readings by the threads that they belong to; those of none are a group of their own, and threads without any that a
  * fault leads to another's.
@@ -137,7 +135,7 @@ function groupedReadings(context: HuntContext, readings: readonly Observation[],
   // A thread that was not read counts where its wire may be led to one that was.
   const isRead = (t: TerminalId) => lists.has(joined.of(t))
   for (const f of faults) {
-    const ends = f.links ? endsOf(context, f) : []
+    const ends = f.links ? ledBy(context, f) : []
     if (ends.some(isRead)) for (const t of ends) if (!isRead(t)) lists.set(joined.of(t), [])
   }
   const names = [...lists.keys()]

@@ -1,7 +1,7 @@
 import type { FieldTest } from '../../record'
 import type { TerminalId } from '../../site'
 import type { HuntContext } from '../context'
-import type { Fault } from '../variants'
+import type { Fault } from '../catalogue'
 
 /** A conductor with less of the meter's current than this part carries none of it. */
 const LEAST_SHARE = 1e-6
@@ -40,8 +40,21 @@ export function threadsOf(context: HuntContext): (test: FieldTest) => readonly T
   }
 }
 
-/** By fault: the terminal in whose thread alone it lies; null for what lies in several, or in none. */
-export function ownersOf(context: HuntContext, faults: readonly Fault[]): (TerminalId | null)[] {
+/** The terminals whose wires a fault leads to each other. */
+export const ledBy = (context: HuntContext, { where, besides }: Fault): TerminalId[] =>
+  where.kind === 'pair' ? [where.one, where.two] : besides.flatMap((d) => context.terminalOf(d) ?? [])
+
+/** By fault: the terminals in whose threads it lies; null for what lies in the common, or in none. */
+export function threadsWith(context: HuntContext, faults: readonly Fault[]): (readonly TerminalId[] | null)[] {
+  const owner = ownerIn(context)
+  return faults.map((f) => {
+    if (f.links) return ledBy(context, f)
+    const terminal = owner(f)
+    return terminal === null ? null : [terminal]
+  })
+}
+/** The terminal in whose thread alone a fault lies; null for what lies in several, or in none. */
+function ownerIn(context: HuntContext): (fault: Fault) => TerminalId | null {
   const { meterState, terminals, wire, common } = context
   const tests = terminals.map((t) => [t, meterState.testOf(wire(t), wire(common))] as const)
   const carriers = new Map<number, TerminalId[]>()
@@ -52,7 +65,7 @@ export function ownersOf(context: HuntContext, faults: readonly Fault[]): (Termi
     carriers.set(element, made)
     return made
   }
-  return faults.map((f): TerminalId | null => {
+  return (f) => {
     const { where } = f
     switch (where.kind) {
       case 'pair':
@@ -71,5 +84,5 @@ export function ownersOf(context: HuntContext, faults: readonly Fault[]): (Termi
         return carried.length === 1 ? carried[0]! : null
       }
     }
-  })
+  }
 }

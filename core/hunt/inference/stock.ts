@@ -1,6 +1,6 @@
 import { testKey } from '../../record'
 import type { Observation } from '../beliefs'
-import type { FaultHypothesis } from '../variants'
+import type { FaultHypothesis } from '../catalogue'
 import { byFault, bySize, type CellClass, type Model } from './classes'
 import { Group } from './group'
 import type { Fit } from './likelihood'
