@@ -8,7 +8,17 @@ import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { controllerOf, partKey, testKey } from '../core/record'
 import { getOrThrow, type ControllerId, type PlaceId } from '../core/site'
 import type { Speaker } from '../words'
-import { sayCare, sayHow, sayOutcome, sayPart, sayStand, sayTelling, sayTest } from '../words/hunt'
+import {
+  sayCare,
+  sayHow,
+  sayOutcome,
+  sayPart,
+  sayStand,
+  sayStrained,
+  sayTelling,
+  sayTest,
+  sayTrouble,
+} from '../words/hunt'
 import type { Arguments } from './flags'
 import type { huntOutput } from './output'
 import { chosenControllers, meterOf } from './verbs'
@@ -60,7 +70,10 @@ export function huntIn(
     end: report.end,
     strained: report.strained,
     nothing: report.nothing,
-    says: sayStand(report, site, speaker),
+    says: [
+      sayStand(report, site, speaker),
+      ...(report.strained ? [sayStrained(report, site, controller, speaker)] : []),
+    ].join(' '),
     parts: report.parts.map(({ key, where, places, p, causes }) => ({
       key,
       kind: where.kind,
@@ -68,6 +81,11 @@ export function huntIn(
       p,
       says: sayPart(where, site, speaker),
       causes: [...causes],
+    })),
+    troubles: report.troubles.map((x) => ({
+      p: x.p,
+      says: sayTrouble(x, site, speaker),
+      parts: x.parts.map(({ key, p }) => ({ key, p })),
     })),
     telling: telling && { line: lines.get(testKey(telling.test)) ?? null, says: sayTelling(telling, site, speaker) },
     next: next && {

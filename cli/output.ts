@@ -347,10 +347,19 @@ export const huntOutput = z.strictObject({
       }),
     )
     .describe('Parts by how likely they are at fault, above 0.1 %'),
+  troubles: z
+    .array(
+      z.strictObject({
+        p: believed.describe('That any of its parts is at fault'),
+        says: statement,
+        parts: z.array(z.strictObject({ key: z.string(), p: believed })),
+      }),
+    )
+    .describe('What is wrong, thing by thing, as readings show it: parts of one shut each other out'),
   telling: z
     .strictObject({ line: z.int().nullable(), says: statement })
     .nullable()
-    .describe('The reading that speaks most for the likeliest part against the next'),
+    .describe('The reading without which the odds of the likeliest part would fall most'),
   next: z
     .strictObject({
       test: z.string(),

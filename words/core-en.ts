@@ -390,6 +390,7 @@ export const coreEn = {
   },
   /** Why, under a conclusion. */
   because: {
+    diagnose: 'Diagnose this',
     open: 'Station {open} is open; {rest} read as expected. | Stations {open} are open; {rest} read as expected.',
     second_way: '{tags} still read, but by another way back, through other coils.',
     or: 'Or:',

@@ -1,4 +1,4 @@
-import type { Cause, HuntReport, NextReport, OutcomeReport } from '../core/hunt'
+import type { Cause, HuntReport, NextReport, OutcomeReport, TroubleReport } from '../core/hunt'
 import {
   answerOf,
   optionOf,
@@ -9,7 +9,17 @@ import {
   type Part,
   type ReadingValue,
 } from '../core/record'
-import { stopIndex, type CoreId, type DeviceId, type End, type Leaving, type Site, type TerminalId } from '../core/site'
+import {
+  getOrThrow,
+  stopIndex,
+  type ControllerId,
+  type CoreId,
+  type DeviceId,
+  type End,
+  type Leaving,
+  type Site,
+  type TerminalId,
+} from '../core/site'
 import { say, type Speaker } from './say'
 
 /** Names by which people know the parts of a property. */
@@ -233,6 +243,26 @@ export const sayOutcome = (test: FieldTest, outcome: OutcomeReport, site: Site, 
 /** A part that rounds to 0 % is not told of. */
 const WORTH_SAYING = 0.005
 
+/** What is rather there than not. */
+const RATHER = 0.5
+/** Parts that hold so much of one trouble say what it is; of more than these only that there are others. */
+const [MOSTLY, MOST_SAID] = [0.8, 3]
+
+/** One thing that is wrong: "the joint of Gate hedge in B2 or its coil". */
+export function sayTrouble({ parts }: Pick<TroubleReport, 'parts'>, site: Site, speaker: Speaker): string {
+  const whole = parts.reduce((s, x) => s + x.p, 0)
+  let held = 0
+  const told = parts.filter((x, n) => {
+    if (n > 0 && (held >= MOSTLY * whole || n >= MOST_SAID)) return false
+    held += x.p
+    return true
+  })
+  const names = told.map((x) => sayPart(x.where, site, speaker))
+  if (held < MOSTLY * whole) return say({ code: 'hunt.orElse', params: { parts: names.join(', ') } }, speaker)
+  if (names.length === 1) return names[0]!
+  return say({ code: 'hunt.or', params: { parts: names.slice(0, -1).join(', '), last: names.at(-1)! } }, speaker)
+}
+
 /** Where the hunt stands, verdict first. */
 export function sayStand(report: HuntReport, site: Site, speaker: Speaker): string {
   if (report.named) {
@@ -250,8 +280,23 @@ export function sayStand(report: HuntReport, site: Site, speaker: Speaker): stri
     )
   }
   if (report.end === 'nothing') return say({ code: 'hunt.nothing', params: { p_ratio: report.nothing } }, speaker)
+  const wrong = report.troubles.filter((x) => x.p >= RATHER)
+  if (wrong.length > 1)
+    return say(
+      {
+        code: report.end === 'undecided' ? 'hunt.severalUndecided' : 'hunt.several',
+        params: {
+          count: wrong.length,
+          p_ratio: wrong.reduce((p, x) => p * x.p, 1),
+          troubles: wrong.map((x) => sayTrouble(x, site, speaker)).join('; '),
+        },
+      },
+      speaker,
+    )
   const nothing = report.nothing > (report.parts[0]?.p ?? 0) ? [{ where: null, p: report.nothing }] : []
-  const likeliest = [...nothing, ...report.parts].slice(0, 3).filter((x, n) => n === 0 || x.p >= WORTH_SAYING)
+  const likeliest = [...nothing, ...(wrong[0]?.parts ?? report.parts)]
+    .slice(0, 3)
+    .filter((x, n) => n === 0 || x.p >= WORTH_SAYING)
   return say(
     {
       code: `hunt.${report.end}`,
@@ -259,6 +304,12 @@ export function sayStand(report: HuntReport, site: Site, speaker: Speaker): stri
     },
     speaker,
   )
+}
+
+/** That no faults explain every reading, by the box of the likeliest part, or by where the controller is. */
+export const sayStrained = (report: HuntReport, site: Site, controller: ControllerId, speaker: Speaker): string => {
+  const place = report.parts[0]?.places[0] ?? getOrThrow(site.controllers, controller).place
+  return say({ code: 'hunt.strained', params: { box: getOrThrow(site.places, place).tag } }, speaker)
 }
 
 export const sayTelling = (

@@ -1,6 +1,6 @@
 export { huntOf, NAMED, STRAINED } from './hunt'
 export { goOn, reportOf } from './report'
-export type { HuntReport, HuntStep, NextReport, OutcomeReport, PartReport } from './report'
+export type { HuntReport, HuntStep, NextReport, OutcomeReport, PartReport, TroubleReport } from './report'
 export type { Hunt, HuntOptions, Known, Stand } from './hunt'
 export type { Beliefs, Explanation, Observation } from './beliefs'
 export type { Prediction } from './predict'

@@ -5,6 +5,7 @@ import type { Cause } from './odds'
 import { causesOf } from './evidence'
 import type { Needs } from './tests'
 import type { AnswerForecast } from './next'
+import { troublesIn } from './troubles'
 import { placesOf } from './where'
 
 export interface PartReport {
@@ -31,6 +32,12 @@ export interface NextReport {
   readonly outcomes: readonly OutcomeReport[]
 }
 
+/** One thing that is wrong: the parts that may be it, the likeliest first, and that any of them is. */
+export interface TroubleReport {
+  readonly p: number
+  readonly parts: readonly PartReport[]
+}
+
 /** How a hunt stands, in plain values: what goes out of a worker or a shell. */
 export interface HuntReport {
   readonly end: 'named' | 'nothing' | 'undecided' | 'open'
@@ -40,6 +47,8 @@ export interface HuntReport {
   readonly strained: boolean
   /** Parts above a thousandth, the likeliest first. */
   readonly parts: readonly PartReport[]
+  /** The same thing by thing, as far as readings show them, the likeliest first. */
+  readonly troubles: readonly TroubleReport[]
   readonly telling: { readonly test: FieldTest; readonly value: ReadingValue } | null
   readonly next: NextReport | null
   readonly minutes: number
@@ -70,6 +79,10 @@ export function reportOf(hunt: Hunt): HuntReport {
     nothing: beliefs.nothing,
     strained: beliefs.strain < STRAINED,
     parts,
+    troubles: troublesIn(beliefs, hunt.catalogue).map((t) => ({
+      p: t.p,
+      parts: t.parts.map(([key, p]) => part(key, p)),
+    })),
     telling: telling && telling.reading,
     next: next && {
       test: next.candidate.test,

@@ -13,7 +13,10 @@ const props = defineProps<{
   compact?: boolean
   /** Several fold to their verdicts, so that what they speak of stays in view. */
   fold?: boolean
+  /** The sweep whose readings can be weighed: all that may be wrong, and what to measure next. */
+  job?: string | null
 }>()
+const route = useRoute()
 const { t } = useI18n()
 
 const open = computed(() => props.rows.filter((r) => r.judged?.verdict.code === 'open').map((r) => r.tag))
@@ -57,6 +60,9 @@ function because(d: Described): string {
         <p class="next">{{ say({ ...d.next, code: `next.${d.next.code}` }, speaker) }}</p>
       </div>
     </details>
+    <NuxtLink v-if="job" class="button diagnose" :to="`/p/${route.params.id}/diagnose?job=${job}`">
+      {{ t('because.diagnose') }}
+    </NuxtLink>
   </div>
 </template>
 
@@ -66,8 +72,12 @@ function because(d: Described): string {
   gap: 8px;
   container-type: inline-size;
 }
-.several {
+.several,
+.diagnose {
   grid-column: 1 / -1;
+}
+.diagnose {
+  justify-self: start;
 }
 .conclusion summary {
   display: grid;

@@ -13,7 +13,7 @@ import {
   stationAt,
 } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
-import { sayPart, sayStand, sayTelling } from '../../../../words/hunt'
+import { sayPart, sayStand, sayStrained, sayTelling } from '../../../../words/hunt'
 import { useJobFacts } from '../../../composables/useJobFacts'
 import { useHunt } from '../../../composables/useHunt'
 import { useHuntWords } from '../../../composables/useHuntWords'
@@ -268,16 +268,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
           </p>
           <p v-if="allRun">{{ t('hunt.allRun') }}</p>
           <p v-if="report.telling" class="quiet">{{ sayTelling(report.telling, site, speaker) }}</p>
-          <p v-if="report.strained" class="fault">
-            {{
-              t('hunt.strained', {
-                box: getOrThrow(
-                  site.places,
-                  report.parts[0]?.places[0] ?? getOrThrow(site.controllers, controller!).place,
-                ).tag,
-              })
-            }}
-          </p>
+          <p v-if="report.strained" class="fault">{{ sayStrained(report, site, controller!, speaker) }}</p>
           <div v-if="writable && report.named" class="row">
             <AppButton look="primary" @click="mended">{{ t('diagnose.mended') }}</AppButton>
             <span class="quiet">{{ t('diagnose.mendedHow') }}</span>

@@ -92,6 +92,7 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
         :concluded="conclusion"
         :rows="rows"
         :speaker="speaker"
+        :job="jobId"
         fold
       />
       <p v-if="rows.length === 0" class="sheet">{{ t('threads.noTerminals') }}</p>

@@ -138,6 +138,7 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
         :concluded="conclusion"
         :rows="rows"
         :speaker="speaker"
+        :job="closed === null ? null : jobId"
       />
       <ThreadStack
         :class="{ 'desk-only': closed === null }"
@@ -192,6 +193,7 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
         :concluded="conclusion"
         :rows="rows"
         :speaker="speaker"
+        :job="closed === null ? null : jobId"
         compact
       />
       <p v-else-if="entry.left.value === 0" class="fits">
