@@ -166,7 +166,7 @@ export const huntEn = {
     weighAgain: 'Weigh them',
     failed: 'The weighing stopped: {why}. Your readings are kept; reload the page.',
     why: 'How likely',
-    oneOf: 'One of these: {p_ratio}',
+    oneOf: 'One of these: {p} %',
     alsoShown: 'Less likely besides',
     likelyNothing: 'Nothing wrong in the wiring',
     causes: '{cause} {p_ratio}',

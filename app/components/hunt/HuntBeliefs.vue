@@ -15,6 +15,7 @@ const { t } = useHuntWords(() => props.site.settings.units)
 const [MOST_TROUBLES, MOST_PARTS, MOST_BESIDES] = [6, 5, 4]
 /** What is less likely is told of beside the troubles, or not at all. */
 const [LEAST_TROUBLE, LEAST_PART] = [0.05, 0.005]
+const percent = (p: number) => (p > 0.995 ? '> 99' : p < 0.01 ? '< 1' : String(Math.round(p * 100)))
 const x = scaleLinear().domain([0, 1]).range([0, 100])
 
 interface Bar {
@@ -42,7 +43,7 @@ const nothing = computed<Bar>(() => ({
 const lists = computed(() => {
   const shown = props.report.troubles.filter((w) => w.p >= LEAST_TROUBLE).slice(0, MOST_TROUBLES)
   const troubles = shown.map((w) => ({
-    heading: w.parts.length > 1 ? t('diagnose.oneOf', { p_ratio: w.p }) : null,
+    heading: w.parts.length > 1 ? t('diagnose.oneOf', { p: percent(w.p) }) : null,
     bars: w.parts.slice(0, MOST_PARTS).map(barOf),
   }))
   const told = new Set(shown.flatMap((w) => w.parts.map((p) => p.key)))
@@ -55,7 +56,6 @@ const lists = computed(() => {
   const some = [...troubles, ...(besides.length > 0 ? [rest] : [])]
   return nothing.value.p > (props.report.troubles[0]?.p ?? 0) ? [sound, ...some] : [...some, sound]
 })
-const percent = (p: number) => (p > 0.995 ? '> 99' : p < 0.01 ? '< 1' : String(Math.round(p * 100)))
 </script>
 
 <template>

@@ -60,7 +60,7 @@ function because(d: Described): string {
         <p class="next">{{ say({ ...d.next, code: `next.${d.next.code}` }, speaker) }}</p>
       </div>
     </details>
-    <NuxtLink v-if="job" class="button diagnose" :to="`/p/${route.params.id}/diagnose?job=${job}`">
+    <NuxtLink v-if="job" class="button diagnose" no-prefetch :to="`/p/${route.params.id}/diagnose?job=${job}`">
       {{ t('because.diagnose') }}
     </NuxtLink>
   </div>
