@@ -23,8 +23,8 @@ export interface Beliefs {
   /** Faults that no reading shows, one at a time: what the next tests may bring to light. */
   readonly unread: readonly Explanation[]
   /**
-   * Log-likelihood of the worst reading under the likeliest explanation, below the best that it could be: below
-   * `STRAINED` the record itself is in doubt.
+   * Log-likelihood of the worst reading under the likeliest explanation, or another that is likely too, below the best
+   * that it could be: below `STRAINED` the record itself is in doubt.
    */
   readonly strain: number
 }

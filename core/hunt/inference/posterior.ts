@@ -15,6 +15,8 @@ import { threadsWith } from './scope'
 import { GroupStock } from './stock'
 import { fitUnder, logOf } from './units'
 
+/** An island's explanations that are likely beside the first, so many at most. */
+const [LIKELY, MOST_LIKELY] = [0.05, 6]
 /** Explanations that are kept of an island, and how far below the best they lie, nats. */
 const [KEPT, KEPT_NATS] = [400, 9]
 
@@ -55,13 +57,7 @@ export class Posterior {
     const weights = weightsOf(model, this.count)
     const ground = new Ground(scene, oneMoreOf(weights), this.stock)
     const held = believedIn(scene, islandsOf(ground, weights), weights)
-    return {
-      ...held,
-      strain: this.strainOf(
-        model,
-        held.islands.flatMap((i) => i[0]?.faults ?? []),
-      ),
-    }
+    return { ...held, strain: this.strainOf(model, held.islands) }
   }
 
   /** The log-likelihood of each reading by itself under each of some explanations, nats. */
@@ -73,10 +69,25 @@ export class Posterior {
     }))
   }
 
-  private strainOf(model: Model, faults: Faults): number {
-    return this.taken.reduce((worst, reading) => {
+  /** How far the worst reading lies off under the likeliest explanation, or one of an island's that is likely too. */
+  private strainOf(model: Model, islands: Beliefs['islands']): number {
+    const first = islands.map((told) => told[0]?.faults ?? [])
+    const others = islands.flatMap((told, k) =>
+      told
+        .slice(1, MOST_LIKELY)
+        .flatMap((e) => (e.p < LIKELY ? [] : [first.flatMap((f, i) => (i === k ? e.faults : f))])),
+    )
+    const missed = (reading: Observation, faults: Faults) => {
       const { log, best } = fitUnder(model, [reading], faults)
-      return Math.min(worst, log - best)
+      return log - best
+    }
+    return this.taken.reduce((worst, reading) => {
+      const now = missed(reading, first.flat())
+      if (now >= worst) return worst
+      return Math.min(
+        worst,
+        others.reduce((most, faults) => Math.max(most, missed(reading, faults)), now),
+      )
     }, 0)
   }
 
