@@ -4,8 +4,8 @@ import { logCells, none, type Cell } from './cells'
 
 /** A leak to earth is about as likely in every factor of two between these. */
 const [LEAST_ohm, MOST_ohm] = [100, 100_000]
-/** Cells of all that, and how many of the meter's deviations a cell is wide where a reading shows a leak. */
-const [CELLS, WIDE] = [24, 1.5]
+/** Cells of all that; where a reading shows a leak a cell is so many of the meter's deviations wide, or so wide. */
+const [CELLS, WIDE, NARROWEST] = [24, 1.5, 0.005]
 /** From a terminal to a leak lie so many ohms at most, and a leak beside it takes so much of what is read. */
 const [WAY_ohm, BESIDE] = [150, 0.1]
 
@@ -27,9 +27,11 @@ export function leakSizesFor(
   const shown = readings.flatMap(({ test, value }) =>
     isToEarth(test) && value.kind === 'ohm' && value.ohm > LEAST_ohm && value.ohm < MOST_ohm ? [value.ohm] : [],
   )
-  const step = (WIDE * meter.accuracy_ratio) / 2
-  const isFine = (ohm: number) =>
-    before.some(({ from, to }) => from <= ohm && ohm < to && Math.log(to / from) < 1.01 * step)
+  const step = Math.max(NARROWEST, (WIDE * meter.accuracy_ratio) / 2)
+  const isFine = (ohm: number) => {
+    const inside = Math.min(MOST_ohm, Math.max(LEAST_ohm, ohm))
+    return before.some(({ from, to }) => from <= inside && inside <= to && Math.log(to / from) < 1.01 * step)
+  }
   if (shown.every((ohm) => isFine(ohm * (1 + BESIDE / 2)) && isFine((ohm * ohm) / (ohm + WAY_ohm)))) return before
   const seen = merged(
     shown.map((ohm) => ({
