@@ -1,4 +1,3 @@
-import type { Spot } from '../circuit'
 import { isToEarth, type FieldTest } from '../record'
 import type { HuntContext } from './context'
 import type { Cause } from './odds'
@@ -20,10 +19,6 @@ const betweenTerminals = (test: FieldTest): boolean =>
   test.kind === 'tester_coil' || (test.kind === 'ohms' && test.from.kind === 'terminal' && test.to.kind === 'terminal')
 /** Causes by which an element lets less current through, or none. */
 const IN_SERIES: ReadonlySet<Cause> = new Set<Cause>(['open', 'series', 'intermittent'])
-
-/** The end of a stretch through which a leak along it is read. */
-export const nearNode = ({ meterState: { powered } }: HuntContext, spot: Spot): number =>
-  'node' in spot ? spot.node : spot.along < 0.5 ? powered.parts[spot.element]!.a : powered.parts[spot.element]!.b
 
 /**
  * Gives for a test which cells show alike in it, so that one is worked out for all; null where every cell shows by

@@ -1,7 +1,7 @@
 import { testKey, type FieldTest } from '../record'
 import type { Prediction } from './predict/prediction'
 import type { Like } from './equivalence'
-import type { Catalogue, Fault, Faults, FaultHypothesis } from './catalogue'
+import { leadsOn, type Catalogue, type Fault, type Faults, type FaultHypothesis } from './catalogue'
 
 /**
  * Predicts any test under any faults; every answer is worked out once, since a hunt asks for the same again after
@@ -95,9 +95,8 @@ export function memoizePredictions(
   }
   const feltIn = (test: FieldTest, known: Recalled, together: Faults): Faults => {
     const felt = together.filter((v) => touched(test, known, faults[v.fault]!))
-    // What leads current elsewhere, or to earth, is reached or not by what the others leave of the wiring.
-    const leads = (v: FaultHypothesis) => v.leak !== null || faults[v.fault]!.links
-    if (felt.length > 0 && felt.length < together.length && felt.some(leads)) return together
+    const leads = felt.some((v) => leadsOn(faults[v.fault]!))
+    if (leads && felt.length < together.length) return together
     if (felt.length < 2) return felt
     for (const one of felt) {
       const seen = alone(test, known, one)

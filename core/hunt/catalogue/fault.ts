@@ -61,6 +61,12 @@ export interface Catalogue {
   readonly keys: readonly string[]
 }
 
+/**
+ * Whether a fault leads current elsewhere, or to earth: what the others leave of the wiring says whether it is reached,
+ * so that they count too where only it can show.
+ */
+export const leadsOn = ({ links, cause }: Fault): boolean => links || cause === 'leak'
+
 /** Of a fault's cells of one size, the one in the middle of its positions. */
 export const middleLike = (f: Fault, ohm: number | null): FaultHypothesis => {
   const like = f.variants.filter((v) => v.ohm === ohm)

@@ -2,7 +2,7 @@ import { isToEarth } from '../../record'
 import type { Observation } from '../beliefs'
 import type { Predictor } from '../memoize'
 import type { Prediction } from '../predict'
-import type { FaultHypothesis } from '../catalogue'
+import { leadsOn, type FaultHypothesis } from '../catalogue'
 import type { Model } from './classes'
 import { fitOf, type Fit, type Weighable } from './likelihood'
 
@@ -108,15 +108,14 @@ function withoutCommonCoils(predictor: Predictor, readings: readonly Observation
 /** How the readings of a unit fit some faults. */
 export function fitIn(model: Model, unit: Unit, faults: readonly FaultHypothesis[]): Fit {
   let felt = faults.filter((v) => unit.mayShow[v.fault])
-  // What leads current elsewhere, or to earth, is reached or not by what the others leave of the wiring.
-  if (felt.some((v) => v.leak !== null || model.catalogue.faults[v.fault]!.links)) felt = [...faults]
+  if (felt.some((v) => leadsOn(model.catalogue.faults[v.fault]!))) felt = [...faults]
   const key = felt.map((v) => v.index).join()
   let fit = unit.fits.get(key)
   if (!fit) unit.fits.set(key, (fit = fitUnder(model, unit.readings, felt)))
   return fit
 }
 
-/** By how much at least readings of a unit that have no coil in common miss some faults, nats; no more than `enough`. */
+/** By how much at least readings of a unit that have no coil in common miss some faults, nats; past `enough` no further. */
 function missedIn(model: Model, { readings, apart }: Unit, faults: readonly FaultHypothesis[], enough: number): number {
   if (readings.length === 1 || enough === Infinity) return 0
   let missed = 0

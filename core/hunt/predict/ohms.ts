@@ -1,6 +1,5 @@
 import { minus, times, type Across, type Join, type Spot } from '../../circuit'
 import type { DeviceId } from '../../site'
-import { nearNode } from '../equivalence'
 import { changesOf, modsOf, type Alter, type Faults, type FaultHypothesis } from '../catalogue'
 import type { Basis } from './basis'
 import { half, meterSpread, type Prediction } from './prediction'
@@ -33,6 +32,10 @@ export interface Ohms {
 const UNSEEN_ohm = 0.005
 /** A coil with less of the meter's current than this part is none of the reading's. */
 const LEAST_SHARE = 0.02
+
+/** The end of a stretch through which a leak along it is read. */
+const nearNode = ({ meterState: { powered } }: Basis['context'], spot: Spot): number =>
+  'node' in spot ? spot.node : spot.along < 0.5 ? powered.parts[spot.element]!.a : powered.parts[spot.element]!.b
 
 /** Whether two conductors touch at the same spots. */
 const isSame = (one: Join, other: Join): boolean => isSpot(one.p, other.p) && isSpot(one.q, other.q)
