@@ -57,7 +57,7 @@ test.each([
       false,
       null,
     ])
-    expect(told.says).toMatch(/^It is .+\. Belief \d+ %\.$/)
+    expect(told.says).toMatch(/^It is .+\. Belief (> )?\d+ %\.$/)
     expect(told.parts[0]!.p).toBeGreaterThan(0.98)
   },
 )

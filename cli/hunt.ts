@@ -86,6 +86,19 @@ export function huntIn(
       p: x.p,
       says: sayTrouble(x, site, speaker),
       parts: x.parts.map(({ key, p }) => ({ key, p })),
+      named: x.named,
+      zones: x.zones,
+      next: x.next && {
+        test: x.next.test.kind,
+        place: place(x.next.place),
+        minutes: x.next.minutes,
+        says: sayTest(x.next.test, site, speaker),
+      },
+    })),
+    round: report.round.nearest.map((stop) => ({
+      place: place(stop.place),
+      minutes: stop.minutes,
+      troubles: stop.errands.map((e) => e.trouble),
     })),
     telling: telling && { line: lines.get(testKey(telling.test)) ?? null, says: sayTelling(telling, site, speaker) },
     next: next && {

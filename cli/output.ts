@@ -353,9 +353,24 @@ export const huntOutput = z.strictObject({
         p: believed.describe('That any of its parts is at fault'),
         says: statement,
         parts: z.array(z.strictObject({ key: z.string(), p: believed })),
+        named: z.boolean().describe('Its first part is known well enough to be mended'),
+        zones: z.int().describe('How many zones its first part has to do with'),
+        next: z
+          .strictObject({ test: z.string(), place: z.string(), minutes: z.number(), says: statement })
+          .nullable()
+          .describe('The test that tells most about it'),
       }),
     )
     .describe('What is wrong, thing by thing, as readings show it: parts of one shut each other out'),
+  round: z
+    .array(
+      z.strictObject({
+        place: z.string(),
+        minutes: z.number(),
+        troubles: z.array(z.int()).describe('Which of the troubles are gone after here, from 0'),
+      }),
+    )
+    .describe('What is next for all that is rather wrong than not, in one walk, the nearest place first'),
   telling: z
     .strictObject({ line: z.int().nullable(), says: statement })
     .nullable()

@@ -82,3 +82,46 @@ test('on a narrow phone nothing hangs over the edge, and fingers find every butt
   await page.getByText('What each answer would mean').click()
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360)
 })
+
+test('from a sweep on: Diagnose opens on it, its readings come along, each thing that is wrong has its test and the round', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Taken along')
+  await page.goto(`/p/${id}/test`)
+  await page.getByRole('button', { name: 'Start a sweep' }).click()
+  await page.getByLabel('Your name').fill('Ann')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  await page.waitForURL(/\/test\/.+/)
+  const sweep = new URL(page.url()).pathname.split('/').at(-1)!
+  for (let i = 0; i < 3; i++) await page.locator('.cautions .primary').click()
+  // The master valve, two that fit, an open one, three that fit, one too high.
+  for (const figure of ['39.2', '33.8', '33.4', 'OL', '34.2', '35.7', '34.9', '61.2']) {
+    await page.locator('#reading').fill(figure)
+    await page.locator('#reading').press('Enter')
+  }
+  await page.goto(`/p/${id}/diagnose`)
+  await expect(page.locator('.verdict')).toContainText('2 things are wrong', { timeout: 60_000 })
+  await expect(likely(page)).toContainText('coil of Gate hedge')
+  await page.getByRole('button', { name: 'Go on from these readings' }).click()
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  await expect(page.locator('.verdict')).toContainText('2 things are wrong', { timeout: 60_000 })
+  await settled(page)
+  const round = page.getByRole('region', { name: 'The round' })
+  await round.getByLabel('the worst').check()
+  const tests = round.getByRole('button', { name: /^Make this test: / })
+  await expect(tests).toHaveCount(2)
+  const asked = (await next(page).getByRole('heading').textContent())!
+  const labels = await tests.evaluateAll((all) => all.map((b) => b.getAttribute('aria-label')!))
+  const other = labels.find((l) => !l.endsWith(asked))!
+  await round.getByRole('button', { name: other }).click()
+  await expect(next(page).getByRole('heading')).toHaveText(other.replace('Make this test: ', ''))
+  await page.getByRole('button', { name: 'Back to the test that tells most' }).click()
+  await expect(page.getByText('All saved')).toBeVisible()
+  const { facts } = await stored(request, id)
+  const [hunt] = Object.entries(facts.jobs).filter(([, j]) => j.kind === 'hunt')
+  expect(hunt![1].takes).toBe(sweep)
+  expect(Object.values(facts.readings).filter((r) => r.job === hunt![0])).toEqual([])
+  await page.reload()
+  await expect(page.locator('.verdict')).toContainText('2 things are wrong', { timeout: 60_000 })
+})

@@ -54,7 +54,7 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
     await page
       .getByRole('button', { name: /^(Read the meter|See what the simulated property shows)$/ })
       .click({ timeout: 30_000 })
-    await expect(page.locator('.log').getByText(title!).first()).toBeVisible({ timeout: 30_000 })
+    await expect(page.locator('.lines').getByText(title!).first()).toBeVisible({ timeout: 30_000 })
     await expect(page.locator('.stand.stale')).toHaveCount(0, { timeout: 30_000 })
   }
   console.log(`named after ${readings} readings in ${((Date.now() - started) / 1000).toFixed(1)} s`)

@@ -151,6 +151,7 @@ export const fieldsEn = {
   thinnest_mm2: 'thinnest conductor',
   ticks: 'what was ticked',
   ties: 'points tied to the map',
+  takes: 'job whose readings are taken along',
   title: 'title',
   to: 'second point',
   to_m: 'to',

@@ -220,9 +220,12 @@ test('where a hunt stands is said verdict first: open, named with its cause, not
   if (report.telling) expect(sayTelling(report.telling, site, speaker)).toMatch(/^Most telling: /)
   for (const o of report.next?.outcomes ?? []) isWhole(sayOutcome(report.next!.test, o, site, speaker))
   const end = (more: Partial<HuntReport>) => sayStand({ ...report, ...more }, site, speaker)
-  expect(end({ end: 'named', named: { ...report.parts[0]!, p: 0.991, causes: [{ cause: 'coil_part', p: 1 }] } })).toBe(
+  const named = { ...report.parts[0]!, p: 0.991, causes: [{ cause: 'coil_part' as const, p: 1 }] }
+  expect(end({ end: 'named', named, troubles: report.troubles.slice(0, 1) })).toBe(
     'It is the coil of Far willows in B11: shorted turns. Belief 99 %.',
   )
+  // Beside one that is named, what else is wrong is said.
+  expect(end({ end: 'named', named })).toBe(sayStand(report, site, speaker))
   expect(end({ end: 'nothing', named: null, nothing: 0.985 })).toBe('Nothing is wrong in the wiring. Belief 99 %.')
   // What rounds to nothing is not told of beside what leads.
   const [one, two] = report.parts as [(typeof report.parts)[number], (typeof report.parts)[number]]

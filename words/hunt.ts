@@ -17,6 +17,7 @@ import {
   type DeviceId,
   type End,
   type Leaving,
+  type PlaceId,
   type Site,
   type TerminalId,
 } from '../core/site'
@@ -243,8 +244,6 @@ export const sayOutcome = (test: FieldTest, outcome: OutcomeReport, site: Site, 
 /** A part that rounds to 0 % is not told of. */
 const WORTH_SAYING = 0.005
 
-/** What is rather there than not. */
-const RATHER = 0.5
 /** Parts that hold so much of one trouble say what it is; of more than these only that there are others. */
 const [MOSTLY, MOST_SAID] = [0.8, 3]
 
@@ -263,8 +262,35 @@ export function sayTrouble({ parts }: Pick<TroubleReport, 'parts'>, site: Site, 
   return say({ code: 'hunt.or', params: { parts: names.slice(0, -1).join(', '), last: names.at(-1)! } }, speaker)
 }
 
+/** Where a test is made: at the cabinet, or in a box by its tag. */
+export function sayPlace(place: PlaceId, site: Site, controller: ControllerId, speaker: Speaker): string {
+  const atCabinet = place === getOrThrow(site.controllers, controller).place
+  const code = atCabinet ? 'diagnose.atCabinet' : 'diagnose.atBox'
+  return say({ code, params: { box: getOrThrow(site.places, place).tag } }, speaker)
+}
+
+/** How long a test takes until it is read. */
+export const sayMinutes = (minutes: number, speaker: Speaker): string =>
+  say({ code: 'diagnose.minutes', params: { min: minutes.toFixed(minutes < 9.95 ? 1 : 0) } }, speaker)
+
+/** How many things are wrong, and how likely it is that all of these are. */
+export function sayCount({ troubles }: HuntReport, speaker: Speaker): string {
+  const wrong = troubles.filter((x) => x.wrong)
+  return say(
+    { code: 'hunt.count', params: { count: wrong.length, p_ratio: wrong.reduce((p, x) => p * x.p, 1) } },
+    speaker,
+  )
+}
+
 /** Where the hunt stands, verdict first. */
 export function sayStand(report: HuntReport, site: Site, speaker: Speaker): string {
+  if (report.end === 'nothing') return say({ code: 'hunt.nothing', params: { p_ratio: report.nothing } }, speaker)
+  const wrong = report.troubles.filter((x) => x.wrong)
+  if (wrong.length > 1) {
+    const troubles = wrong.map((x) => sayTrouble(x, site, speaker)).join('; ')
+    const rest = report.end === 'undecided' ? [say({ code: 'hunt.noMore', params: {} }, speaker)] : []
+    return [`${sayCount(report, speaker)} ${troubles}.`, ...rest].join(' ')
+  }
   if (report.named) {
     const cause = report.named.causes[0]
     return say(
@@ -279,20 +305,6 @@ export function sayStand(report: HuntReport, site: Site, speaker: Speaker): stri
       speaker,
     )
   }
-  if (report.end === 'nothing') return say({ code: 'hunt.nothing', params: { p_ratio: report.nothing } }, speaker)
-  const wrong = report.troubles.filter((x) => x.p >= RATHER)
-  if (wrong.length > 1)
-    return say(
-      {
-        code: report.end === 'undecided' ? 'hunt.severalUndecided' : 'hunt.several',
-        params: {
-          count: wrong.length,
-          p_ratio: wrong.reduce((p, x) => p * x.p, 1),
-          troubles: wrong.map((x) => sayTrouble(x, site, speaker)).join('; '),
-        },
-      },
-      speaker,
-    )
   const nothing = report.nothing > (report.parts[0]?.p ?? 0) ? [{ where: null, p: report.nothing }] : []
   const likeliest = [...nothing, ...(wrong[0]?.parts ?? report.parts)]
     .slice(0, 3)

@@ -1,22 +1,23 @@
 import { computed, watch } from 'vue'
-import { goodReadings } from '../../core/history'
+import { asReadNow, goodReadings } from '../../core/history'
 import type { Circumstances, HuntReport, HuntStep, Known } from '../../core/hunt'
-import { standingReadings, type Reading, type Job } from '../../core/record'
+import { readingsToGoBy, type Reading, type Job } from '../../core/record'
 import type { PlaceId } from '../../core/site'
 import { huntWorker, stopHuntWorker } from './huntWorker'
 import { useProperty } from '../stores/property'
 import type { HuntAsk } from '../workers/hunt'
 import { useWeighing } from './useWeighing'
 
-/** A reading of the hunt that stands, with its id. */
+/** A reading that a hunt goes by, with its id; `taken`: it came along from another job. */
 export interface HuntReading {
   readonly id: string
   readonly reading: Reading
+  readonly taken: boolean
 }
 
 /**
- * The hunt of a job: its readings and findings in the order they were taken, weighed beside the page. Struck-out
- * readings fall out and the rest is weighed anew. While `holding`, as several readings are kept one after the other,
+ * The hunt of a job: its readings, those of the job it goes on from, and its findings, in the order they were taken,
+ * weighed beside the page. Struck-out readings fall out and the rest is weighed anew. While `holding`, as several readings are kept one after the other,
  * nothing is said.
  */
 export function useHunt(
@@ -61,8 +62,19 @@ function useHuntLog(jobId: () => string | null) {
     const id = jobId()
     return id === null || !property.facts
       ? []
-      : standingReadings(property.facts, id).map(({ id: of, reading }) => ({ id: of, reading }))
+      : readingsToGoBy(property.facts, id).map(({ id: of, reading }) => ({
+          id: of,
+          reading,
+          taken: reading.job !== id,
+        }))
   })
+  /** What a reading that came along would be now, by this job's meter. */
+  const asNow = ({ reading, taken }: HuntReading): Reading['value'] => {
+    const [now, then] = [job.value, property.facts?.jobs[reading.job]]
+    if (!taken || !now || !then) return reading.value
+    const [before, here] = [then, now].map((j) => property.sceneAt(j.ground_C, j.coil_C))
+    return asReadNow(reading, before!, here!, now.meter)
+  }
   const findings = computed(() =>
     Object.entries(property.facts?.findings ?? {})
       .filter(([, f]) => f.job === jobId())
@@ -70,7 +82,10 @@ function useHuntLog(jobId: () => string | null) {
   )
   const steps = computed((): HuntStep[] =>
     [
-      ...readings.value.map(({ reading: { at, test, value } }) => ({ at, step: { test, value } as HuntStep })),
+      ...readings.value.map((r) => ({
+        at: r.reading.at,
+        step: { test: r.reading.test, value: asNow(r) } as HuntStep,
+      })),
       ...findings.value.flatMap(([, { at, where }]) => (where ? [{ at, step: { mended: where } as HuntStep }] : [])),
     ]
       .sort((a, b) => a.at.localeCompare(b.at))

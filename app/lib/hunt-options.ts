@@ -7,3 +7,9 @@ export interface HuntOptions {
   helper: boolean
   circumstances: Circumstances
 }
+
+export const usualHuntOptions = (): HuntOptions => ({
+  from: null,
+  helper: false,
+  circumstances: { digging: [], flooding: [], rodents: [], lightning: false, othersWork: false },
+})

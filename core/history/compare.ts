@@ -1,5 +1,5 @@
 import { corrected_ohm, predictOnce, type Scene, type State } from '../expect'
-import type { OhmsReading } from '../record'
+import type { Meter, OhmsReading, OhmsTest, Reading, ReadingValue } from '../record'
 import { error_ohm } from './baseline'
 
 /** One test in two sweeps. `earlier_ohm` is brought to the temperatures of the later one; null for open. */
@@ -11,14 +11,24 @@ export interface Compared {
   readonly change_ohm: number | null
 }
 
+/** What a sound thread reads at the temperatures of now over what it read at those of then; 1 where neither is known. */
+export function warmed_ratio(sceneThen: Scene, sceneNow: Scene, test: OhmsTest, meter: Meter): number {
+  const [then, now] = [predictOnce(sceneThen, test, meter), predictOnce(sceneNow, test, meter)]
+  return then.kind === 'ohms' && now.kind === 'ohms' ? now.expected_ohm / then.expected_ohm : 1
+}
+
+/** An earlier reading as another meter would show it at the temperatures of now. */
+export function asReadNow(earlier: Reading, sceneThen: Scene, sceneNow: Scene, meter: Meter): ReadingValue {
+  const { test, value } = earlier
+  if (test.kind !== 'ohms' || value.kind !== 'ohm') return value
+  const ohm = corrected_ohm(value.ohm, earlier.meter) * warmed_ratio(sceneThen, sceneNow, test, meter)
+  return { kind: 'ohm', ohm: ohm + meter.leadZero_ohm }
+}
+
 /** Two readings of the same test side by side: steady within the errors of both meters, changed beyond. */
 export function compareReadings(earlier: OhmsReading, later: OhmsReading, sceneThen: Scene, sceneNow: Scene): Compared {
   const ohm = ({ value, meter }: OhmsReading) => (value.kind === 'ohm' ? corrected_ohm(value.ohm, meter) : null)
-  const [then, now] = [
-    predictOnce(sceneThen, earlier.test, earlier.meter),
-    predictOnce(sceneNow, later.test, later.meter),
-  ]
-  const scale = then.kind === 'ohms' && now.kind === 'ohms' ? now.expected_ohm / then.expected_ohm : 1
+  const scale = warmed_ratio(sceneThen, sceneNow, later.test, later.meter)
   const was = ohm(earlier)
   const [earlier_ohm, later_ohm] = [was === null ? null : was * scale, ohm(later)]
   const told = {

@@ -4,7 +4,7 @@ import { COMMON_METER, noFacts, type Facts, type OhmsTest, type OhmsValue, type 
 import { Draft, terminalEnd, type ControllerId, type Site, type TerminalId } from '../site'
 import { demoProperty } from '../../demo/quarry-lake'
 import { baselineOf, contradictionsOf, driftOf, newestOf, pastOf, pastOfTest, statesOf, threadHistory } from './index'
-import { compareReadings } from './compare'
+import { asReadNow, compareReadings } from './compare'
 
 const A = 'A' as ControllerId
 const test_ = (tag: string): OhmsTest => ({
@@ -359,4 +359,19 @@ test('a thread that was mended since, or of which water says otherwise, is not k
   expect(states(water('2', ['V2']))).toEqual(['fits', 'none', 'fault'])
   expect(states(water('2', []))).toEqual(['fits', 'fault', 'fault'])
   expect(states(water('1', []))).toEqual(['none', 'fault', 'fault'])
+})
+
+test('a reading taken along is what a sound thread would now show by the meter of now; open stays open', () => {
+  const reading = (value: OhmsValue, ground_C: number) => ({
+    ...factsOf(['s', '2024-04-10', ground_C, { 1: 30 }]).readings['s-1']!,
+    value,
+  })
+  const [cold, warm] = [sceneAt(4, null), sceneAt(24, null)]
+  const leads = { ...COMMON_METER, leadZero_ohm: 0.4 }
+  const then = {
+    ...reading({ kind: 'ohm', ohm: expected('1', 4) + 0.2 }, 4),
+    meter: { ...COMMON_METER, leadZero_ohm: 0.2 },
+  }
+  expect(asReadNow(then, cold, warm, leads)).toEqual({ kind: 'ohm', ohm: expect.closeTo(expected('1', 24) + 0.4, 6) })
+  expect(asReadNow(reading({ kind: 'open' }, 4), cold, warm, leads)).toEqual({ kind: 'open' })
 })

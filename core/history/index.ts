@@ -1,5 +1,5 @@
 export { baselineOf } from './baseline'
-export { compareReadings } from './compare'
+export { asReadNow, compareReadings } from './compare'
 export type { Compared } from './compare'
 export type { SceneAt } from './baseline'
 export { contradictionsOf } from './contradicted'

@@ -1,13 +1,13 @@
 import { testKey, type FieldTest, type Meter, type Part } from '../record'
-import { getOrThrow, type ControllerId, type DeviceId, type PlaceId, type Site } from '../site'
+import { getOrThrow, terminalEnd, type ControllerId, type DeviceId, type PlaceId, type Site } from '../site'
 import { climateOf, type Climate } from '../circuit'
 import { corrected_ohm } from '../expect'
-import type { Beliefs, Observation } from './beliefs'
+import type { Beliefs, Explanation, Observation } from './beliefs'
 import { Posterior } from './inference'
 import { predictorOf, TRUNCATED } from './predict'
 import { huntContextOf, type HuntContext } from './context'
 import { materialOnly } from './material'
-import { nextTest, offers, prospectsOf, type Advice } from './next'
+import { adviceOf, consider, mostTelling, offers, prospectsOf, type Advice, type Considered, type Pace } from './next'
 import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
 import type { Predictor } from './memoize'
 import { strongestEvidence } from './evidence'
@@ -22,6 +22,7 @@ import {
   type Crew,
   type Walking,
 } from './tests'
+import { troublesIn, type Trouble } from './troubles'
 import { catalogueOf, leakSizesFor, UNSEEN_LEAKS, type Catalogue, type LeakSizes } from './catalogue'
 import { coilPriorFrom, type CoilPrior } from './weigh'
 import { holdsPart } from './where'
@@ -78,6 +79,13 @@ export interface Hunt {
   /** The reading that speaks most for the likeliest part. */
   readonly telling: () => ReturnType<typeof strongestEvidence>
   readonly stand: () => Stand
+  /** What is wrong, thing by thing, as far as readings show it, the likeliest first. */
+  readonly troubles: () => readonly Trouble[]
+  /** The test that tells most about one of them per minute; null where none tells anything. */
+  readonly adviceOn: (trouble: Trouble) => Advice | null
+  /** How many zones the likeliest part of a trouble has to do with. */
+  readonly zonesOf: (trouble: Trouble) => number
+  readonly pace: Pace
   readonly crew: () => Crew
   readonly minutes: () => number
   /** A part was mended: readings that its fault had touched no longer count, and one fault fewer is left to find. */
@@ -113,6 +121,8 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   let minutes = 0
   let posterior: Posterior | null = null
   let held: Beliefs | null = null
+  let considered: (Considered | null)[] | null = null
+  const pace: Pace = { context, costs, walking }
   /** Built when it is asked for: of many readings in a row it is weighed once. */
   const weighed = (): Posterior => {
     if (posterior) return posterior
@@ -140,7 +150,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     readings = [...readings.filter((r) => testKey(r.test) !== key), corrected]
     if (again || leakSizesFor(readings, meter, world.leaks) !== world.leaks) posterior = null
     else posterior?.add(corrected)
-    held = null
+    held = considered = null
     const candidate = candidates.find((c) => testKey(c.test) === key)
     if (candidate) {
       const step = minutesOf(context, costs, walking, crew, candidate)
@@ -149,6 +159,31 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     }
   }
   const beliefs = () => (held ??= weighed().beliefs())
+  const prospects = (told: readonly Explanation[], among: ReadonlySet<string> | null = null) =>
+    prospectsOf(
+      world.catalogue,
+      world.predictor,
+      told,
+      candidates,
+      new Set(readings.map((r) => testKey(r.test))),
+      among,
+    )
+  /** The best test for each of what is to be told apart, worked out once until something is read. */
+  const consideredOf = () => (considered ??= offers(beliefs()).map(({ told }) => consider(pace, crew, prospects(told))))
+  const adviceOn = ({ island, alone, parts }: Trouble): Advice | null => {
+    const best = alone
+      ? consideredOf()[island]
+      : consider(pace, crew, prospects(beliefs().islands[island]!, new Set(parts.map(([key]) => key))))
+    return best ? adviceOf(pace, crew, best) : null
+  }
+  const zonesOf = ({ parts }: Trouble): number => {
+    const { catalogue, predictor } = world
+    const faults = catalogue.faults.filter((f) => f.key === parts[0]![0])
+    return context.terminals.filter((t) => {
+      const test = { kind: 'water', at: terminalEnd(controller, t) } as FieldTest
+      return faults.some((f) => predictor.mayAffect(test, f))
+    }).length
+  }
   return {
     context,
     get catalogue() {
@@ -165,19 +200,18 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     crew: () => crew,
     minutes: () => minutes,
     telling: () => strongestEvidence(weighed(), beliefs(), world.catalogue),
+    troubles: () => troublesIn(beliefs(), world.catalogue),
+    adviceOn,
+    zonesOf,
+    pace,
     stand: () => {
       const b = beliefs()
-      const { catalogue, predictor } = world
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
       if (p >= NAMED) return { kind: 'named', key, p }
       if (b.nothing >= NAMED) return { kind: 'nothing', p: b.nothing }
-      const done = new Set(readings.map((r) => testKey(r.test)))
-      const next = nextTest(
-        { context, costs, walking },
-        crew,
-        offers(b).map(({ told, worth }) => ({ ...prospectsOf(catalogue, predictor, told, candidates, done), worth })),
-      )
-      return next ? { kind: 'open', next } : { kind: 'undecided' }
+      const each = consideredOf()
+      const best = mostTelling(offers(b).flatMap(({ worth }, i) => (each[i] ? [{ considered: each[i], worth }] : [])))
+      return best ? { kind: 'open', next: adviceOf(pace, crew, best.considered) } : { kind: 'undecided' }
     },
     mended: (part) => {
       const { catalogue, predictor } = world
@@ -187,7 +221,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       readings = readings.filter((r) => !faults.some((f) => predictor.mayAffect(r.test, f)))
       crew = { ...crew, undone: new Set() }
       posterior = null
-      held = null
+      held = considered = null
     },
   }
 }

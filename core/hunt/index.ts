@@ -1,6 +1,7 @@
 export { huntOf, NAMED, STRAINED } from './hunt'
 export { goOn, reportOf } from './report'
-export type { HuntReport, HuntStep, NextReport, OutcomeReport, PartReport, TroubleReport } from './report'
+export type { HuntReport, HuntStep, NextReport, OutcomeReport, PartReport, RoundStop, TroubleReport } from './report'
+export type { RoundOrder } from './round'
 export type { Hunt, HuntOptions, Known, Stand } from './hunt'
 export type { Beliefs, Explanation, Observation } from './beliefs'
 export type { Prediction } from './predict'

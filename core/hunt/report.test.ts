@@ -1,5 +1,5 @@
 import { randomSite } from '../../tests/random-site'
-import { COMMON_METER, testKey, type FieldTest, type ReadingValue } from '../record'
+import { COMMON_METER, partKey, testKey, type FieldTest, type ReadingValue } from '../record'
 import { lookUp, getOrThrow, type ControllerId, type DeviceId, type TerminalId } from '../site'
 import { huntOf, type Hunt } from './hunt'
 import { goOn, reportOf, type HuntStep } from './report'
@@ -91,4 +91,47 @@ test('a mended part is believed no more, what it showed in is asked again, and w
   )
   expect(reportOf(hunt).nothing).toBeGreaterThan(0.8)
   expect(untouched).toBe(false)
+})
+
+test('two things wrong: each has parts and a test of its own, and one walk serves both, in either order', () => {
+  const [one, two] = [stations[0]!, stations.at(-1)!]
+  const read = (t: string, value: ReadingValue): HuntStep => ({
+    test: { kind: 'ohms', from: at(t), to: at('C') } as FieldTest,
+    value,
+  })
+  const usual = (t: string): number => {
+    const base = begun().predictor.base({ kind: 'ohms', from: at(t), to: at('C') } as FieldTest)
+    return base?.kind === 'ohms' ? base.mean : 0
+  }
+  const sound = stations.filter((t) => t !== one && t !== two)
+  const hunt = goOn(
+    begun(),
+    [],
+    [
+      ...sound.map((t) => read(t, { kind: 'ohm', ohm: usual(t) })),
+      read(one, { kind: 'open' }),
+      read(two, { kind: 'ohm', ohm: usual(two) + 60 }),
+    ],
+  )!
+  const { troubles, round } = reportOf(hunt)
+  const wrong = troubles.filter((x) => x.wrong)
+  expect(wrong).toHaveLength(2)
+  const keys = wrong.map((x) => new Set(x.parts.map((p) => p.key)))
+  expect([...keys[0]!].filter((k) => keys[1]!.has(k))).toEqual([])
+  for (const x of wrong) {
+    expect(x.next).not.toBeNull()
+    // What its test would tell is which of its own parts it is.
+    const [likeliest] = [...x.next!.outcomes].sort((a, b) => b.p - a.p)
+    expect(
+      likeliest!.parts.every((p) => p.where === null || x.parts.some((own) => own.key === partKey(p.where!))),
+    ).toBe(true)
+  }
+  for (const order of ['nearest', 'worst'] as const) {
+    const errands = round[order].flatMap((stop) => stop.errands)
+    expect(errands.map((e) => e.trouble).sort()).toEqual([0, 1])
+    for (const { trouble, test } of errands) expect(test).toEqual(troubles[trouble]!.next!.test)
+    expect(new Set(round[order].map((stop) => stop.place)).size).toBe(round[order].length)
+  }
+  const minutes = (order: 'nearest' | 'worst') => round[order].reduce((sum, stop) => sum + stop.minutes, 0)
+  expect(minutes('nearest')).toBeLessThanOrEqual(minutes('worst') + 1e-9)
 })

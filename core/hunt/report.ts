@@ -1,11 +1,12 @@
 import type { FieldTest, Part, ReadingValue } from '../record'
 import type { PlaceId } from '../site'
-import { STRAINED, type Hunt } from './hunt'
+import { NAMED, STRAINED, type Hunt } from './hunt'
 import type { Cause } from './odds'
 import { causesOf } from './evidence'
 import type { Needs } from './tests'
-import type { AnswerForecast } from './next'
-import { troublesIn } from './troubles'
+import type { Advice, AnswerForecast } from './next'
+import { roundOf, type Errand, type RoundOrder } from './round'
+import type { Trouble } from './troubles'
 import { placesOf } from './where'
 
 export interface PartReport {
@@ -36,6 +37,21 @@ export interface NextReport {
 export interface TroubleReport {
   readonly p: number
   readonly parts: readonly PartReport[]
+  /** It is rather there than not: said to be wrong, and gone after on a round. */
+  readonly wrong: boolean
+  /** Its likeliest part is known well enough to be mended. */
+  readonly named: boolean
+  /** How many zones its likeliest part has to do with. */
+  readonly zones: number
+  /** The test that tells most about it; null where it is named, or none tells anything. */
+  readonly next: NextReport | null
+}
+
+/** A place on the round, and what is to be done there for which trouble: make its next test, or mend its part. */
+export interface RoundStop {
+  readonly place: PlaceId
+  readonly minutes: number
+  readonly errands: readonly { readonly trouble: number; readonly test: FieldTest | null }[]
 }
 
 /** How a hunt stands, in plain values: what goes out of a worker or a shell. */
@@ -49,6 +65,8 @@ export interface HuntReport {
   readonly parts: readonly PartReport[]
   /** The same thing by thing, as far as readings show them, the likeliest first. */
   readonly troubles: readonly TroubleReport[]
+  /** What is next for all that is rather wrong than not, in one walk; empty for a single thing. */
+  readonly round: Readonly<Record<RoundOrder, readonly RoundStop[]>>
   readonly telling: { readonly test: FieldTest; readonly value: ReadingValue } | null
   readonly next: NextReport | null
   readonly minutes: number
@@ -56,6 +74,8 @@ export interface HuntReport {
 
 /** Parts below this are not told of. */
 const MIN_REPORTED = 1e-3
+/** What is likelier than this is rather there than not. */
+const RATHER = 0.5
 
 export function reportOf(hunt: Hunt): HuntReport {
   const beliefs = hunt.beliefs()
@@ -72,34 +92,81 @@ export function reportOf(hunt: Hunt): HuntReport {
     .sort((a, b) => b[1] - a[1])
     .map(([key, p]) => part(key, p))
   const telling = hunt.telling()
-  const next = stand.kind === 'open' ? stand.next : null
+  const found = hunt.troubles().map((trouble) => {
+    const named = trouble.parts[0]![1] >= NAMED
+    return { trouble, named, zones: hunt.zonesOf(trouble), advice: named ? null : hunt.adviceOn(trouble) }
+  })
+  const next = stand.kind === 'open' ? stand.next : stand.kind === 'named' ? bestOf(found) : null
   return {
     end: stand.kind,
     named: stand.kind === 'named' ? part(stand.key, stand.p) : null,
     nothing: beliefs.nothing,
     strained: beliefs.strain < STRAINED,
     parts,
-    troubles: troublesIn(beliefs, hunt.catalogue).map((t) => ({
-      p: t.p,
-      parts: t.parts.map(([key, p]) => part(key, p)),
+    troubles: found.map(({ trouble, named, zones, advice }) => ({
+      p: trouble.p,
+      parts: trouble.parts.map(([key, p]) => part(key, p)),
+      wrong: trouble.p >= RATHER,
+      named,
+      zones,
+      next: advice && nextOf(hunt, advice),
     })),
+    round: roundsOf(hunt, found),
     telling: telling && telling.reading,
-    next: next && {
-      test: next.candidate.test,
-      place: next.candidate.place,
-      needs: next.candidate.needs,
-      minutes: next.minutes,
-      bits: next.bits,
-      outcomes: next.outcomes.map((o) => ({
-        kind: o.kind,
-        low: o.low,
-        high: o.high,
-        p: o.p,
-        parts: o.parts.map((x) => ({ where: x.key === null ? null : hunt.part(x.key), p: x.p })),
-      })),
-    },
+    next: next && nextOf(hunt, next),
     minutes: hunt.minutes(),
   }
+}
+
+interface Found {
+  readonly trouble: Trouble
+  readonly named: boolean
+  readonly zones: number
+  readonly advice: Advice | null
+}
+
+/** Beside a part that is named: the test for what else is rather wrong that tells most per minute. */
+function bestOf(found: readonly Found[]): Advice | null {
+  return found.reduce<Advice | null>(
+    (best, { trouble, advice }) =>
+      trouble.p < RATHER || !advice || (best && best.bitsPerMinute >= advice.bitsPerMinute) ? best : advice,
+    null,
+  )
+}
+
+function nextOf(hunt: Hunt, { candidate, minutes, bits, outcomes }: Advice): NextReport {
+  return {
+    test: candidate.test,
+    place: candidate.place,
+    needs: candidate.needs,
+    minutes,
+    bits,
+    outcomes: outcomes.map((o) => ({
+      kind: o.kind,
+      low: o.low,
+      high: o.high,
+      p: o.p,
+      parts: o.parts.map((x) => ({ where: x.key === null ? null : hunt.part(x.key), p: x.p })),
+    })),
+  }
+}
+
+/** The round in either order: of each thing that is rather wrong its next test, or its likeliest part to be mended. */
+function roundsOf(hunt: Hunt, found: readonly Found[]): HuntReport['round'] {
+  const errands = found.flatMap(({ trouble, zones, advice }, n): Errand[] => {
+    if (trouble.p < RATHER) return []
+    const place = advice?.candidate.place ?? placesOf(hunt.context.site, hunt.part(trouble.parts[0]![0]))[0]!
+    return [{ trouble: n, place, test: advice?.candidate ?? null, worth: zones * trouble.p }]
+  })
+  const walked = (order: RoundOrder): RoundStop[] =>
+    errands.length < 2
+      ? []
+      : roundOf(hunt.pace, hunt.crew(), errands, order).map((stop) => ({
+          place: stop.place,
+          minutes: stop.minutes,
+          errands: stop.errands.map((e) => ({ trouble: e.trouble, test: e.test?.test ?? null })),
+        }))
+  return { nearest: walked('nearest'), worst: walked('worst') }
 }
 
 /** A step of a hunt as it was recorded: a reading, or a part that was mended. */

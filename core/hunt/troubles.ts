@@ -7,6 +7,10 @@ export interface Trouble {
   readonly p: number
   /** The parts' keys with how likely each is, the likeliest first. */
   readonly parts: readonly (readonly [key: string, p: number])[]
+  /** Which island of the beliefs it was found in. */
+  readonly island: number
+  /** Nothing else was found there. */
+  readonly alone: boolean
 }
 
 /** Parts less likely than this make no trouble of their own. */
@@ -19,10 +23,15 @@ const TOGETHER = 0.5
  * parts that are hardly ever at fault together as one trouble. Parts that no reading shows are in none.
  */
 export function troublesIn({ islands }: Beliefs, catalogue: Catalogue): Trouble[] {
-  return islands.flatMap((told) => within(told, catalogue)).sort((a, b) => b.p - a.p)
+  return islands
+    .flatMap((told, island) => {
+      const found = within(told, catalogue)
+      return found.map((t) => ({ ...t, island, alone: found.length === 1 }))
+    })
+    .sort((a, b) => b.p - a.p)
 }
 
-function within(told: readonly Explanation[], catalogue: Catalogue): Trouble[] {
+function within(told: readonly Explanation[], catalogue: Catalogue): Pick<Trouble, 'p' | 'parts'>[] {
   const whole = told.reduce((s, e) => s + e.p, 0)
   const sets = told.map((e) => ({
     keys: new Set(e.faults.map((v) => catalogue.faults[v.fault]!.key)),

@@ -17,6 +17,7 @@ export function printFigure(name: string, value: string | number, units: Units):
   if (name.endsWith('_m')) return lengthText(value, units)
   if (name.endsWith('_C')) return temperatureText(value, units)
   if (name.endsWith('_ohm')) return ohmsWithUnit(value)
+  if (name === 'p_ratio') return chanceText(value)
   if (name.endsWith('_ratio')) return `${Math.round(value * 100)} %`
   return String(value)
 }
@@ -29,3 +30,7 @@ export function lengthText(length_m: number, units: Units): string {
 export function temperatureText(at_C: number, units: Units): string {
   return units.temperature === 'F' ? `${Math.round(fahrenheit(at_C))} °F` : `${Math.round(at_C)} °C`
 }
+
+/** A likelihood as people read it: what is next to certain or next to nothing is not written as if it were. */
+export const chanceText = (p: number): string =>
+  `${p > 0.995 ? '> 99' : p < 0.01 ? '< 1' : String(Math.round(p * 100))} %`

@@ -5,6 +5,7 @@ import {
   factsSchema,
   noFacts,
   readingsOf,
+  readingsToGoBy,
   standingReadings,
   testKey,
   jobsInOrder,
@@ -69,6 +70,34 @@ test('of the same test the last that stands counts; struck ones stay on the list
   ])
   expect(standingReadings(facts, 'spring-2026').map((l) => l.id)).toEqual(['b'])
   expect(readingsOf(facts, 'nobody')).toEqual([])
+})
+
+test('a hunt goes by what it took along: what was read anew counts instead, what was struck not at all, rings end', () => {
+  const [first, second] = ['2', '3'].map((t) => terminalEnd('A', t))
+  const base: Facts = { ...demo, readings: {}, strikeOuts: {} }
+  const sweep = { ...demo.jobs['spring-2026']!, takes: 'hunt' }
+  const hunt = { ...sweep, kind: 'hunt' as const, takes: 'spring-2026' }
+  const read = (job: string, from: OhmsTest['from'], ohm: number, at: string): Reading => ({
+    ...one,
+    job,
+    at,
+    test: { ...test_, from },
+    value: { kind: 'ohm', ohm },
+  })
+  const facts: Facts = {
+    ...base,
+    jobs: { 'spring-2026': sweep, hunt },
+    readings: {
+      a: read('spring-2026', first!, 31, '2026-04-12T08:00:00Z'),
+      b: read('spring-2026', second!, 32, '2026-04-12T08:01:00Z'),
+      c: read('hunt', second!, 99, '2026-04-12T09:00:00Z'),
+      d: read('hunt', terminalEnd('A', '4'), 34, '2026-04-12T09:01:00Z'),
+    },
+    strikeOuts: { s: { reading: 'd', at: '2026-04-12T09:02:00Z', author: '', reason: 'slipped' } },
+  }
+  expect(factsSchema.safeParse(facts).success).toBe(true)
+  expect(readingsToGoBy(facts, 'hunt').map((l) => l.id)).toEqual(['a', 'c'])
+  expect(standingReadings(facts, 'hunt').map((l) => l.id)).toEqual(['c'])
 })
 
 test('facts come in once, in any order that keeps owners first, and never change what is there', () => {

@@ -86,6 +86,20 @@ export function standingReadings(facts: Facts, job: string): Logged[] {
   return [...standing.values()]
 }
 
+/** What a job has to go by: its standing readings, and of other tests those of the job that it goes on from. */
+export function readingsToGoBy(facts: Facts, job: string): Logged[] {
+  const found = new Map<string, Logged>()
+  const seen = new Set<string>()
+  for (let id: string | undefined = job; id !== undefined && !seen.has(id); id = facts.jobs[id]?.takes) {
+    seen.add(id)
+    for (const logged of standingReadings(facts, id)) {
+      const key = testKey(logged.reading.test)
+      if (!found.has(key)) found.set(key, logged)
+    }
+  }
+  return [...found.values()].sort((a, b) => Date.parse(a.reading.at) - Date.parse(b.reading.at))
+}
+
 const latestFirst = (collection: Readonly<Record<string, { readonly at: string }>>): string[] =>
   Object.keys(collection).sort(
     (a, b) => Date.parse(collection[b]!.at) - Date.parse(collection[a]!.at) || b.localeCompare(a),

@@ -45,6 +45,7 @@ export {
   offFor,
   peopleOf,
   readingsOf,
+  readingsToGoBy,
   standingReadings,
   isToEarth,
   testKey,

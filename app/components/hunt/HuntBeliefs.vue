@@ -1,80 +1,73 @@
 <script setup lang="ts">
-import { scaleLinear } from 'd3-scale'
-import type { HuntReport, PartReport } from '../../../core/hunt'
-import type { Site } from '../../../core/site'
+import type { HuntReport } from '../../../core/hunt'
+import { testKey } from '../../../core/record'
+import type { ControllerId, Site } from '../../../core/site'
+import type { Section } from '../../../core/strip'
 import type { Speaker } from '../../../words'
-import { sayCause, sayPart } from '../../../words/hunt'
 import { useHuntWords } from '../../composables/useHuntWords'
 
 /**
- * How likely each part is at fault, thing by thing that is wrong, as bars that move when a reading lands: parts of one
- * thing shut each other out, those of two do not.
+ * What is wrong, a card for each thing: parts of one shut each other out, those of two do not. What is less likely
+ * stands beside them, and that nothing is wrong.
  */
-const props = defineProps<{ report: HuntReport; site: Site; speaker: Speaker }>()
+const props = defineProps<{
+  report: HuntReport
+  site: Site
+  controller: ControllerId
+  sections: readonly Section[]
+  speaker: Speaker
+  writable: boolean
+  /** The test that is asked for now, by its key. */
+  asked: string | null
+  nameOf: (terminal: string) => string
+  tagOf: (terminal: string) => string
+}>()
+const emit = defineEmits<{ measure: [trouble: number]; mended: [trouble: number] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
-const [MOST_TROUBLES, MOST_PARTS, MOST_BESIDES] = [6, 5, 4]
+const [MOST_TROUBLES, MOST_BESIDES] = [8, 4]
 /** What is less likely is told of beside the troubles, or not at all. */
 const [LEAST_TROUBLE, LEAST_PART] = [0.05, 0.005]
-const percent = (p: number) => (p > 0.995 ? '> 99' : p < 0.01 ? '< 1' : String(Math.round(p * 100)))
-const x = scaleLinear().domain([0, 1]).range([0, 100])
 
-interface Bar {
-  readonly key: string
-  readonly p: number
-  readonly says: string
-  readonly causes: string
-}
-const barOf = (part: PartReport): Bar => ({
-  key: part.key,
-  p: part.p,
-  says: sayPart(part.where, props.site, props.speaker),
-  causes: part.causes
-    .slice(0, 2)
-    .filter((c) => c.p > 0.1)
-    .map((c) => sayCause(c.cause, props.speaker))
-    .join(', '),
+const troubles = computed(() => props.report.troubles.filter((x) => x.p >= LEAST_TROUBLE).slice(0, MOST_TROUBLES))
+const besides = computed(() => {
+  const told = new Set(troubles.value.flatMap((x) => x.parts.map((p) => p.key)))
+  return props.report.parts.filter((p) => p.p >= LEAST_PART && !told.has(p.key)).slice(0, MOST_BESIDES)
 })
-const nothing = computed<Bar>(() => ({
-  key: '',
-  p: props.report.nothing,
-  says: t('diagnose.likelyNothing'),
-  causes: '',
-}))
-const lists = computed(() => {
-  const shown = props.report.troubles.filter((w) => w.p >= LEAST_TROUBLE).slice(0, MOST_TROUBLES)
-  const troubles = shown.map((w) => ({
-    heading: w.parts.length > 1 ? t('diagnose.oneOf', { p: percent(w.p) }) : null,
-    bars: w.parts.slice(0, MOST_PARTS).map(barOf),
-  }))
-  const told = new Set(shown.flatMap((w) => w.parts.map((p) => p.key)))
-  const besides = props.report.parts
-    .filter((p) => p.p >= LEAST_PART && !told.has(p.key))
-    .slice(0, MOST_BESIDES)
-    .map(barOf)
-  const rest = { heading: troubles.length > 0 && besides.length > 0 ? t('diagnose.alsoShown') : null, bars: besides }
-  const sound = { heading: null, bars: [nothing.value] }
-  const some = [...troubles, ...(besides.length > 0 ? [rest] : [])]
-  return nothing.value.p > (props.report.troubles[0]?.p ?? 0) ? [sound, ...some] : [...some, sound]
-})
+/** A single thing that is wrong is mended where it is said. */
+const several = computed(() => props.report.troubles.filter((x) => x.wrong).length > 1)
+const soundFirst = computed(() => props.report.nothing > (props.report.troubles[0]?.p ?? 0))
 </script>
 
 <template>
   <section class="sheet" :aria-label="t('diagnose.why')">
     <h2>{{ t('diagnose.why') }}</h2>
-    <div v-for="(list, n) in lists" :key="n" class="trouble">
-      <h3 v-if="list.heading">{{ list.heading }}</h3>
-      <ul class="bars">
-        <li v-for="bar in list.bars" :key="bar.key">
-          <span class="says">
-            {{ bar.causes ? `${bar.says},` : bar.says }}
-            <span v-if="bar.causes" class="quiet">{{ bar.causes }}</span>
-          </span>
-          <span class="figure p">{{ percent(bar.p) }} %</span>
-          <span class="track">
-            <span class="bar" :class="{ none: bar.key === '' }" :style="{ width: `${x(bar.p)}%` }" />
-          </span>
-        </li>
-      </ul>
+    <div v-if="soundFirst" class="thing">
+      <PartBars :parts="[]" :nothing="report.nothing" :site="site" :speaker="speaker" />
+    </div>
+    <TroubleCard
+      v-for="(trouble, n) in troubles"
+      :key="n"
+      class="thing"
+      :trouble="trouble"
+      :number="troubles.length > 1 ? n + 1 : null"
+      :site="site"
+      :controller="controller"
+      :sections="sections"
+      :speaker="speaker"
+      :writable="writable"
+      :mendable="writable && several"
+      :asked="trouble.next !== null && testKey(trouble.next.test) === asked"
+      :name-of="nameOf"
+      :tag-of="tagOf"
+      @measure="emit('measure', n)"
+      @mended="emit('mended', n)"
+    />
+    <div v-if="besides.length > 0" class="thing">
+      <h3 v-if="troubles.length > 0">{{ t('diagnose.alsoShown') }}</h3>
+      <PartBars :parts="besides" :site="site" :speaker="speaker" />
+    </div>
+    <div v-if="!soundFirst" class="thing">
+      <PartBars :parts="[]" :nothing="report.nothing" :site="site" :speaker="speaker" />
     </div>
   </section>
 </template>
@@ -88,48 +81,9 @@ h3 {
   font-size: 14px;
   margin-bottom: 6px;
 }
-.trouble + .trouble {
+.thing ~ .thing {
   margin-top: 12px;
   padding-top: 12px;
   border-top: 1px solid var(--rule);
-}
-.bars {
-  display: grid;
-  gap: 8px;
-  list-style: none;
-  padding: 0;
-  margin: 0;
-}
-.bars li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 2px 12px;
-}
-.says::first-letter {
-  text-transform: uppercase;
-}
-.p {
-  font-weight: 700;
-}
-.track {
-  grid-column: 1 / -1;
-  height: 8px;
-  background: var(--key-bed);
-  border-radius: 4px;
-  overflow: hidden;
-}
-.bar {
-  display: block;
-  height: 100%;
-  background: var(--copper);
-  transition: width 0.4s;
-}
-.bar.none {
-  background: var(--fits);
-}
-@media (prefers-reduced-motion: reduce) {
-  .bar {
-    transition: none;
-  }
 }
 </style>

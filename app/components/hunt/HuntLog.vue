@@ -5,10 +5,10 @@ import type { Site } from '../../../core/site'
 import type { Speaker } from '../../../words'
 import { sayTest, sayValue } from '../../../words/hunt'
 import type { HuntReading } from '../../composables/useHunt'
-import { timeText } from '../../composables/useSpeaker'
+import { dayText, timeText } from '../../composables/useSpeaker'
 
-/** What was read and mended in a hunt, the newest first; a reading can be struck out. */
-defineProps<{
+/** What was read and mended in a hunt, the newest first; its own readings can be struck out. */
+const props = defineProps<{
   readings: readonly HuntReading[]
   findings: readonly (readonly [string, Finding])[]
   site: Site
@@ -17,12 +17,16 @@ defineProps<{
 }>()
 const emit = defineEmits<{ strike: [reading: string] }>()
 const { t } = useI18n()
+/** A long list shows its newest. */
+const MOST = 8
+const all = ref(false)
+const shown = computed(() => (all.value ? props.readings : props.readings.slice(0, MOST)))
 </script>
 
 <template>
   <section class="sheet">
     <h2>{{ t('diagnose.done') }}</h2>
-    <ul class="log">
+    <ul class="lines">
       <li v-for="[id, f] in findings" :key="id" class="row">
         <span>
           <strong>{{ t('diagnose.mendedText', { part: f.says }) }}</strong>
@@ -30,15 +34,17 @@ const { t } = useI18n()
           <span class="quiet">{{ timeText(f.at) }}</span>
         </span>
       </li>
-      <li v-for="r in readings" :key="r.id" class="row">
+      <li v-for="r in shown" :key="r.id" class="row">
         <span>
           {{ sayTest(r.reading.test, site, speaker) }}
-          <span class="quiet">{{ timeText(r.reading.at) }}</span>
+          <span class="quiet">
+            {{ r.taken ? dayText(r.reading.at) : timeText(r.reading.at) }}
+          </span>
         </span>
         <span class="row value">
           <strong class="figure">{{ sayValue(r.reading.test, r.reading.value, site, speaker) }}</strong>
           <AppButton
-            v-if="writable"
+            v-if="writable && !r.taken"
             look="plain"
             class="small"
             :aria-label="t('diagnose.strike', { what: sayTest(r.reading.test, site, speaker) })"
@@ -49,16 +55,19 @@ const { t } = useI18n()
         </span>
       </li>
     </ul>
+    <AppButton v-if="!all && readings.length > MOST" look="plain" @click="all = true">
+      {{ t('diagnose.allReadings', { count: readings.length }) }}
+    </AppButton>
   </section>
 </template>
 
 <style scoped>
-.log {
+.lines {
   list-style: none;
   padding: 0;
   margin: 8px 0 0;
 }
-.log li {
+.lines li {
   justify-content: space-between;
   border-bottom: 1px solid var(--rule);
   padding: 4px 0;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { HuntReport } from '../../../core/hunt'
+import { chanceText } from '../../../core/quantity'
 import { getOrThrow, type Site, type ControllerId } from '../../../core/site'
 import type { Speaker } from '../../../words'
-import { sayCare, sayHow, sayOutcome, sayTest } from '../../../words/hunt'
+import { sayCare, sayHow, sayMinutes, sayOutcome, sayPlace, sayTest } from '../../../words/hunt'
 import { useHuntWords } from '../../composables/useHuntWords'
 
 /**
@@ -23,11 +24,8 @@ const atCabinet = computed(() => props.next.place === getOrThrow(props.site.cont
   <section class="sheet next stack" :aria-label="t('diagnose.next')">
     <div>
       <p class="quiet">
-        {{ t('diagnose.next') }} ·
-        {{
-          atCabinet ? t('diagnose.atCabinet') : t('diagnose.atBox', { box: getOrThrow(site.places, next.place).tag })
-        }}
-        · {{ t('diagnose.minutes', { min: next.minutes.toFixed(next.minutes < 9.95 ? 1 : 0) }) }} ·
+        {{ t('diagnose.next') }} · {{ sayPlace(next.place, site, controller, speaker) }} ·
+        {{ sayMinutes(next.minutes, speaker) }} ·
         {{ t('diagnose.bits', { bits: next.bits.toFixed(2) }) }}
       </p>
       <h2>{{ sayTest(next.test, site, speaker) }}</h2>
@@ -39,7 +37,7 @@ const atCabinet = computed(() => props.next.place === getOrThrow(props.site.cont
       <summary>{{ t('diagnose.means') }}</summary>
       <ul class="means">
         <li v-for="(o, i) in next.outcomes" :key="i">
-          <span class="figure">{{ Math.round(o.p * 100) }} %</span>
+          <span class="figure">{{ chanceText(o.p) }}</span>
           {{ sayOutcome(next.test, o, site, speaker) }}
         </li>
       </ul>

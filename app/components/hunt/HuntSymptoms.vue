@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import type { TerminalId } from '../../../core/site'
 import { useHuntWords } from '../../composables/useHuntWords'
+import type { HuntZone } from '../../composables/useHuntZones'
 
 /** The symptom first: the zones that stay dry are tapped, and one tap says how the rest is. */
 const props = defineProps<{
-  stations: readonly { terminal: TerminalId; tag: string; name: string; dry: boolean | null }[]
+  zones: readonly HuntZone[]
   again: boolean
 }>()
 const emit = defineEmits<{ told: [dry: readonly TerminalId[], rest: boolean] }>()
 const { t } = useHuntWords(() => ({ length: 'm', temperature: 'C' }))
-const known = computed(() => props.stations.some((s) => s.dry !== null))
+const known = computed(() => props.zones.some((s) => s.dry !== null))
 const asking = ref(!known.value)
-const dry = ref(new Set<TerminalId>(props.stations.filter((s) => s.dry).map((s) => s.terminal)))
+const dry = ref(new Set<TerminalId>(props.zones.filter((s) => s.dry).map((s) => s.terminal)))
 function tap(terminal: TerminalId): void {
   const next = new Set(dry.value)
   if (!next.delete(terminal)) next.add(terminal)
@@ -32,7 +33,7 @@ function tell(rest: boolean): void {
       </div>
       <div class="zones">
         <AppButton
-          v-for="s in stations"
+          v-for="s in zones"
           :key="s.terminal"
           look="bare"
           class="zone"
@@ -57,15 +58,15 @@ function tell(rest: boolean): void {
         <strong>
           {{
             t('diagnose.symptomsKept', {
-              dry: stations.filter((s) => s.dry).length,
-              well: stations.filter((s) => s.dry === false).length,
+              dry: zones.filter((s) => s.dry).length,
+              well: zones.filter((s) => s.dry === false).length,
             })
           }}
         </strong>
         {{ ' ' }}
         <span class="quiet">
           {{
-            stations
+            zones
               .filter((s) => s.dry)
               .map((s) => s.tag)
               .join(', ')

@@ -11,7 +11,14 @@ import { useProperty } from '../../stores/property'
 import { optionsOf } from '../../lib/options'
 
 /** What a sweep or a hunt needs to know before its first reading: who, how warm the ground is, and the meter, once. */
-const props = defineProps<{ kind: JobKind; heading: string; nameLabel: string; named: string }>()
+const props = defineProps<{
+  kind: JobKind
+  heading: string
+  nameLabel: string
+  named: string
+  /** The job whose readings are taken along: its controller, and at first its temperature. */
+  takes?: string | null
+}>()
 const visible = defineModel<boolean>('visible', { required: true })
 const emit = defineEmits<{ begun: [job: string] }>()
 const { t } = useI18n()
@@ -41,12 +48,13 @@ watch(
   (now) => {
     if (!now || !property.site) return
     const known = lastMeter()
+    const before = props.takes ? property.facts!.jobs[props.takes] : undefined
     Object.assign(form, {
-      controller: controllers.value[0]?.[0] ?? '',
+      controller: before?.controller ?? controllers.value[0]?.[0] ?? '',
       title: props.named,
       author: authorName(),
       others: '',
-      ground: temperatureShown(property.site.settings.ground_C, units.value),
+      ground: temperatureShown(before?.ground_C ?? property.site.settings.ground_C, units.value),
       meterName: known.name,
       openMark: known.openMark,
       accuracy: String(known.accuracy_ratio * 100),
@@ -114,6 +122,7 @@ async function begin(): Promise<void> {
       ground_C: temperatureMeant(ground, units.value),
       coil_C: null,
       meter,
+      ...(props.takes ? { takes: props.takes } : {}),
     },
   })
   visible.value = false
@@ -125,7 +134,7 @@ async function begin(): Promise<void> {
   <AppDialog v-model:visible="visible" :title="heading">
     <form class="stack" novalidate @submit.prevent="begin">
       <PickOne
-        v-if="controllers.length > 1"
+        v-if="controllers.length > 1 && !takes"
         id="sweep-controller"
         v-model="form.controller"
         :label="t('test.controller')"

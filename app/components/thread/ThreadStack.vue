@@ -87,18 +87,7 @@ const expectedText = (row: SweepRow) => {
 
 <template>
   <div ref="stack" class="threads" :class="{ narrow }">
-    <svg width="0" height="0" aria-hidden="true" class="defs">
-      <defs>
-        <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width="6" height="6" class="hatch-ground" />
-          <rect width="3" height="6" class="hatch-line" />
-        </pattern>
-        <pattern id="hatch-weak" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width="6" height="6" class="hatch-ground" />
-          <rect width="2" height="6" class="weak-line" />
-        </pattern>
-      </defs>
-    </svg>
+    <HatchPatterns />
     <section v-for="(section, s) in sections" :key="section.key" :aria-label="section.name">
       <div class="head" aria-hidden="true">
         <span class="section-name">{{ section.name }}</span>
@@ -168,18 +157,6 @@ const expectedText = (row: SweepRow) => {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 12px;
-}
-.hatch-ground {
-  fill: var(--hatch-ground);
-}
-.hatch-line {
-  fill: var(--hatch);
-}
-.weak-line {
-  fill: var(--doubtful);
-}
-.defs {
-  position: absolute;
 }
 .head {
   display: grid;

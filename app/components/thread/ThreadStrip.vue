@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { chanceText } from '../../../core/quantity'
 import type { Strip } from '../../../core/strip'
 import { shadesOf } from '../../lib/colours'
 
@@ -108,7 +109,7 @@ const nameAfter = computed(() => end.value + 30 + (props.name?.length ?? 0) * NA
         :y="middle + (l.below ? 22 : -11)"
         text-anchor="middle"
       >
-        {{ Math.round(l.p * 100) }} %
+        {{ chanceText(l.p) }}
       </text>
     </g>
     <template v-for="mark in strip.marks" :key="mark.place">

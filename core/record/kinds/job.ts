@@ -20,6 +20,8 @@ export const job = z.strictObject({
   ground_C: celsius,
   coil_C: celsius.nullable().default(null),
   meter,
+  /** The job whose readings this one goes on from. */
+  takes: factId.optional(),
 })
 export type Job = z.infer<typeof job>
 

@@ -1,61 +1,35 @@
 <script setup lang="ts">
-import { jobsInOrder, standingReadings, type FieldTest, type ReadingValue } from '../../../../core/record'
-import {
-  byTag,
-  commonOf,
-  entries,
-  getOrThrow,
-  terminalEnd,
-  terminalsInOrder,
-  type DeviceId,
-  type End,
-  type TerminalId,
-  stationAt,
-} from '../../../../core/site'
+import { jobsInOrder, testKey, type FieldTest, type ReadingValue } from '../../../../core/record'
+import { commonOf, entries, getOrThrow, terminalsInOrder, type TerminalId } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
-import { sayPart, sayStand, sayStrained, sayTelling } from '../../../../words/hunt'
-import { useJobFacts } from '../../../composables/useJobFacts'
+import { sayCount, sayPart, sayStand, sayStrained, sayTelling, sayTrouble } from '../../../../words/hunt'
 import { useHunt } from '../../../composables/useHunt'
+import { useHuntedJob } from '../../../composables/useHuntedJob'
 import { useHuntWords } from '../../../composables/useHuntWords'
+import { useHuntZones } from '../../../composables/useHuntZones'
+import { useJobFacts } from '../../../composables/useJobFacts'
 import { useMeter } from '../../../composables/useMeter'
 import { dayText } from '../../../composables/useSpeaker'
 import { huntOptionsOf, keepHuntOptions } from '../../../lib/device'
-import type { HuntOptions } from '../../../lib/hunt-options'
+import { usualHuntOptions, type HuntOptions } from '../../../lib/hunt-options'
 import { useProperty } from '../../../stores/property'
 
 const route = useRoute()
 const property = useProperty()
 const site = computed(() => property.site!)
 const { t, speaker } = useHuntWords(() => site.value.settings.units)
+/** What a hunt is begun from: nothing, or the readings of the job that is shown. */
 const starting = ref(false)
+const taking = ref(false)
 
-/** Hunts that go on; what was ended is looked at. */
-const open = computed(() =>
-  jobsInOrder(property.facts!, 'hunt').filter(
-    (id) => !Object.values(property.facts!.closings).some((c) => c.job === id),
-  ),
-)
-const jobId = computed(() => {
-  const asked = route.query.job
-  if (typeof asked === 'string' && property.facts!.jobs[asked]) return asked
-  return open.value[0] ?? null
-})
-/** The hunts to choose from, with the one that is shown where it is another job. */
-const listed = computed(() => {
-  const hunts = jobsInOrder(property.facts!, 'hunt')
-  return jobId.value === null || hunts.includes(jobId.value) ? hunts : [jobId.value, ...hunts]
-})
+const { jobId, known, listed, writable } = useHuntedJob()
 const sweeps = computed(() => jobsInOrder(property.facts!, 'sweep').slice(0, 3))
-const options = ref<HuntOptions>({
-  from: null,
-  helper: false,
-  circumstances: { digging: [], flooding: [], rodents: [], lightning: false, othersWork: false },
-})
+const options = ref<HuntOptions>(usualHuntOptions())
 watch(
   jobId,
   (id) => {
     const kept = id === null ? null : huntOptionsOf(id)
-    if (kept) options.value = kept as typeof options.value
+    if (kept) options.value = kept as HuntOptions
   },
   { immediate: true },
 )
@@ -70,45 +44,18 @@ const keepingSymptoms = ref(false)
 const { job, readings, findings, report, working, stopped, failed, weigh, stop } = useHunt(
   () => jobId.value,
   () => keepingSymptoms.value,
-  () => JSON.parse(JSON.stringify(options.value)) as typeof options.value,
+  () => JSON.parse(JSON.stringify(options.value)) as HuntOptions,
 )
 const meterAtHand = useMeter()
 
 const controller = computed(() => job.value?.controller ?? entries(site.value.controllers)[0]?.[0] ?? null)
 const measurable = computed(() => controller.value !== null && commonOf(site.value, controller.value) !== null)
-const tagOf = (terminal: string) =>
-  controller.value ? getOrThrow(getOrThrow(site.value.controllers, controller.value).terminals, terminal).tag : terminal
-const stationOf = (terminal: TerminalId) =>
-  controller.value === null ? undefined : stationAt(site.value, { controller: controller.value, terminal })?.[1]
-const terminalTest = (terminal: TerminalId): FieldTest => ({
-  kind: 'water',
-  at: terminalEnd(controller.value!, terminal) as Extract<End, { kind: 'terminal' }>,
-})
 /** After a repair the zones are asked for again. */
 const mendedAt = computed(() => findings.value.at(-1)?.[1].at ?? '')
-const stations = computed(() =>
-  controller.value === null
-    ? []
-    : terminalsInOrder(site.value, controller.value).flatMap((terminal) => {
-        const station = stationOf(terminal)
-        if (!station) return []
-        const told = readings.value
-          .filter(
-            (r) =>
-              r.reading.test.kind === 'water' &&
-              r.reading.test.at.terminal === terminal &&
-              r.reading.at > mendedAt.value,
-          )
-          .at(-1)?.reading.value
-        return [
-          {
-            terminal,
-            tag: tagOf(terminal),
-            name: station.name,
-            dry: told?.kind === 'waters' ? !station.valves.some((v) => told.valves.includes(v)) : null,
-          },
-        ]
-      }),
+const { zones, coils, practice, nameOf, tagOf, waterTest, valvesOf } = useHuntZones(
+  () => controller.value,
+  () => readings.value,
+  () => mendedAt.value,
 )
 /**
  * Every zone waters, and that nothing is wrong is believed more than anything else: a crew that wanted its zones back
@@ -118,23 +65,9 @@ const allRun = computed(
   () =>
     report.value?.end === 'open' &&
     report.value.nothing > 0.5 &&
-    stations.value.length > 0 &&
-    stations.value.every((s) => s.dry === false),
+    zones.value.length > 0 &&
+    zones.value.every((z) => z.dry === false),
 )
-/** Every coil of the controller by the zone's name, for what waters and for tests in boxes. */
-const zones = computed((): { device: DeviceId; name: string }[] => [
-  ...Object.values(site.value.stations)
-    .filter((s) => s.controller === controller.value)
-    .sort((a, b) => byTag(tagOf(a.terminal), tagOf(b.terminal)))
-    .flatMap((s) => s.valves.map((device) => ({ device, name: s.name }))),
-  ...Object.values(site.value.pointsOfConnection)
-    .filter((p) => p.terminal?.controller === controller.value)
-    .flatMap((p) =>
-      p.masterValve
-        ? [{ device: p.masterValve, name: getOrThrow(site.value.devices, p.masterValve).name || p.name }]
-        : [],
-    ),
-])
 const sections = computed(() => {
   if (!job.value || !controller.value) return []
   const scene = property.sceneAt(job.value.ground_C, job.value.coil_C)
@@ -149,47 +82,46 @@ const sections = computed(() => {
     (terminal) => hanging.get(terminal)?.coils ?? [],
   )
 })
-/** Faults that a simulated property can hide, by names of this one. */
-const practice = computed(() =>
-  zones.value.slice(0, 40).flatMap(({ device }) => {
-    const tag = getOrThrow(site.value.devices, device).tag ?? device
-    return [
-      `coil-open ${tag}`,
-      `joint-open ${tag}.a`,
-      `joint-series ${tag}.b 40`,
-      `coil-part ${tag} 0.4`,
-      `stuck-shut ${tag}`,
-    ]
-  }),
-)
+
+/** The trouble whose own test the crew would rather make; after each reading the most telling is asked for again. */
+const preferred = ref<number | null>(null)
+watch(report, () => {
+  preferred.value = null
+})
+const next = computed(() => {
+  const own = preferred.value === null ? null : (report.value?.troubles[preferred.value]?.next ?? null)
+  return own ?? report.value?.next ?? null
+})
+const nextCard = useTemplateRef<{ $el: HTMLElement }>('nextCard')
+function prefer(trouble: number): void {
+  preferred.value = trouble
+  void nextTick(() => nextCard.value?.$el.scrollIntoView({ block: 'start', behavior: 'smooth' }))
+}
 
 const written = useJobFacts(() => jobId.value!)
 async function told(dry: readonly TerminalId[], rest: boolean): Promise<void> {
   keepingSymptoms.value = true
   try {
-    for (const s of stations.value) {
-      const isDry = dry.includes(s.terminal)
-      if ((isDry || rest) && s.dry !== isDry)
-        await written.read(terminalTest(s.terminal), {
-          kind: 'waters',
-          valves: isDry ? [] : stationOf(s.terminal)!.valves.slice(),
-        })
+    for (const z of zones.value) {
+      const isDry = dry.includes(z.terminal)
+      if ((isDry || rest) && z.dry !== isDry)
+        await written.read(waterTest(z.terminal), { kind: 'waters', valves: isDry ? [] : valvesOf(z.terminal) })
     }
   } finally {
     keepingSymptoms.value = false
   }
 }
 const strike = (id: string) => written.strike(id, t('diagnose.struck'))
-async function mended(): Promise<void> {
-  const named = report.value?.named ?? report.value?.parts[0]
-  if (!named) return
-  const { where, p: belief } = named
-  await written.find({ where, says: sayPart(where, site.value, speaker.value), belief, how: '' })
+/** The likeliest part of a trouble was mended. */
+async function mended(trouble: number): Promise<void> {
+  const part = report.value?.troubles[trouble]?.parts[0]
+  if (!part) return
+  const says = sayPart(part.where, site.value, speaker.value)
+  await written.find({ where: part.where, says, belief: part.p, how: '' })
 }
 const answered = (value: ReadingValue) => {
-  if (report.value?.next) void written.read(report.value.next.test, value)
+  if (next.value) void written.read(next.value.test, value)
 }
-const nameOf = (terminal: string) => stationOf(terminal as TerminalId)?.name ?? ''
 const reading = ref(false)
 async function takeFromMeter(test: FieldTest): Promise<void> {
   reading.value = true
@@ -197,12 +129,21 @@ async function takeFromMeter(test: FieldTest): Promise<void> {
   reading.value = false
   if (value) await written.read(test, value)
 }
+function begin(along: boolean): void {
+  taking.value = along
+  starting.value = true
+}
 const begun = (id: string) => navigateTo({ query: { ...route.query, job: id } })
 const show = (id: string) => navigateTo({ query: { ...route.query, job: id } }, { replace: true })
 const log = computed(() => [...readings.value].filter((r) => r.reading.test.kind !== 'water').reverse())
-/** A job that has closed or was taken elsewhere is looked at; it takes no more readings. */
-const writable = computed(() => jobId.value !== null && open.value.includes(jobId.value) && property.viewed === null)
-const hasReadings = computed(() => jobId.value !== null && standingReadings(property.facts!, jobId.value).length > 0)
+const hasReadings = computed(() => readings.value.length > 0)
+const wrong = computed(() => report.value?.troubles.filter((x) => x.wrong) ?? [])
+/** The part that is named beyond doubt, by its trouble. */
+const sure = computed(() => report.value?.troubles.findIndex((x) => x.named) ?? -1)
+const titleOf = (id: string) => {
+  const { title, controller: of, at } = property.facts!.jobs[id]!
+  return t('diagnose.look', { title, controller: getOrThrow(site.value.controllers, of).name, day: dayText(at) })
+}
 </script>
 
 <template>
@@ -218,20 +159,16 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
           id="hunt-job"
           :aria-label="t('diagnose.hunts')"
           :model-value="jobId"
-          :options="
-            listed.map((id) => ({
-              value: id,
-              label: `${property.facts!.jobs[id]!.title}, ${getOrThrow(site.controllers, property.facts!.jobs[id]!.controller).name}, ${dayText(property.facts!.jobs[id]!.at)}`,
-            }))
-          "
+          :options="listed.map((id) => ({ value: id, label: titleOf(id) }))"
           @update:model-value="show($event)"
         />
-        <AppButton v-if="property.viewed === null && controller" :class="{ primary: !jobId }" @click="starting = true">
+        <AppButton v-if="property.viewed === null && controller" :class="{ primary: !jobId }" @click="begin(false)">
           {{ jobId ? t('diagnose.another') : t('diagnose.start') }}
         </AppButton>
       </div>
     </header>
-    <section v-if="!job" class="sheet">
+    <p v-if="!known" class="sheet quiet" role="status">{{ t('diagnose.looking') }}</p>
+    <section v-else-if="!job" class="sheet">
       <h2>{{ t('diagnose.none') }}</h2>
       <p>{{ t('diagnose.noneHow') }}</p>
       <template v-if="sweeps.length > 0">
@@ -239,13 +176,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
         <ul class="sweeps">
           <li v-for="id in sweeps" :key="id">
             <NuxtLink :to="{ query: { ...route.query, job: id } }">
-              {{
-                t('diagnose.look', {
-                  title: property.facts!.jobs[id]!.title,
-                  controller: getOrThrow(site.controllers, property.facts!.jobs[id]!.controller).name,
-                  day: dayText(property.facts!.jobs[id]!.at),
-                })
-              }}
+              {{ titleOf(id) }}
             </NuxtLink>
           </li>
         </ul>
@@ -253,25 +184,33 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
     </section>
     <p v-else-if="!measurable" class="sheet">{{ t('diagnose.noCommon') }}</p>
     <div v-else class="columns">
+      <HatchPatterns />
       <div class="stack main">
         <HuntSymptoms
           v-if="writable"
           :key="`${jobId} ${mendedAt}`"
-          :stations="stations"
+          :zones="zones"
           :again="mendedAt !== ''"
           @told="told"
         />
         <p v-if="failed" class="sheet fault" role="alert">{{ t('diagnose.failed', { why: failed }) }}</p>
-        <section v-if="report && hasReadings" class="sheet stand" :class="{ stale: working }" aria-live="polite">
+        <section v-if="report && hasReadings" class="sheet stack stand" :class="{ stale: working }" aria-live="polite">
           <p class="verdict">
-            <strong>{{ sayStand(report, site, speaker) }}</strong>
+            <strong>{{ wrong.length > 1 ? sayCount(report, speaker) : sayStand(report, site, speaker) }}</strong>
           </p>
+          <ol v-if="wrong.length > 1" class="wrong">
+            <li v-for="(trouble, n) in wrong" :key="n">{{ sayTrouble(trouble, site, speaker) }}</li>
+          </ol>
           <p v-if="allRun">{{ t('hunt.allRun') }}</p>
           <p v-if="report.telling" class="quiet">{{ sayTelling(report.telling, site, speaker) }}</p>
           <p v-if="report.strained" class="fault">{{ sayStrained(report, site, controller!, speaker) }}</p>
-          <div v-if="writable && report.named" class="row">
-            <AppButton look="primary" @click="mended">{{ t('diagnose.mended') }}</AppButton>
+          <div v-if="writable && wrong.length === 1 && sure >= 0" class="row">
+            <AppButton look="primary" @click="mended(sure)">{{ t('diagnose.mended') }}</AppButton>
             <span class="quiet">{{ t('diagnose.mendedHow') }}</span>
+          </div>
+          <div v-if="!writable && property.viewed === null" class="row">
+            <AppButton look="primary" @click="begin(true)">{{ t('diagnose.goOn') }}</AppButton>
+            <span class="quiet">{{ t('diagnose.goOnHow') }}</span>
           </div>
         </section>
         <HuntWeighing
@@ -281,51 +220,75 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
           @again="weigh"
         />
         <HuntNext
-          v-if="report?.next && hasReadings"
-          :next="report.next"
+          v-if="next && hasReadings"
+          ref="nextCard"
+          :next="next"
           :site="site"
           :controller="controller!"
           :speaker="speaker"
         >
           <template v-if="writable">
             <AppButton
-              v-if="meterAtHand.gives(report.next.test)"
+              v-if="meterAtHand.gives(next.test)"
               look="primary"
               :disabled="reading || working"
-              @click="takeFromMeter(report.next.test)"
+              @click="takeFromMeter(next.test)"
             >
-              {{ t(meterAtHand.gives(report.next.test) === 'figure' ? 'diagnose.take' : 'diagnose.takeSimulated') }}
+              {{ t(meterAtHand.gives(next.test) === 'figure' ? 'diagnose.take' : 'diagnose.takeSimulated') }}
             </AppButton>
             <HuntAnswer
-              :test="report.next.test"
+              :test="next.test"
               :site="site"
               :meter="job.meter"
               :speaker="speaker"
-              :zones="zones"
+              :zones="coils"
               @value="answered"
             />
+            <AppButton v-if="preferred !== null" look="plain" @click="preferred = null">
+              {{ t('diagnose.backToBest') }}
+            </AppButton>
           </template>
         </HuntNext>
-        <template v-if="writable">
+        <HuntRound
+          v-if="report && report.round.nearest.length > 0"
+          :report="report"
+          :site="site"
+          :speaker="speaker"
+          :writable="writable"
+          @measure="prefer"
+        />
+        <div v-if="writable" class="stack rest">
           <HuntOther
             :site="site"
             :controller="controller!"
             :meter="job.meter"
             :speaker="speaker"
-            :zones="zones"
+            :zones="coils"
             @value="written.read"
           />
           <HuntMeter :meter="meterAtHand" :property="String(route.params.id)" :faults="practice" />
           <HuntSeason v-model="options" :site="site" />
-        </template>
+        </div>
       </div>
       <div class="stack side">
-        <template v-if="report && hasReadings">
-          <HuntBeliefs :report="report" :site="site" :speaker="speaker" />
-          <HuntStrips :sections="sections" :report="report" :site="site" :name-of="nameOf" :tag-of="tagOf" />
-        </template>
+        <HuntBeliefs
+          v-if="report && hasReadings"
+          class="likely"
+          :report="report"
+          :site="site"
+          :controller="controller!"
+          :sections="sections"
+          :speaker="speaker"
+          :writable="writable"
+          :asked="next && testKey(next.test)"
+          :name-of="nameOf"
+          :tag-of="tagOf"
+          @measure="prefer"
+          @mended="mended"
+        />
         <HuntLog
           v-if="log.length > 0 || findings.length > 0"
+          class="log"
           :readings="log"
           :findings="findings"
           :site="site"
@@ -339,6 +302,7 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
       v-if="starting"
       v-model:visible="starting"
       kind="hunt"
+      :takes="taking ? jobId : null"
       :heading="t('diagnose.start')"
       :name-label="t('diagnose.titleField')"
       :named="t('diagnose.defaultTitle')"
@@ -376,15 +340,38 @@ const hasReadings = computed(() => jobId.value !== null && standingReadings(prop
 .verdict {
   font-size: 18px;
 }
+.wrong {
+  margin: 0;
+  padding-left: 24px;
+  list-style: decimal;
+  display: grid;
+  gap: 4px;
+}
+.wrong li::first-letter {
+  text-transform: uppercase;
+}
 .stale {
   border-left-color: var(--rule);
 }
 h2 {
   font-size: 17px;
 }
+/* One column: what is likely comes before what else could be done, the readings last. */
 @media (max-width: 1000px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .columns > .stack {
+    display: contents;
+  }
+  .likely {
+    order: 1;
+  }
+  .rest {
+    order: 2;
+  }
+  .log {
+    order: 3;
   }
 }
 @media (max-width: 759px) {

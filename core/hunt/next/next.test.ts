@@ -1,10 +1,18 @@
-import { randomSite } from '../../tests/random-site'
-import { COMMON_METER, partKey, testKey, type FieldTest, type ReadingValue } from '../record'
-import { getOrThrow, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../site'
-import { huntContextOf } from './context'
-import { huntOf, type Hunt } from './hunt'
-import { choicesOf, choose, offers, prospectsOf } from './next'
-import { crewAt, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Crew } from './tests'
+import { randomSite } from '../../../tests/random-site'
+import { COMMON_METER, partKey, testKey, type FieldTest, type ReadingValue } from '../../record'
+import {
+  getOrThrow,
+  terminalEnd,
+  type ControllerId,
+  type End,
+  type PlaceId,
+  type Site,
+  type TerminalId,
+} from '../../site'
+import { huntContextOf } from '../context'
+import { huntOf, type Hunt } from '../hunt'
+import { choicesOf, choose, offers, prospectsOf } from '.'
+import { crewAt, candidatesOf, minutesOf, USUAL_COSTS, walkingOf, type Crew } from '../tests'
 
 const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { scaleLinear } from 'd3-scale'
+import type { PartReport } from '../../../core/hunt'
+import { chanceText } from '../../../core/quantity'
+import type { Site } from '../../../core/site'
+import type { Speaker } from '../../../words'
+import { sayCause, sayPart } from '../../../words/hunt'
+import { useHuntWords } from '../../composables/useHuntWords'
+
+/** How likely each of some parts is at fault, as bars that move when a reading lands; `nothing`: that none is. */
+const props = defineProps<{
+  parts: readonly PartReport[]
+  nothing?: number | null
+  site: Site
+  speaker: Speaker
+}>()
+const { t } = useHuntWords(() => props.site.settings.units)
+const x = scaleLinear().domain([0, 1]).range([0, 100])
+/** Causes that hold less of a part's belief than this are not told of; of more than these neither. */
+const [LEAST_CAUSE, MOST_CAUSES] = [0.1, 2]
+
+const bars = computed(() => [
+  ...props.parts.map((part) => ({
+    key: part.key,
+    p: part.p,
+    says: sayPart(part.where, props.site, props.speaker),
+    causes: part.causes
+      .slice(0, MOST_CAUSES)
+      .filter((c) => c.p > LEAST_CAUSE)
+      .map((c) => sayCause(c.cause, props.speaker))
+      .join(', '),
+  })),
+  ...(props.nothing == null ? [] : [{ key: '', p: props.nothing, says: t('diagnose.likelyNothing'), causes: '' }]),
+])
+</script>
+
+<template>
+  <ul class="bars">
+    <li v-for="bar in bars" :key="bar.key">
+      <span class="says">
+        {{ bar.causes ? `${bar.says},` : bar.says }}
+        <span v-if="bar.causes" class="quiet">{{ bar.causes }}</span>
+      </span>
+      <span class="figure p">{{ chanceText(bar.p) }}</span>
+      <span class="track">
+        <span class="bar" :class="{ none: bar.key === '' }" :style="{ width: `${x(bar.p)}%` }" />
+      </span>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.bars {
+  display: grid;
+  gap: 8px;
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+.bars li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 2px 12px;
+}
+.says::first-letter {
+  text-transform: uppercase;
+}
+.p {
+  font-weight: 700;
+}
+.track {
+  grid-column: 1 / -1;
+  height: 8px;
+  background: var(--key-bed);
+  border-radius: 4px;
+  overflow: hidden;
+}
+.bar {
+  display: block;
+  height: 100%;
+  background: var(--copper);
+  transition: width 0.4s;
+}
+.bar.none {
+  background: var(--fits);
+}
+@media (prefers-reduced-motion: reduce) {
+  .bar {
+    transition: none;
+  }
+}
+</style>

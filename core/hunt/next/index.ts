@@ -1,0 +1,7 @@
+export { adviceOf, consider, mostTelling, offers } from './advice'
+export type { Advice, Considered } from './advice'
+export type { AnswerForecast, Answered } from './forecast'
+export { afterAnswer, choicesOf, choose } from './choices'
+export type { Choices } from './choices'
+export { prospectsOf } from './choose'
+export type { Pace } from './choose'
