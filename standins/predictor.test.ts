@@ -1,9 +1,9 @@
 import {
   candidatesOf,
-  circumstances,
   huntContextOf,
   huntOf,
   oddsBasis,
+  USUAL_ODDS,
   type Catalogue,
   type Cause,
   type Fault,
@@ -274,6 +274,6 @@ test('odds can be set, and what is no odds is refused', () => {
   expect(oddsBasis.parse({ families: { coil: 40 } }).families).toMatchObject({ coil: 40, splice: 30 })
   expect(oddsBasis.safeParse({ families: { coil: -1 } }).success).toBe(false)
   expect(oddsBasis.safeParse({ families: { luck: 1 } }).success).toBe(false)
-  expect(circumstances.safeParse({ digging: ['B 1'] }).success).toBe(false)
+  expect(oddsBasis.parse({})).toEqual(USUAL_ODDS)
   expect(entries(randomSite(1).site.controllers)).toHaveLength(1)
 })

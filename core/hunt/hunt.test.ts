@@ -7,7 +7,8 @@ import type { Explanation } from './beliefs'
 import { predictorOf } from './predict'
 import { huntContextOf } from './context'
 import { huntOf } from './hunt'
-import { circumstances, oddsBasis, QUIET, USUAL_ODDS } from './odds'
+import { QUIET, USUAL_ODDS } from './odds'
+import { oddsBasis } from './odds-schema'
 import { catalogueOf, conductorRunsOf } from './catalogue'
 import { placesOf } from './where'
 
@@ -49,7 +50,7 @@ test('odds add up to one, follow their families and causes, and go up where some
   const family = (list: typeof faults, name: string) =>
     list.filter((f) => f.family === name).reduce((s, f) => s + f.prior, 0)
   expect(family(faults, 'splice') / family(faults, 'coil')).toBeCloseTo(30 / 25, 6)
-  const dug = catalogueOf(context, USUAL_ODDS, circumstances.parse({ digging: ['R0B1'] }), null).faults
+  const dug = catalogueOf(context, USUAL_ODDS, { ...QUIET, digging: ['R0B1' as PlaceId] }, null).faults
   // Of the runs, those that end at the box gain eightfold against one that does not.
   const opens = (list: typeof faults) =>
     list.filter((f) => f.where.kind === 'run' && f.cause === 'open' && f.family === 'conductor')
@@ -59,7 +60,7 @@ test('odds add up to one, follow their families and causes, and go up where some
   const after = (key: string) => opens(dug).find((f) => f.key === key)!.prior
   expect(after(by!.key) / by!.prior / (after(far!.key) / far!.prior)).toBeCloseTo(8, 6)
   // Lightning raises coils against all else, and all still add up to one.
-  const struck = catalogueOf(context, USUAL_ODDS, circumstances.parse({ lightning: true }), null).faults
+  const struck = catalogueOf(context, USUAL_ODDS, { ...QUIET, lightning: true }, null).faults
   expect(struck.reduce((s, f) => s + f.prior, 0)).toBeCloseTo(1, 9)
   expect(family(struck, 'coil') / family(struck, 'splice')).toBeCloseTo(4 * (25 / 30), 6)
   const rare = catalogueOf(context, oddsBasis.parse({ families: { coil: 1 } }), QUIET, null).faults

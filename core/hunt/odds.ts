@@ -1,5 +1,4 @@
-import * as z from 'zod'
-import { placeId, type PlaceId } from '../site'
+import type { PlaceId } from '../site'
 
 /** What can be wrong with a part. */
 export const CAUSES = [
@@ -29,104 +28,69 @@ export type Cause = (typeof CAUSES)[number]
 export const FAMILIES = ['coil', 'splice', 'conductor', 'common', 'record', 'supply'] as const
 export type Family = (typeof FAMILIES)[number]
 
-const share = z.number().min(0).max(1000)
-const times = z.number().min(0.01).max(1000)
-
 /**
  * How often which trouble is met before anything is measured. Every figure is a weight: families against each other,
  * causes within their family, and circumstances by which a part is likelier than its like. `docs/numbers.md` gives
  * the reason of each.
  */
-export const oddsBasis = z.strictObject({
+export interface OddsBasis {
   /** No fault in the wiring, one, two … eight. */
-  count: z.array(share).min(2).max(9).default([15, 45, 22, 10, 4, 2, 1, 0.6, 0.4]),
-  families: z
-    .strictObject({
-      coil: share.default(25),
-      splice: share.default(30),
-      conductor: share.default(20),
-      common: share.default(10),
-      record: share.default(10),
-      supply: share.default(5),
-    })
-    .prefault({}),
-  causes: z
-    .strictObject({
-      coil: z
-        .strictObject({
-          coil_open: share.default(62),
-          coil_short: share.default(19),
-          coil_part: share.default(14),
-          coil_dc: share.default(5),
-        })
-        .prefault({}),
-      splice: z
-        .strictObject({
-          open: share.default(68),
-          series: share.default(24),
-          leak: share.default(4),
-          intermittent: share.default(4),
-        })
-        .prefault({}),
-      conductor: z
-        .strictObject({
-          open: share.default(66),
-          series: share.default(8),
-          touch: share.default(18),
-          leak: share.default(8),
-        })
-        .prefault({}),
-      common: z
-        .strictObject({ open: share.default(80), series: share.default(16), leak: share.default(4) })
-        .prefault({}),
-      record: z
-        .strictObject({
-          swapped: share.default(66),
-          doubled: share.default(20),
-          coil_kind: share.default(14),
-          misjoined: share.default(12),
-        })
-        .prefault({}),
-      supply: z
-        .strictObject({
-          supply_dead: share.default(20),
-          sensor_open: share.default(10),
-          terminal_dead: share.default(25),
-          stuck_shut: share.default(25),
-          stuck_open: share.default(10),
-          water_off: share.default(10),
-        })
-        .prefault({}),
-    })
-    .prefault({}),
+  readonly count: readonly number[]
+  readonly families: Readonly<Record<Family, number>>
+  readonly causes: { readonly [F in Family]: Readonly<Record<keyof (typeof USUAL_CAUSES)[F], number>> }
   /**
    * Joints by what holds them, and by the years since they were made: a joint at `old_years` counts twice a new one.
    */
-  connector: z
-    .strictObject({ bare_twist: times.default(20), dry_nut: times.default(6), unknown: times.default(2) })
-    .prefault({}),
-  old_years: z.number().min(1).max(100).default(10),
+  readonly connector: Readonly<Record<'bare_twist' | 'dry_nut' | 'unknown', number>>
+  readonly old_years: number
   /** A part on record as suspect. */
-  suspect: times.default(6),
-  digging: times.default(8),
-  flooding: times.default(4),
-  lightning: times.default(4),
-  othersWork: times.default(5),
-  rodents: times.default(3),
-})
-export type OddsBasis = z.infer<typeof oddsBasis>
-export const USUAL_ODDS: OddsBasis = oddsBasis.parse({})
+  readonly suspect: number
+  readonly digging: number
+  readonly flooding: number
+  readonly lightning: number
+  readonly othersWork: number
+  readonly rodents: number
+}
+
+const USUAL_CAUSES = {
+  coil: { coil_open: 62, coil_short: 19, coil_part: 14, coil_dc: 5 },
+  splice: { open: 68, series: 24, leak: 4, intermittent: 4 },
+  conductor: { open: 66, series: 8, touch: 18, leak: 8 },
+  common: { open: 80, series: 16, leak: 4 },
+  record: { swapped: 66, doubled: 20, coil_kind: 14, misjoined: 12 },
+  supply: {
+    supply_dead: 20,
+    sensor_open: 10,
+    terminal_dead: 25,
+    stuck_shut: 25,
+    stuck_open: 10,
+    water_off: 10,
+  },
+} as const satisfies Readonly<Record<Family, Partial<Record<Cause, number>>>>
+
+export const USUAL_ODDS: OddsBasis = {
+  count: [15, 45, 22, 10, 4, 2, 1, 0.6, 0.4],
+  families: { coil: 25, splice: 30, conductor: 20, common: 10, record: 10, supply: 5 },
+  causes: USUAL_CAUSES,
+  connector: { bare_twist: 20, dry_nut: 6, unknown: 2 },
+  old_years: 10,
+  suspect: 6,
+  digging: 8,
+  flooding: 4,
+  lightning: 4,
+  othersWork: 5,
+  rodents: 3,
+}
 
 /** What is known of the season: where somebody dug, where water stood, and what else befell the property. */
-export const circumstances = z.strictObject({
-  digging: z.array(placeId).default([]),
-  flooding: z.array(placeId).default([]),
-  rodents: z.array(placeId).default([]),
-  lightning: z.boolean().default(false),
-  othersWork: z.boolean().default(false),
-})
-export type Circumstances = z.infer<typeof circumstances>
-export const QUIET: Circumstances = circumstances.parse({})
+export interface Circumstances {
+  readonly digging: readonly PlaceId[]
+  readonly flooding: readonly PlaceId[]
+  readonly rodents: readonly PlaceId[]
+  readonly lightning: boolean
+  readonly othersWork: boolean
+}
+export const QUIET: Circumstances = { digging: [], flooding: [], rodents: [], lightning: false, othersWork: false }
 
 /** How many times likelier circumstances make a cause at these places. */
 export function circumstanceFactor(

@@ -1,16 +1,7 @@
 export { factId, instant, revisionNumber, uuid } from './basics'
-export {
-  answerOf,
-  answers,
-  cabinetTest,
-  fieldTest,
-  isHuntTest,
-  optionOf,
-  readingValue,
-  saysOf,
-  testKindOf,
-  testKinds,
-} from './tests'
+export { answerOf, answers, isHuntTest, optionOf, saysOf, testKindOf, testKinds } from './tests'
+export { cabinetTest, fieldTest } from './tests/schema'
+export { readingValue } from './tests/value'
 export type { AnswerOption } from './tests'
 export type { Clip, Setup } from './tests/kind'
 export type {
@@ -34,8 +25,9 @@ export type { Closing } from './kinds/closing'
 export type { Finding } from './kinds/finding'
 export { JOB_KINDS } from './kinds/job'
 export type { Job, JobKind } from './kinds/job'
-export { isOhms } from './kinds/reading'
-export type { OhmsReading, Reading } from './kinds/reading'
+export type { Reading } from './kinds/reading'
+export { isOhms } from './ohms-reading'
+export type { OhmsReading } from './ohms-reading'
 export type { StrikeOut } from './kinds/strike-out'
 export type { Visit } from './kinds/visit'
 export {
@@ -55,7 +47,8 @@ export {
 export type { Logged } from './facts'
 export { batch, message, messageBody, SCHEMA_VERSION, undo } from './message'
 export type { Batch, Message, MessageBody } from './message'
-export { part, partKey } from './part'
+export { part } from './part'
+export { partKey } from './part-key'
 export type { Part, RunPart } from './part'
 export { COMMON_METER, meter } from './meter'
 export type { Meter } from './meter'

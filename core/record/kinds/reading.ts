@@ -2,7 +2,9 @@ import * as z from 'zod'
 import { refusal } from '../../refusal'
 import { words } from '../../site/ids'
 import { celsius, factId, instant, revisionNumber } from '../basics'
-import { answers, fieldTest, readingValue, type OhmsTest, type OhmsValue } from '../tests'
+import { answers } from '../tests'
+import { fieldTest } from '../tests/schema'
+import { readingValue } from '../tests/value'
 import { meter } from '../meter'
 import { factKind } from './kind'
 
@@ -21,8 +23,6 @@ export const reading = z
   })
   .refine((r) => answers(r.test, r.value), { path: ['value'], error: 'a value of the kind that its test gives' })
 export type Reading = z.infer<typeof reading>
-export type OhmsReading = Reading & { readonly test: OhmsTest; readonly value: OhmsValue }
-export const isOhms = (r: Reading): r is OhmsReading => r.test.kind === 'ohms'
 
 export const readingKind = factKind({
   kind: 'reading',

@@ -1,6 +1,5 @@
-import * as z from 'zod'
 import { sameJson } from '../../site/apply'
-import { ANSWERS, type AnswerKind, type AnswerOption, type ReadingValue } from './answer'
+import { ANSWERS, type AnswerKind, type AnswerOption } from './answer'
 import { byHand } from './by-hand'
 import { click } from './click'
 import { coilOhms } from './coil-ohms'
@@ -20,8 +19,9 @@ import { testerCoil } from './tester-coil'
 import { testerPower } from './tester-power'
 import { tone } from './tone'
 import { volts } from './volts'
+import type { ReadingValue } from './value'
 import { water } from './water'
-import type { TestKindOf, On } from './kind'
+import type { On, TestKindOf, Written } from './kind'
 
 /**
  * Every kind of test, in the order in which they are offered. A new one is a file beside these, a line here, its words,
@@ -52,7 +52,7 @@ const TESTS = {
 
 type Tests = typeof TESTS
 export type FieldTestKind = keyof Tests
-export type TestOf<K extends FieldTestKind> = z.infer<Tests[K]['schema']>
+export type TestOf<K extends FieldTestKind> = Written<K, Tests[K]['on']>
 /** Every test that a reading can be of. */
 export type FieldTest = { [K in FieldTestKind]: TestOf<K> }[FieldTestKind]
 /** What can be tried to find a fault, besides: what waters, what a box shows, where a tone ends. */
@@ -78,15 +78,9 @@ export const optionOf = (kind: FieldTestKind, value: ReadingValue): AnswerOption
 /** The keys of the words for yes and no of a test, or null. */
 export const saysOf = (kind: FieldTestKind) => TESTS[kind].says ?? answerOf(kind).says
 
-type Schemas = Parameters<typeof z.discriminatedUnion>[1]
-const union = (kinds: readonly FieldTestKind[]) =>
-  z.discriminatedUnion('kind', kinds.map((kind) => TESTS[kind].schema) as unknown as Schemas)
-export const fieldTest = union(testKinds) as unknown as z.ZodType<FieldTest>
-export const cabinetTest = union(testKinds.filter((kind) => !TESTS[kind].hunt)) as unknown as z.ZodType<CabinetTest>
-
 export const isHuntTest = (test: FieldTest): test is HuntTest => TESTS[test.kind].hunt
 /** Whether a value is of the kind that a test gives. */
 export const answers = (test: FieldTest, value: ReadingValue): boolean => answerOf(test.kind).accepts(value)
 
-export { readingValue } from './answer'
-export type { AnswerOption, OhmsValue, ReadingValue } from './answer'
+export type { AnswerOption } from './answer'
+export type { OhmsValue, ReadingValue } from './value'

@@ -1,25 +1,22 @@
-import * as z from 'zod'
-import { end } from '../../site/end'
-import { controllerId, deviceId, spliceId } from '../../site/ids'
+import type { End } from '../../site/end'
+import type { ControllerId, DeviceId, SpliceId } from '../../site/ids'
 import type { AnswerName } from './answer'
 
-const terminalEnd = end.options[2]
-
 /** What a test is made on, and the fields that say so. */
-const ON = {
+interface Made {
   /** Two points that the clips go to. */
-  points: { from: end, to: end },
-  controller: { controller: controllerId },
-  terminal: { at: terminalEnd },
+  points: { from: End; to: End }
+  controller: { controller: ControllerId }
+  terminal: { at: TerminalEnd }
   /** A terminal whose lead is moved onto another. */
-  moved: { at: terminalEnd, onto: terminalEnd },
-  coil: { device: deviceId },
-  joint: { splice: spliceId },
-} as const
-export type On = keyof typeof ON
-type Fields<O extends On> = { [F in keyof (typeof ON)[O]]: z.infer<(typeof ON)[O][F]> }
+  moved: { at: TerminalEnd; onto: TerminalEnd }
+  coil: { device: DeviceId }
+  joint: { splice: SpliceId }
+}
+type TerminalEnd = Extract<End, { kind: 'terminal' }>
+export type On = keyof Made
 /** A test of a kind, as it is written. */
-export type Written<K extends string, O extends On> = { kind: K } & Fields<O>
+export type Written<K extends string, O extends On> = { kind: K } & Made[O]
 
 /** Where a clip goes at a coil: ends of the joint of its lead or its common, or what lies at the cabinet. */
 export type Clip = 'lead port' | 'lead core' | 'lead middle' | 'common port' | 'common core' | 'screw' | 'C'
@@ -54,7 +51,6 @@ export interface TestKindOf<K extends string, O extends On, A extends AnswerName
   readonly danger: 'earth' | 'water' | 'on' | null
   /** The keys of the words for yes and no, where they are not those of its answer. */
   readonly says: readonly [yes: string, no: string] | null
-  readonly schema: z.ZodType<Written<K, O>>
 }
 
 type Told<K extends string, O extends On, A extends AnswerName, H extends boolean> = Pick<
@@ -74,6 +70,5 @@ export function testKind<K extends string, O extends On, A extends AnswerName, H
     says: null,
     ...told,
     setup: { leads: 'any', set: null, undone: null, ...told.setup },
-    schema: z.strictObject({ kind: z.literal(told.kind), ...ON[told.on] }) as never,
   }
 }
