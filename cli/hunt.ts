@@ -8,17 +8,9 @@ import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { controllerOf, partKey, testKey } from '../core/record'
 import { getOrThrow, type ControllerId, type PlaceId } from '../core/site'
 import type { Speaker } from '../words'
-import {
-  sayCare,
-  sayHow,
-  sayOutcome,
-  sayPart,
-  sayStand,
-  sayStrained,
-  sayTelling,
-  sayTest,
-  sayTrouble,
-} from '../words/hunt'
+import { sayCare, sayHow, sayOutcome, sayStand, sayStrained, sayTelling, sayTest } from '../words/hunt'
+import { sayPart } from '../words/part'
+import { sayTrouble } from '../words/trouble'
 import type { Arguments } from './flags'
 import type { huntOutput } from './output'
 import { chosenControllers, meterOf } from './verbs'

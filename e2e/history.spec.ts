@@ -13,9 +13,10 @@ test('a creeping joint: doubtful beside its baseline, with the year it will matt
   )
   await expect(page.locator('.panel .drift')).toContainText(/Creeping up 1\.1 ± 0\.5 Ω a year.*about 14 Oct 2026/)
   // Several conclusions are folded to their verdicts.
-  await expect(page.getByText('Doubtful: the record alone would pass it')).toBeHidden()
-  await page.getByRole('heading', { name: /Terminal 5 reads 1\.3/ }).click()
-  await expect(page.getByText('Doubtful: the record alone would pass it')).toBeVisible()
+  const joint = page.getByText('The joint of Dome walk, left in B3, resistive')
+  await expect(joint).toBeHidden()
+  await page.getByRole('heading', { name: /Dome walk, left reads high/ }).click()
+  await expect(joint).toBeVisible()
   await page.getByRole('button', { name: 'Take as baseline' }).click()
   await expect(page.locator('.panel .tagged')).toHaveCount(1)
   await expect(page.getByRole('button', { name: 'Take as baseline' })).toHaveCount(0)
@@ -26,7 +27,9 @@ test('a creeping joint: doubtful beside its baseline, with the year it will matt
 test('swapped leads at the boathouse, side by side with last autumn', async ({ page, request }) => {
   const id = await ownProperty(request, 'Swap')
   await page.goto(`/p/${id}?station=S:2`)
-  await expect(page.getByRole('heading', { name: '2 and 3 read as if their leads were swapped.' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'The leads of Planter row and Rope bed: swapped' })).toBeVisible({
+    timeout: 30_000,
+  })
   await page.getByRole('link', { name: 'Test' }).first().click()
   await page.getByRole('link', { name: 'Compare two sweeps' }).click()
   await expect(page.getByRole('row', { name: /Rope bed/ })).toContainText('+19.7')

@@ -138,6 +138,12 @@ export const appEn = {
     properties: 'Properties',
     more: 'More',
   },
+  /** What readings say together, and what is next. */
+  because: {
+    diagnose: 'Diagnose this',
+    next: 'Next: {test}, {place}, {time}.',
+    weighing: 'Weighing what these readings say …',
+  },
   threads: {
     title: '{name}, threads',
     sub: 'what each thread should read from C at {at_C}',
@@ -150,8 +156,6 @@ export const appEn = {
     choose: 'Choose a thread to see what makes up its reading.',
     showing: 'Readings shown',
     noReadings: 'none, expected only',
-    cut: 'cut here',
-    poor: 'poor joint here',
     station: 'Station {tag}',
     master: 'Master terminal {tag}',
     start: 'Start a sweep',

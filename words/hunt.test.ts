@@ -16,18 +16,8 @@ import {
   type TerminalId,
 } from '../core/site'
 import type { Speaker } from './index'
-import {
-  sayAnswer,
-  sayCare,
-  sayCause,
-  sayHow,
-  sayOutcome,
-  sayPart,
-  sayStand,
-  sayTelling,
-  sayTest,
-  sayValue,
-} from './hunt'
+import { sayAnswer, sayCare, sayHow, sayOutcome, sayStand, sayTelling, sayTest, sayValue } from './hunt'
+import { sayCause, sayPart } from './part'
 import { translateHere } from './speaker'
 
 const speaker: Speaker = {
@@ -216,7 +206,9 @@ test('where a hunt stands is said verdict first: open, named with its cause, not
   for (const r of Object.values(facts.readings).filter((x) => x.job === 'spring-2026')) hunt.take(r)
   const report = reportOf(hunt)
   isWhole(sayStand(report, site, speaker))
-  expect(sayStand(report, site, speaker)).toMatch(/^\d things are wrong \(\d+ %\): .*the coil of Far willows in B11/)
+  expect(sayStand(report, site, speaker)).toMatch(
+    /^\d things are wrong \(\d+ %\)\. .*The coil of Far willows in B11: shorted turns\./,
+  )
   if (report.telling) expect(sayTelling(report.telling, site, speaker)).toMatch(/^Most telling: /)
   for (const o of report.next?.outcomes ?? []) isWhole(sayOutcome(report.next!.test, o, site, speaker))
   const end = (more: Partial<HuntReport>) => sayStand({ ...report, ...more }, site, speaker)

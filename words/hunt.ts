@@ -1,4 +1,4 @@
-import type { Cause, HuntReport, NextReport, OutcomeReport, TroubleReport } from '../core/hunt'
+import type { HuntReport, NextReport, OutcomeReport } from '../core/hunt'
 import {
   answerOf,
   optionOf,
@@ -9,102 +9,10 @@ import {
   type Part,
   type ReadingValue,
 } from '../core/record'
-import {
-  getOrThrow,
-  stopIndex,
-  type ControllerId,
-  type CoreId,
-  type DeviceId,
-  type End,
-  type Leaving,
-  type PlaceId,
-  type Site,
-  type TerminalId,
-} from '../core/site'
+import { getOrThrow, type ControllerId, type End, type PlaceId, type Site } from '../core/site'
+import { namesOf, sayCause, sayPart } from './part'
 import { say, type Speaker } from './say'
-
-/** Names by which people know the parts of a property. */
-function namesOf(site: Site, speaker: Speaker) {
-  const box = (place: string) => site.places[place as keyof typeof site.places]?.tag ?? place
-  const valve = (device: DeviceId): string => {
-    const station = Object.values(site.stations).find((s) => s.valves.includes(device))
-    const d = site.devices[device]
-    return station?.name ?? (d?.name || d?.tag || device)
-  }
-  const terminal = (controller: string, id: TerminalId) =>
-    site.controllers[controller as keyof typeof site.controllers]?.terminals[id]?.tag ?? id
-  const station = (controller: string, id: TerminalId) =>
-    Object.values(site.stations).find((s) => s.controller === controller && s.terminal === id)?.name ??
-    terminal(controller, id)
-  /** Whose wire a core or an end is, through all joints: the common's, a lead's, or nobody's. */
-  const wire = (at: End | Leaving): { readonly common: boolean; readonly name: string | null } => {
-    const held = speaker.wire(site, at)
-    return {
-      common: held !== null && site.controllers[held.controller]?.terminals[held.terminal]?.role === 'common',
-      name: held && station(held.controller, held.terminal),
-    }
-  }
-  return { box, valve, terminal, station, wire }
-}
-
-/** A part of the property as people speak of it, without a capital. */
-export function sayPart(where: Part, site: Site, speaker: Speaker): string {
-  const names = namesOf(site, speaker)
-  const part = (code: string, params: Record<string, string> = {}) => say({ code: `part.${code}`, params }, speaker)
-  switch (where.kind) {
-    case 'joint': {
-      const splice = site.splices[where.splice]!
-      const ports = splice.ends.filter((e) => e.kind === 'port')
-      const box = names.box(splice.place)
-      if (ports.length > 1 || splice.ends.some((e) => e.kind === 'core' && names.wire(e).common))
-        return part('joint_common', { box })
-      // A lead that is jointed on its way holds no coil there: it goes by whose lead it is.
-      const name = ports[0] ? names.valve(ports[0].device) : splice.ends[0] ? names.wire(splice.ends[0]).name : null
-      return name ? part('joint', { name, box }) : part('joint_other', { box })
-    }
-    case 'run': {
-      const cable = site.cables[where.cable]!
-      const [from, to] = [where.from, where.to].map((stop) =>
-        names.box(cable.stops[stopIndex(cable, stop)]!.place),
-      ) as [string, string]
-      const { common, name } = names.wire({ cable: where.cable, core: where.core, from: stopIndex(cable, where.from) })
-      if (common) return part('run_common', { from, to })
-      return name
-        ? part('run', { name, from, to })
-        : part('run_other', {
-            colour: cable.cores[where.core]?.colour?.value ?? where.core,
-            cable: cable.tag ?? where.cable,
-            from,
-            to,
-          })
-    }
-    case 'touch': {
-      const cable = site.cables[where.cable]!
-      const [from, to] = [where.from, where.to].map((stop) =>
-        names.box(cable.stops[stopIndex(cable, stop)]!.place),
-      ) as [string, string]
-      const core = (id: CoreId) => {
-        const { common, name } = names.wire({ cable: where.cable, core: id, from: stopIndex(cable, where.from) })
-        return common ? part('common') : (name ?? cable.cores[id]?.colour?.value ?? id)
-      }
-      return part('touch', { one: core(where.core), two: core(where.other), from, to })
-    }
-    case 'coil':
-    case 'valve':
-      return part(where.kind, { name: names.valve(where.device), box: names.box(site.devices[where.device]!.place) })
-    case 'pair':
-      return part('pair', {
-        one: names.station(where.controller, where.one),
-        two: names.station(where.controller, where.two),
-      })
-    case 'terminal':
-      return part('terminal', { terminal: names.terminal(where.controller, where.terminal) })
-    default:
-      return part(where.kind)
-  }
-}
-
-export const sayCause = (cause: Cause, speaker: Speaker): string => say({ code: `cause.${cause}`, params: {} }, speaker)
+import { sayCount, sayTrouble } from './trouble'
 
 function testParams(test: FieldTest, site: Site, speaker: Speaker): Record<string, string> {
   const names = namesOf(site, speaker)
@@ -244,24 +152,6 @@ export const sayOutcome = (test: FieldTest, outcome: OutcomeReport, site: Site, 
 /** A part that rounds to 0 % is not told of. */
 const WORTH_SAYING = 0.005
 
-/** Parts that hold so much of one trouble say what it is; of more than these only that there are others. */
-const [MOSTLY, MOST_SAID] = [0.8, 3]
-
-/** One thing that is wrong: "the joint of Gate hedge in B2 or its coil". */
-export function sayTrouble({ parts }: Pick<TroubleReport, 'parts'>, site: Site, speaker: Speaker): string {
-  const whole = parts.reduce((s, x) => s + x.p, 0)
-  let held = 0
-  const told = parts.filter((x, n) => {
-    if (n > 0 && (held >= MOSTLY * whole || n >= MOST_SAID)) return false
-    held += x.p
-    return true
-  })
-  const names = told.map((x) => sayPart(x.where, site, speaker))
-  if (held < MOSTLY * whole) return say({ code: 'hunt.orElse', params: { parts: names.join(', ') } }, speaker)
-  if (names.length === 1) return names[0]!
-  return say({ code: 'hunt.or', params: { parts: names.slice(0, -1).join(', '), last: names.at(-1)! } }, speaker)
-}
-
 /** Where a test is made: at the cabinet, or in a box by its tag. */
 export function sayPlace(place: PlaceId, site: Site, controller: ControllerId, speaker: Speaker): string {
   const atCabinet = place === getOrThrow(site.controllers, controller).place
@@ -273,23 +163,13 @@ export function sayPlace(place: PlaceId, site: Site, controller: ControllerId, s
 export const sayMinutes = (minutes: number, speaker: Speaker): string =>
   say({ code: 'diagnose.minutes', params: { min: minutes.toFixed(minutes < 9.95 ? 1 : 0) } }, speaker)
 
-/** How many things are wrong, and how likely it is that all of these are. */
-export function sayCount({ troubles }: HuntReport, speaker: Speaker): string {
-  const wrong = troubles.filter((x) => x.wrong)
-  return say(
-    { code: 'hunt.count', params: { count: wrong.length, p_ratio: wrong.reduce((p, x) => p * x.p, 1) } },
-    speaker,
-  )
-}
-
 /** Where the hunt stands, verdict first. */
 export function sayStand(report: HuntReport, site: Site, speaker: Speaker): string {
   if (report.end === 'nothing') return say({ code: 'hunt.nothing', params: { p_ratio: report.nothing } }, speaker)
   const wrong = report.troubles.filter((x) => x.wrong)
   if (wrong.length > 1) {
-    const troubles = wrong.map((x) => sayTrouble(x, site, speaker)).join('; ')
     const rest = report.end === 'undecided' ? [say({ code: 'hunt.noMore', params: {} }, speaker)] : []
-    return [`${sayCount(report, speaker)} ${troubles}.`, ...rest].join(' ')
+    return [sayCount(report, speaker), ...wrong.map((x) => sayTrouble(x, site, speaker)), ...rest].join(' ')
   }
   if (report.named) {
     const cause = report.named.causes[0]

@@ -8,6 +8,7 @@ import {
   registerLocaleFallbacker,
   translate,
 } from '@intlify/core-base'
+import { checkEn } from './check-en'
 import { coreEn } from './core-en'
 import { huntEn } from './hunt-en'
 import type { Translate } from './say'
@@ -19,7 +20,7 @@ registerLocaleFallbacker(fallbackWithSimple)
 const context = createCoreContext({
   locale: 'en',
   fallbackLocale: 'en',
-  messages: { en: { ...coreEn, ...huntEn } },
+  messages: { en: { ...coreEn, ...checkEn, ...huntEn } },
   missingWarn: false,
   fallbackWarn: false,
 })

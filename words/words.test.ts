@@ -10,6 +10,7 @@ import { applyBatch, looseCommand, terminalAt, type Command, type ControllerId }
 import { boxJoints, brokenRules, connectorCommands } from '../core/splice'
 import { appEn } from './app-en'
 import { sayBreach } from './breach'
+import { checkEn } from './check-en'
 import { coreEn } from './core-en'
 import { say, sayRefusal, type Speaker } from './index'
 import { huntEn } from './hunt-en'
@@ -24,7 +25,7 @@ const speaker: Speaker = {
   wire: terminalAt,
   figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }),
 }
-const messages = { ...coreEn, ...appEn, ...wiringEn, ...huntEn } as Record<string, unknown>
+const messages = { ...coreEn, ...checkEn, ...appEn, ...wiringEn, ...huntEn } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
 const files = (folder: string): string[] =>
@@ -65,7 +66,7 @@ test('every message can be read by the messages library: no stray @, | or brace'
       if (typeof v === 'string') all.push(`${path}${k}`)
       else walk(v as object, `${path}${k}.`)
   }
-  walk({ ...coreEn, ...huntEn }, '')
+  walk({ ...coreEn, ...checkEn, ...huntEn }, '')
   expect(all.length).toBeGreaterThan(400)
   for (const key of all) expect([key, translateHere(key, {}).length >= 0]).toEqual([key, true])
 })

@@ -1,60 +1,22 @@
-import { wrap, type Remote } from 'comlink'
-import type { SweepReading, State } from '../../core/expect'
-import type { Facts, Job } from '../../core/record'
-import type { Site } from '../../core/site'
-import type { Concluded, ConcludeWork } from '../workers/conclude'
+import { huntOptionsOf } from '../lib/device'
+import { usualHuntOptions, type HuntOptions } from '../lib/hunt-options'
+import { useHunt } from './useHunt'
 
-let worker: Remote<ConcludeWork> | null = null
-
-function workerAtHand(): Remote<ConcludeWork> {
-  worker ??= wrap<ConcludeWork>(new Worker(new URL('../workers/conclude.ts', import.meta.url), { type: 'module' }))
-  return worker
-}
-
-/** How every reading stood when it was taken, by id, worked out beside the page; null until it is there. */
-export function useStates(
-  site: () => Site | null,
-  facts: () => Facts | null,
-): Readonly<Ref<Readonly<Record<string, State>> | null>> {
-  const states = shallowRef<Record<string, State> | null>(null)
-  let asked = 0
-  watch(
-    [site, facts],
-    async ([s, f]) => {
-      const mine = ++asked
-      if (!s || !f) return
-      const answer = await workerAtHand().states(...(JSON.parse(JSON.stringify([s, f])) as [Site, Facts]))
-      if (mine === asked) states.value = answer
+/** What the readings of a job say together: the same beliefs that Diagnose has of them. */
+export function useConclusion(jobId: () => string | null) {
+  const { job, report, working } = useHunt(
+    jobId,
+    () => false,
+    () => {
+      const id = jobId()
+      return ((id !== null && huntOptionsOf(id)) || usualHuntOptions()) as HuntOptions
     },
-    { immediate: true },
   )
-  return states
-}
-
-/**
- * The joint conclusion of a job's readings, worked out beside the page; null while it is being worked out or there is
- * nothing to judge.
- */
-export function useConclusion(
-  site: () => Site | null,
-  job: () => Job | null,
-  observations: () => readonly SweepReading[],
-): Readonly<Ref<Concluded | null>> {
-  const concluded = shallowRef<Concluded | null>(null)
-  let asked = 0
-  watch(
-    [site, job, observations],
-    async ([s, v, o]) => {
-      const mine = ++asked
-      if (!s || !v || o.length === 0) {
-        concluded.value = null
-        return
-      }
-      const plain = JSON.parse(JSON.stringify([s, o])) as [Site, SweepReading[]]
-      const answer = await workerAtHand().concludeSweep(plain[0], v.controller, v.ground_C, v.coil_C, plain[1])
-      if (mine === asked) concluded.value = answer
-    },
-    { immediate: true },
+  /** Something is wrong, or not every reading is explained. */
+  const tells = computed(
+    () => report.value !== null && (report.value.strained || report.value.troubles.some((x) => x.wrong)),
   )
-  return concluded
+  /** The parts that may be what is wrong, for the drawing. */
+  const suspects = computed(() => report.value?.troubles.flatMap((x) => (x.wrong ? x.parts : [])) ?? [])
+  return { job, report, working, tells, suspects }
 }

@@ -36,7 +36,7 @@ export function useHunt(
   })
   const { answer, weigh, ...weighing } = useWeighing<HuntReport | null>(() => {
     const [site, v] = [property.site, job.value]
-    if (!site || !v || holding()) return null
+    if (!site || !v || holding() || steps.value.length === 0) return null
     const { controller, ground_C, coil_C, meter } = v
     const today = v.at.slice(0, 10)
     const ask: HuntAsk = { site, controller, ground_C, coil_C, meter, known: known.value, today, ...options() }

@@ -2,7 +2,7 @@ import { sweepTerminals, terminalTest } from '../../core/expect'
 import { jobsInOrder, standingReadings, testKey, type JobKind } from '../../core/record'
 import { getOrThrow, type ControllerId, type TerminalId } from '../../core/site'
 import { useProperty } from '../stores/property'
-import { useStates } from './useConclusion'
+import { useStates } from './useStates'
 
 /** A job as lists show it: how far it got, of a sweep its faults, of a hunt what was mended. */
 export interface JobLine {

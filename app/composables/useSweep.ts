@@ -8,8 +8,6 @@ import {
   type Baseline,
   type Expected,
   type Judged,
-  type SweepReading,
-  type Scene,
   type State,
   type Verdict,
 } from '../../core/expect'
@@ -22,7 +20,6 @@ import {
   testKey,
   type Logged,
   type Meter,
-  type OhmsReading,
   type Job,
 } from '../../core/record'
 import { getOrThrow, type ControllerId, type Site, type TerminalId, pointAt, stationAt } from '../../core/site'
@@ -92,23 +89,6 @@ export function useSweep(controller: () => ControllerId | null, jobId: () => str
       }
     }),
   )
-  /** Every ohms reading of the job that stands: what the joint conclusion is drawn from. */
-  const observations = computed((): SweepReading[] =>
-    [...standing.value.values()].flatMap(({ reading }) =>
-      isOhms(reading)
-        ? [
-            {
-              test: reading.test,
-              value: reading.value,
-              meter: reading.meter,
-              baseline: baselineIn(scene.value, reading),
-            },
-          ]
-        : [],
-    ),
-  )
-  const baselineIn = (now: Scene | null, reading: OhmsReading): Baseline | null =>
-    now ? baselineOf(now, property.sceneAt, reading.test, reading.meter, pastOfTest(past.value, reading.test)) : null
   const log = computed(() => (property.facts && jobId() !== null ? readingsOf(property.facts, jobId()!) : []))
 
   /** The verdict on what is being typed, or null where it is no reading yet. */
@@ -118,7 +98,7 @@ export function useSweep(controller: () => ControllerId | null, jobId: () => str
     const judged = judge(scene.value, row.expected.test, read.value, meter.value, row.baseline)
     return { verdict: judged.verdict, judged }
   }
-  return { job, meter, scene, rows, observations, log, verdictOf }
+  return { job, meter, scene, rows, log, verdictOf }
 }
 
 /** What hangs on a terminal by name: a station, or a point of connection by its valve. */

@@ -20,7 +20,8 @@ import {
   type TerminalId,
 } from '../../../core/site'
 import type { Speaker } from '../../../words'
-import { sayPart, sayTest } from '../../../words/hunt'
+import { sayTest } from '../../../words/hunt'
+import { sayPart } from '../../../words/part'
 import { useHuntWords } from '../../composables/useHuntWords'
 
 /** Any other test that was made: its kind, what it was made on, and its answer. */

@@ -3,7 +3,8 @@ import { useI18n } from 'vue-i18n'
 import type { HuntReport, RoundOrder } from '../../../core/hunt'
 import { getOrThrow, type Site } from '../../../core/site'
 import type { Speaker } from '../../../words'
-import { sayTest, sayTrouble } from '../../../words/hunt'
+import { sayTest } from '../../../words/hunt'
+import { sayPart } from '../../../words/part'
 import { optionsOf } from '../../lib/options'
 
 /** One walk for all that is wrong: box after box, what is to be done there and for which of the things. */
@@ -35,7 +36,9 @@ const whole_min = computed(() => stops.value.reduce((sum, s) => sum + s.minutes,
               <span class="figure number">{{ errand.trouble + 1 }}</span>
               {{
                 errand.test === null
-                  ? t('diagnose.mend', { what: sayTrouble(report.troubles[errand.trouble]!, site, speaker) })
+                  ? t('diagnose.mend', {
+                      what: sayPart(report.troubles[errand.trouble]!.parts[0]!.where, site, speaker),
+                    })
                   : sayTest(errand.test, site, speaker)
               }}
             </span>

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { scaleLinear } from 'd3-scale'
 import type { PartReport } from '../../../core/hunt'
 import { chanceText } from '../../../core/quantity'
 import type { Site } from '../../../core/site'
 import type { Speaker } from '../../../words'
-import { sayCause, sayPart } from '../../../words/hunt'
+import { sayCause, sayPart } from '../../../words/part'
 import { useHuntWords } from '../../composables/useHuntWords'
 
 /** How likely each of some parts is at fault, as bars that move when a reading lands; `nothing`: that none is. */
@@ -15,7 +14,6 @@ const props = defineProps<{
   speaker: Speaker
 }>()
 const { t } = useHuntWords(() => props.site.settings.units)
-const x = scaleLinear().domain([0, 1]).range([0, 100])
 /** Causes that hold less of a part's belief than this are not told of; of more than these neither. */
 const [LEAST_CAUSE, MOST_CAUSES] = [0.1, 2]
 
@@ -43,7 +41,7 @@ const bars = computed(() => [
       </span>
       <span class="figure p">{{ chanceText(bar.p) }}</span>
       <span class="track">
-        <span class="bar" :class="{ none: bar.key === '' }" :style="{ width: `${x(bar.p)}%` }" />
+        <span class="bar" :class="{ none: bar.key === '' }" :style="{ width: `${100 * bar.p}%` }" />
       </span>
     </li>
   </ul>

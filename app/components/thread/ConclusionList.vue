@@ -1,63 +1,59 @@
 <script setup lang="ts">
-import type { Concluded } from '../../workers/conclude'
-import { say, type Speaker } from '../../../words'
-import { useI18n } from 'vue-i18n'
-import { tagsText, type Described } from '../../../core/expect'
-import type { SweepRow } from '../../composables/useSweep'
+import type { HuntReport } from '../../../core/hunt'
+import type { ControllerId, Site } from '../../../core/site'
+import type { Speaker } from '../../../words'
+import { sayMinutes, sayPlace, sayStand, sayStrained, sayTest } from '../../../words/hunt'
+import { sayTrouble } from '../../../words/trouble'
+import { useHuntWords } from '../../composables/useHuntWords'
 
-/** What the readings together say: verdict first, reason next, then what to do; where there are several, a line each. */
+/** What the readings together say, as Diagnose says it: each thing that is wrong, its parts, and its next test. */
 const props = defineProps<{
-  concluded: Concluded
-  rows: readonly SweepRow[]
+  report: HuntReport
+  site: Site
+  controller: ControllerId
   speaker: Speaker
   compact?: boolean
   /** Several fold to their verdicts, so that what they speak of stays in view. */
   fold?: boolean
-  /** The sweep whose readings can be weighed: all that may be wrong, and what to measure next. */
+  /** The job whose readings can be gone on from. */
   job?: string | null
 }>()
 const route = useRoute()
-const { t } = useI18n()
-
-const open = computed(() => props.rows.filter((r) => r.judged?.verdict.code === 'open').map((r) => r.tag))
-const fitting = computed(() => props.rows.filter((r) => r.state === 'fits').map((r) => r.tag))
-function because(d: Described): string {
-  if (d.conclusion.kind !== 'open' || d.terminals.length < 2) return ''
-  const here = props.rows.filter((r) => d.terminals.includes(r.terminal))
-  if (here.every((r) => r.judged?.verdict.code !== 'open'))
-    return t('because.second_way', { tags: tagsText(here.map((r) => r.tag)) })
-  return fitting.value.length === 0
-    ? t('because.open_all')
-    : t('because.open', { open: tagsText(open.value), rest: tagsText(fitting.value) }, open.value.length)
-}
+const { t } = useHuntWords(() => props.site.settings.units)
+const MOST_PARTS = 4
+const wrong = computed(() => props.report.troubles.filter((x) => x.wrong))
 </script>
 
 <template>
   <div class="conclusions" aria-live="polite">
-    <p v-if="concluded.severalOrWrong" class="sheet several">
+    <p v-if="report.strained" class="sheet several">
       <StateMark state="fault" silent />
-      {{ t('because.several') }}
+      {{ sayStrained(report, site, controller, speaker) }}
     </p>
+    <p v-if="wrong.length === 0" class="sheet several">{{ sayStand(report, site, speaker) }}</p>
     <details
-      v-for="(d, i) in concluded.described"
+      v-for="(trouble, i) in wrong"
       :key="i"
       class="sheet conclusion"
-      :class="{ compact, weak: d.conclusion.doubtful }"
-      :open="!fold || concluded.described.length === 1"
+      :class="{ compact }"
+      :open="!fold || wrong.length === 1"
     >
       <summary>
-        <StateMark class="big" :state="d.conclusion.doubtful ? 'doubtful' : 'fault'" silent />
-        <h2>{{ say({ ...d.says, code: `conclusion.${d.says.code}` }, speaker) }}</h2>
+        <StateMark class="big" state="fault" silent />
+        <h2>{{ sayTrouble(trouble, site, speaker) }}</h2>
       </summary>
       <div class="why">
-        <div>
-          <p v-if="d.conclusion.doubtful" class="quiet">{{ t('because.doubtful') }}</p>
-          <p v-for="(other, k) in d.or" :key="k" class="quiet">
-            {{ t('because.or') }} {{ say({ ...other, code: `conclusion.${other.code}` }, speaker) }}
-          </p>
-          <p v-if="because(d)" class="quiet">{{ because(d) }}</p>
-        </div>
-        <p class="next">{{ say({ ...d.next, code: `next.${d.next.code}` }, speaker) }}</p>
+        <PartBars :parts="trouble.parts.slice(0, MOST_PARTS)" :site="site" :speaker="speaker" />
+        <p v-if="trouble.next" class="next">
+          {{
+            t('because.next', {
+              test: sayTest(trouble.next.test, site, speaker),
+              place: sayPlace(trouble.next.place, site, controller, speaker),
+              time: sayMinutes(trouble.next.minutes, speaker),
+            })
+          }}
+        </p>
+        <p v-else class="next">{{ trouble.named ? t('diagnose.sure') : t('diagnose.noTest') }}</p>
       </div>
     </details>
     <NuxtLink v-if="job" class="button diagnose" no-prefetch :to="`/p/${route.params.id}/diagnose?job=${job}`">
@@ -103,9 +99,6 @@ function because(d: Described): string {
   border-left: 5px solid var(--fault);
   padding: 8px 16px;
 }
-.conclusion.weak {
-  border-left-color: var(--doubtful);
-}
 .conclusion h2 {
   font-size: 16px;
 }
@@ -125,10 +118,6 @@ function because(d: Described): string {
 }
 .conclusion p {
   font-size: 14px;
-}
-/* Where there is nothing to explain, what to do next begins the line. */
-.why > div:empty {
-  display: none;
 }
 .next {
   color: var(--copper);

@@ -5,10 +5,6 @@
         <rect width="6" height="6" class="hatch-ground" />
         <rect width="3" height="6" class="hatch-line" />
       </pattern>
-      <pattern id="hatch-weak" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <rect width="6" height="6" class="hatch-ground" />
-        <rect width="2" height="6" class="weak-line" />
-      </pattern>
     </defs>
   </svg>
 </template>
@@ -22,8 +18,5 @@
 }
 .hatch-line {
   fill: var(--hatch);
-}
-.weak-line {
-  fill: var(--doubtful);
 }
 </style>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3-scale'
 import { useI18n } from 'vue-i18n'
-import type { Described } from '../../../core/expect'
+import type { PartReport } from '../../../core/hunt'
 import { lengthText, ohmsText, type Units } from '../../../core/quantity'
+import type { Site } from '../../../core/site'
 import type { Section, Strip } from '../../../core/strip'
 import { useElementWidth } from '../../composables/useElementWidth'
 import { readingOhm, type SweepRow } from '../../composables/useSweep'
+import { marksOn, type Mark } from '../../lib/strip-marks'
 
 /** A controller's threads on top of each other to one scale, with their readings, and where the faults may be. */
 const props = defineProps<{
@@ -13,7 +15,8 @@ const props = defineProps<{
   rows: readonly SweepRow[]
   selected: string | null
   units: Units
-  described: readonly Described[]
+  suspects: readonly PartReport[]
+  site: Site
   commonColour: string
   measured: boolean
 }>()
@@ -47,27 +50,12 @@ function heads(section: Section) {
   })
 }
 
-/** Where on a strip a conclusion puts its fault, in metres along it. */
-function hatchOn(section: Section, strip: Strip, isCommon: boolean) {
-  for (const d of props.described) {
-    if (!d.between) continue
-    const onCommon =
-      d.conclusion.kind === 'open' || d.conclusion.kind === 'resistive' ? d.conclusion.where !== 'thread' : false
-    if (onCommon !== isCommon || (!isCommon && !d.terminals.includes(strip.terminal))) continue
-    const at = (place: string) =>
-      strip.runs.find((r) => r.to === place)?.to_m ?? (strip.runs[0]?.from === place ? 0 : null)
-    const [from_m, to_m] = [at(d.between[0]), at(d.between[1])]
-    if (to_m === null) continue
-    const label =
-      d.conclusion.kind === 'open' ? t('threads.cut') : d.conclusion.kind === 'resistive' ? t('threads.poor') : ''
-    return { from_m: from_m ?? to_m, to_m, label: isCommon ? label : '', weak: d.conclusion.doubtful }
-  }
-  return null
-}
-function beyond(section: Section): number | null {
-  const cut = props.described.find((d) => d.conclusion.kind === 'open' && d.conclusion.where !== 'thread')
-  const hatch = cut && section.common ? hatchOn(section, section.common, true) : null
-  return hatch?.to_m ?? null
+const marks = (strip: Strip): Mark[] => marksOn(props.site, strip, props.suspects)
+/** How far the common is whole, metres along it, where it is likely cut. */
+function wholeTo_m(common: Strip): number | null {
+  const cut = props.suspects.filter((x) => x.causes[0]?.cause === 'open')
+  const [likeliest] = marksOn(props.site, common, cut).sort((a, b) => b.p - a.p)
+  return likeliest?.to_m ?? null
 }
 
 const shown = (row: SweepRow) => {
@@ -116,9 +104,9 @@ const expectedText = (row: SweepRow) => {
                 :strip="strip"
                 :x="x"
                 :width="width"
-                :height="30"
+                :height="marks(strip).length > 0 ? 46 : 30"
                 :boxes="section.boxes"
-                :hatch="hatchOn(section, strip, false)"
+                :likely="marks(strip)"
                 :name="narrow ? null : rowOf.get(strip.terminal)!.name"
               />
               <span class="reading figure" :class="measured ? rowOf.get(strip.terminal)!.state : 'quiet'">
@@ -139,10 +127,10 @@ const expectedText = (row: SweepRow) => {
             :strip="section.common"
             :x="x"
             :width="width"
-            :height="hatchOn(section, section.common, true) ? 46 : 34"
+            :height="marks(section.common).length > 0 ? 56 : 34"
             :boxes="section.boxes"
-            :hatch="hatchOn(section, section.common, true)"
-            :dim-from_m="beyond(section)"
+            :likely="marks(section.common)"
+            :dim-from_m="wholeTo_m(section.common)"
             :name="narrow ? null : t('threads.common', { colour: commonColour })"
             is-common
           />

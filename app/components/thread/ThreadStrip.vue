@@ -3,20 +3,19 @@ import { chanceText } from '../../../core/quantity'
 import type { Strip } from '../../../core/strip'
 import { shadesOf } from '../../lib/colours'
 
-/** A thread as one line to scale. `x` turns metres into pixels; `hatch` is where a fault may be, in metres. */
+/** A thread as one line to scale. `x` turns metres into pixels; `likely` is where a fault may be, in metres. */
 const props = defineProps<{
   strip: Strip
   x: (at_m: number) => number
   width: number
   height: number
   boxes: readonly { at_m: number }[]
-  hatch?: { from_m: number; to_m: number; label: string; weak: boolean } | null
   dimFrom_m?: number | null
   likely?: readonly { from_m: number; to_m: number; p: number; coil?: boolean }[]
   name?: string | null
   isCommon?: boolean
 }>()
-const middle = computed(() => props.height / 2 + (props.hatch ? 4 : 0))
+const middle = computed(() => props.height / 2)
 const end = computed(() => props.x(props.strip.length_m))
 const runs = computed(() =>
   props.strip.runs.map((run) => ({ ...run, ...shadesOf(run.colour), x1: props.x(run.from_m), x2: props.x(run.to_m) })),
@@ -75,24 +74,6 @@ const nameAfter = computed(() => end.value + 30 + (props.name?.length ?? 0) * NA
       :width="end - x(dimFrom_m)"
       height="10"
     />
-    <g v-if="hatch">
-      <rect
-        class="hatched"
-        :class="{ weak: hatch.weak }"
-        :x="x(hatch.from_m) - 4"
-        :y="middle - 7"
-        :width="Math.max(10, x(hatch.to_m) - x(hatch.from_m) + 8)"
-        height="14"
-      />
-      <text
-        class="hatch-label"
-        :x="Math.min((x(hatch.from_m) + x(hatch.to_m)) / 2, width - 40)"
-        :y="middle - 12"
-        text-anchor="middle"
-      >
-        {{ hatch.label }}
-      </text>
-    </g>
     <g v-for="(l, i) in hatches" :key="`l${i}`">
       <rect
         class="hatched"

@@ -108,7 +108,7 @@ const goTo = (target: string | null, place: string | null) =>
 <template>
   <div v-if="property.status === 'ready' && property.site" class="frame" :class="{ sweeping: inSweep }">
     <aside class="rail">
-      <NuxtLink to="/" class="brand">
+      <NuxtLink to="/" no-prefetch class="brand">
         <AppMark />
         <strong>{{ t('app.name') }}</strong>
       </NuxtLink>
@@ -122,7 +122,7 @@ const goTo = (target: string | null, place: string | null) =>
       </nav>
     </aside>
     <header class="bar">
-      <NuxtLink to="/" class="phone-home" :aria-label="t('app.home')"><AppMark /></NuxtLink>
+      <NuxtLink to="/" no-prefetch class="phone-home" :aria-label="t('app.home')"><AppMark /></NuxtLink>
       <nav class="places" :aria-label="t('app.name')">
         <NuxtLink
           v-for="p in places"
@@ -177,7 +177,7 @@ const goTo = (target: string | null, place: string | null) =>
       >
         {{ p.label }}
       </NuxtLink>
-      <NuxtLink to="/">{{ t('places.properties') }}</NuxtLink>
+      <NuxtLink to="/" no-prefetch>{{ t('places.properties') }}</NuxtLink>
     </nav>
     <nav class="thumb" :aria-label="t('app.name')">
       <NuxtLink

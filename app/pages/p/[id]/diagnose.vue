@@ -2,7 +2,9 @@
 import { jobsInOrder, testKey, type FieldTest, type ReadingValue } from '../../../../core/record'
 import { commonOf, entries, getOrThrow, terminalsInOrder, type TerminalId } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
-import { sayCount, sayPart, sayStand, sayStrained, sayTelling, sayTrouble } from '../../../../words/hunt'
+import { sayStand, sayStrained, sayTelling } from '../../../../words/hunt'
+import { sayPart } from '../../../../words/part'
+import { sayCount, sayTrouble } from '../../../../words/trouble'
 import { useHunt } from '../../../composables/useHunt'
 import { useHuntedJob } from '../../../composables/useHuntedJob'
 import { useHuntWords } from '../../../composables/useHuntWords'
@@ -346,9 +348,6 @@ const titleOf = (id: string) => {
   list-style: decimal;
   display: grid;
   gap: 4px;
-}
-.wrong li::first-letter {
-  text-transform: uppercase;
 }
 .stale {
   border-left-color: var(--rule);

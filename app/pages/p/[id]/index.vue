@@ -22,15 +22,11 @@ const controller = computed((): ControllerId | null => {
   return controllers.value.find(([, c]) => c.tag === tagAsked)?.[0] ?? jobAsked ?? controllers.value[0]?.[0] ?? null
 })
 const jobId = useShownJob(() => controller.value)
-const { job, meter, scene, rows, observations } = useSweep(
+const { job, meter, scene, rows } = useSweep(
   () => controller.value,
   () => jobId.value,
 )
-const conclusion = useConclusion(
-  () => site.value,
-  () => job.value,
-  () => observations.value,
-)
+const { report, working, tells, suspects } = useConclusion(() => jobId.value)
 const sections = computed(() => {
   if (!scene.value || !controller.value) return []
   const hanging = scene.value.hanging(controller.value)
@@ -87,10 +83,12 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
           <NuxtLink class="button" :to="`/p/${route.params.id}/test`">{{ t('threads.start') }}</NuxtLink>
         </div>
       </header>
-      <ConclusionList
-        v-if="conclusion && conclusion.described.length > 0"
-        :concluded="conclusion"
-        :rows="rows"
+      <p v-if="working && !report" class="quiet" role="status">{{ t('because.weighing') }}</p>
+      <LazyConclusionList
+        v-if="report && tells"
+        :report="report"
+        :site="site"
+        :controller="controller"
         :speaker="speaker"
         :job="jobId"
         fold
@@ -102,7 +100,8 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
         :rows="rows"
         :selected="chosen?.tag ?? null"
         :units="site.settings.units"
-        :described="conclusion?.described ?? []"
+        :suspects="suspects"
+        :site="site"
         :common-colour="site.settings.commonColour"
         :measured="job !== null"
         @select="select"

@@ -16,15 +16,11 @@ const { t, speaker } = useSpeaker(() => property.site!.settings.units)
 const jobId = computed(() => String(route.params.job))
 const known = computed(() => property.facts!.jobs[jobId.value] ?? null)
 const controller = computed(() => known.value?.controller ?? null)
-const { job, meter, scene, rows, log, observations, verdictOf } = useSweep(
+const { job, meter, scene, rows, log, verdictOf } = useSweep(
   () => controller.value,
   () => jobId.value,
 )
-const conclusion = useConclusion(
-  () => property.site,
-  () => job.value,
-  () => observations.value,
-)
+const { report, tells, suspects } = useConclusion(() => jobId.value)
 const entry = useEntry(
   () => jobId.value,
   () => rows.value,
@@ -132,11 +128,12 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
         />
       </ol>
       <CautionTicks v-if="!ready && closed === null" :ticked="ticked" @tick="tick" />
-      <ConclusionList
-        v-if="conclusion && conclusion.described.length > 0"
+      <LazyConclusionList
+        v-if="report && tells"
         class="desk-only"
-        :concluded="conclusion"
-        :rows="rows"
+        :report="report"
+        :site="property.site!"
+        :controller="controller"
         :speaker="speaker"
         :job="closed === null ? null : jobId"
       />
@@ -146,7 +143,8 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
         :rows="rows"
         :selected="entering ? (row?.tag ?? null) : null"
         :units="units"
-        :described="conclusion?.described ?? []"
+        :suspects="suspects"
+        :site="property.site!"
         :common-colour="property.site!.settings.commonColour"
         measured
         @select="select"
@@ -187,11 +185,12 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
         <StationPeg v-if="closed !== null" :tag="row.tag" :name="row.name" />
         <ReadingWhy :row="row" :judged="live" :scene="scene" :meter="meter" :speaker="speaker" />
       </div>
-      <ConclusionList
-        v-if="conclusion && conclusion.described.length > 0"
+      <LazyConclusionList
+        v-if="report && tells"
         class="phone-only"
-        :concluded="conclusion"
-        :rows="rows"
+        :report="report"
+        :site="property.site!"
+        :controller="controller"
         :speaker="speaker"
         :job="closed === null ? null : jobId"
         compact
