@@ -5,7 +5,7 @@ import { sceneOf } from '../core/expect'
 import { goodReadings, pastOf } from '../core/history'
 import { huntOf, reportOf } from '../core/hunt'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
-import { controllerOf, partKey, testKey } from '../core/record'
+import { controllerOf, partKey, readingsThatSpeak, testKey } from '../core/record'
 import { getOrThrow, type ControllerId, type PlaceId } from '../core/site'
 import type { Speaker } from '../words'
 import { sayCare, sayHow, sayOutcome, sayStand, sayStrained, sayTelling, sayTest } from '../words/hunt'
@@ -50,7 +50,8 @@ export function huntIn(
   const left = read.value
     .filter((r) => hunt.predictor.base(r.test) === null || ![controller, null].includes(controllerOf(site, r.test)))
     .map((r) => r.line)
-  for (const r of read.value) if (!left.includes(r.line)) hunt.take(r)
+  const speaks = new Set(readingsThatSpeak(site, read.value).map((r) => r.line))
+  for (const r of read.value) if (!left.includes(r.line) && speaks.has(r.line)) hunt.take(r)
   const report = reportOf(hunt)
   const place = (p: PlaceId) => getOrThrow(site.places, p).tag
   const cabinet = getOrThrow(site.controllers, controller).place
@@ -108,6 +109,7 @@ export function huntIn(
       })),
     },
     left,
+    aside: read.value.filter((r) => !speaks.has(r.line)).map((r) => r.line),
   })
 }
 

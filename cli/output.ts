@@ -394,6 +394,7 @@ export const huntOutput = z.strictObject({
     })
     .nullable(),
   left: z.array(z.int()).describe('Lines whose test says nothing on this controller'),
+  aside: z.array(z.int()).describe('Lines taken in a state in which it does not fail: the fault need not show in them'),
 })
 
 const use = z.enum(['in_use', 'common', 'spare', 'unknown'])

@@ -22,6 +22,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   strip: ['site'],
   history: ['site', 'record', 'expect'],
   hunt: ['quantity', 'site', 'record', 'circuit', 'expect', 'map'],
+  symptom: ['site', 'record'],
   formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = {

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { ownProperty, pick, stored } from './kit'
+import { ownProperty, pick, seriousFindings, stored } from './kit'
 
 const next = (page: Page) => page.getByRole('region', { name: 'Next', exact: true })
 const likely = (page: Page) => page.getByRole('region', { name: 'How likely' })
@@ -124,4 +124,50 @@ test('from a sweep on: Diagnose opens on it, its readings come along, each thing
   expect(Object.values(facts.readings).filter((r) => r.job === hunt![0])).toEqual([])
   await page.reload()
   await expect(page.locator('.verdict')).toContainText('2 things are wrong', { timeout: 60_000 })
+})
+
+test('any symptom is a door: the wrong zone is weighed, what fails wet is asked for wet, a valve that runs on is looked at', async ({
+  page,
+  request,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  const id = await ownProperty(request, 'Symptoms')
+  await page.goto(`/p/${id}/diagnose`)
+  await page.getByRole('button', { name: /Begin a hunt|New hunt/ }).click()
+  await page.getByLabel('Your name').fill('Ann')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  const symptom = async (name: string) => {
+    await page.getByRole('button', { name: 'It does something else' }).click()
+    await page.getByRole('button', { name, exact: true }).click()
+  }
+  await symptom('The wrong zone runs')
+  await pick(page.getByLabel('Zone', { exact: true }), /Gate hedge/)
+  await pick(page.getByLabel('The zone that waters'), /Gate hedge/)
+  await page.getByRole('button', { name: 'Weigh this' }).click()
+  await expect(page.getByRole('alert')).toHaveText('Choose two different zones.')
+  await pick(page.getByLabel('The zone that waters'), /Picnic shelf 1/)
+  await page.getByRole('button', { name: 'Weigh this' }).click()
+  await expect(likely(page).getByRole('listitem').first()).toContainText(
+    'leads of Gate hedge and Picnic shelf 1, swapped',
+    { timeout: 30_000 },
+  )
+  await symptom('Works, but fails when wet, hot or moved')
+  await pick(page.getByLabel('Zone', { exact: true }), /Far willows/)
+  await page.getByLabel('wet').check()
+  await page.getByRole('button', { name: 'Weigh this' }).click()
+  await expect(page.getByText('Make it fail first: measure while it is wet.')).toBeVisible({ timeout: 30_000 })
+  await symptom('Will not stop')
+  await pick(page.getByLabel('Zone', { exact: true }), /Ticket lawn/)
+  await page.getByRole('button', { name: 'Look at it' }).click()
+  await page.getByRole('button', { name: 'It runs on' }).click()
+  await expect(page.getByText(/Water under pressure/)).toBeVisible()
+  expect(await seriousFindings(page)).toEqual([])
+  await page.getByRole('button', { name: 'Yes, it was left open' }).click()
+  await page.getByRole('button', { name: 'Record it' }).click()
+  await expect(page.getByText('Mended: The bleed screw or the coil of Ticket lawn was left open')).toBeVisible()
+  await expect(page.getByText('All saved')).toBeVisible()
+  const { facts } = await stored(request, id)
+  const kept = Object.values(facts.readings).filter((r) => r.test.kind === 'water')
+  expect(kept.map((r) => r.state)).toEqual(expect.arrayContaining([undefined, 'wet']))
+  expect(Object.values(facts.findings).map((f) => f.where)).toEqual([{ kind: 'valve', device: 'V2' }])
 })

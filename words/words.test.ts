@@ -14,6 +14,7 @@ import { checkEn } from './check-en'
 import { coreEn } from './core-en'
 import { say, sayRefusal, type Speaker } from './index'
 import { huntEn } from './hunt-en'
+import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
 import { translateHere } from './speaker'
@@ -25,7 +26,7 @@ const speaker: Speaker = {
   wire: terminalAt,
   figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }),
 }
-const messages = { ...coreEn, ...checkEn, ...appEn, ...wiringEn, ...huntEn } as Record<string, unknown>
+const messages = { ...coreEn, ...checkEn, ...appEn, ...wiringEn, ...huntEn, ...symptomEn } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
 const files = (folder: string): string[] =>
@@ -40,7 +41,7 @@ const files = (folder: string): string[] =>
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
   expect(
-    [...Object.keys(wiringEn), ...Object.keys(huntEn)].filter(
+    [...Object.keys(wiringEn), ...Object.keys(huntEn), ...Object.keys(symptomEn)].filter(
       (key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn),
     ),
   ).toEqual([])
@@ -77,9 +78,12 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     Object.entries(o).flatMap(([k, v]) =>
       typeof v === 'string' ? [`${path}${k}`] : keysOf(v as object, `${path}${k}.`),
     )
-  const unused = [...keysOf(appEn, ''), ...keysOf(wiringEn, ''), ...keysOf(huntEn, '')].filter(
-    (key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`),
-  )
+  const unused = [
+    ...keysOf(appEn, ''),
+    ...keysOf(wiringEn, ''),
+    ...keysOf(huntEn, ''),
+    ...keysOf(symptomEn, ''),
+  ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })
 

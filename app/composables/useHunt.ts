@@ -1,7 +1,7 @@
 import { computed, watch } from 'vue'
 import { asReadNow, goodReadings } from '../../core/history'
 import type { Circumstances, HuntReport, HuntStep, Known } from '../../core/hunt'
-import { readingsToGoBy, type Reading, type Job } from '../../core/record'
+import { readingsThatSpeak, readingsToGoBy, type Reading, type Job } from '../../core/record'
 import type { PlaceId } from '../../core/site'
 import { huntWorker, stopHuntWorker } from './huntWorker'
 import { useProperty } from '../stores/property'
@@ -80,16 +80,30 @@ function useHuntLog(jobId: () => string | null) {
       .filter(([, f]) => f.job === jobId())
       .sort(([, a], [, b]) => a.at.localeCompare(b.at)),
   )
+  /** Readings that speak: not those of a state in which it does not fail. */
+  const speaking = computed(
+    () =>
+      new Set(
+        property.site
+          ? readingsThatSpeak(
+              property.site,
+              readings.value.map((r) => r.reading),
+            )
+          : [],
+      ),
+  )
   const steps = computed((): HuntStep[] =>
     [
-      ...readings.value.map((r) => ({
-        at: r.reading.at,
-        step: { test: r.reading.test, value: asNow(r) } as HuntStep,
-      })),
+      ...readings.value
+        .filter((r) => speaking.value.has(r.reading))
+        .map((r) => ({
+          at: r.reading.at,
+          step: { test: r.reading.test, value: asNow(r) } as HuntStep,
+        })),
       ...findings.value.flatMap(([, { at, where }]) => (where ? [{ at, step: { mended: where } as HuntStep }] : [])),
     ]
       .sort((a, b) => a.at.localeCompare(b.at))
       .map((s) => s.step),
   )
-  return { job, readings, findings, steps }
+  return { job, readings, findings, steps, speaking }
 }

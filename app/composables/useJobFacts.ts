@@ -1,4 +1,11 @@
-import { offFor, type CautionCode, type FieldTest, type Finding, type ReadingValue } from '../../core/record'
+import {
+  offFor,
+  type CautionCode,
+  type FieldTest,
+  type Finding,
+  type ReadingValue,
+  type WiringState,
+} from '../../core/record'
 import { useProperty } from '../stores/property'
 
 /** Writes down what belongs to a job: each fact carries the job, the moment and who leads it. */
@@ -9,13 +16,17 @@ export function useJobFacts(jobId: () => string) {
   const { record } = property
 
   /** A reading by the job's meter, at the job's temperature, of the record as it is now. */
-  const read = (test: FieldTest, value: ReadingValue, at = now()) => {
+  const read = (
+    test: FieldTest,
+    value: ReadingValue,
+    { at = now(), state }: { at?: string; state?: WiringState } = {},
+  ) => {
     const { author, meter, ground_C } = job()
     const { revision } = property.held!
     const off = offFor(test.kind)
     return record({
       kind: 'reading',
-      fact: { job: jobId(), at, author, revision, test, off, meter, ground_C, value },
+      fact: { job: jobId(), at, author, revision, test, off, meter, ground_C, value, ...(state ? { state } : {}) },
     })
   }
   const strike = (reading: string, reason: string, at = now()) =>

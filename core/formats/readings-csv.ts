@@ -6,11 +6,13 @@ import {
   optionOf,
   testKindOf,
   testKinds,
+  WIRING_STATES,
   type FieldTest,
   type FieldTestKind,
   type Meter,
   type Reading,
   type ReadingValue,
+  type WiringState,
 } from '../record'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
 import { commonOf, entries, getOrThrow, terminalEnd, type DeviceId, type End, type Site } from '../site'
@@ -24,9 +26,10 @@ export interface CsvReading {
   readonly test: FieldTest
   readonly value: ReadingValue
   readonly at: string | null
+  readonly state?: WiringState
 }
 
-const COLUMNS = ['terminal', 'reading', 'to', 'test', 'at']
+const COLUMNS = ['terminal', 'reading', 'to', 'test', 'at', 'state']
 type Row = Readonly<Record<string, string | undefined>>
 
 /**
@@ -34,8 +37,8 @@ type Row = Readonly<Record<string, string | undefined>>
  * controller's tag; for a test at a coil the valve's, `V3`; for `look` and `remake` a joint by an end in it, `V3.a`
  * or `K1/white@B4<`) and `reading` (`34.6`, `1.2k`, `OL`; volts; `heard` or `not heard`; a lamp's word; the valves
  * that water, `V3 V5`, or `none`; `flows` or `dry`; `sound` or `bad`; metres to where a tone is lost, or `through`),
- * and, if wanted, `to` (another terminal or `earth`; C where empty), `test` (ohms where empty) and `at` (a moment
- * with its offset from UTC). Columns in any order, separated by comma, semicolon or tab. A line that cannot be
+ * and, if wanted, `to` (another terminal or `earth`; C where empty), `test` (ohms where empty), `at` (a moment with
+ * its offset from UTC) and `state` (`dry`, `wet`, `hot` or `moved`, where that was looked to). Columns in any order, separated by comma, semicolon or tab. A line that cannot be
  * understood refuses the whole, naming line and column.
  */
 export function readReadingsCsv(text: string, site: Site, meter: Meter): Outcome<CsvReading[]> {
@@ -64,13 +67,17 @@ function readRow(row: Row, site: Site, meter: Meter): Outcome<Omit<CsvReading, '
     cell('at') === '' || instant.safeParse(cell('at')).success
       ? []
       : [refusal('bad_moment', ['at'], { text: cell('at') })]
-  const wrong = [...(test.ok ? [] : test.refusals), ...(value.ok ? [] : value.refusals), ...moment]
+  const state = WIRING_STATES.find((s) => s === cell('state').toLowerCase())
+  const stateless =
+    cell('state') === '' || state ? [] : [refusal('not_one_of', ['state'], { options: WIRING_STATES.join(', ') })]
+  const wrong = [...(test.ok ? [] : test.refusals), ...(value.ok ? [] : value.refusals), ...moment, ...stateless]
   if (!test.ok || !value.ok || wrong.length > 0) return refused(...wrong)
   return accepted({
     label: cell('terminal') + (cell('to') ? ` to ${cell('to')}` : ''),
     test: test.value,
     value: value.value,
     at: cell('at') || null,
+    ...(state ? { state } : {}),
   })
 }
 
@@ -154,14 +161,16 @@ const figure = (text: string, unit: string): number =>
 
 /** The log of some readings in the columns that `readReadingsCsv` takes; figures keep all their digits. */
 export function writeReadingsCsv(site: Site, readings: readonly Reading[]): string {
-  const rows = readings.map(({ test, value, at, meter }) => [
+  const stated = readings.some((r) => r.state !== undefined)
+  const rows = readings.map(({ test, value, at, meter, state }) => [
     placeText(site, test),
     test.kind === 'ohms' ? tagOf(site, test.to) : test.kind === 'swap_test' ? tagOf(site, test.onto) : '',
     test.kind,
     valueText(site, test, value, meter),
     at,
+    ...(stated ? [state ?? ''] : []),
   ])
-  return writeCsv([['terminal', 'to', 'test', 'reading', 'at'], ...rows])
+  return writeCsv([['terminal', 'to', 'test', 'reading', 'at', ...(stated ? ['state'] : [])], ...rows])
 }
 
 function placeText(site: Site, test: FieldTest): string {

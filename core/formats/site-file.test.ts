@@ -206,6 +206,13 @@ describe('readings as CSV', () => {
       readings.map(({ test: t, value, at }) => ({ test: t, value, at })),
     )
   })
+  test('the state that a reading was taken in goes out and comes back; one that is none is refused by its line', () => {
+    const [first, second] = Object.values(demoProperty().facts.readings)
+    const outcome = csv(writeReadingsCsv(site, [{ ...first!, state: 'wet' }, second!]))
+    expect(outcome.ok && outcome.value.map((r) => r.state)).toEqual(['wet', undefined])
+    const bad = csv('terminal,reading,state\nA:1,34.6,Wet\nA:2,34.1,damp\n')
+    expect(bad.ok ? [] : bad.refusals.map((r) => [r.code, ...r.path])).toEqual([['not_one_of', 'line 3', 'state']])
+  })
   test('what cannot be understood refuses the whole, naming line and column', () => {
     const bad = csv('terminal,reading\nA:1,34.6\nA:99,30\nA:2,soon\nA:3,1\n')
     expect(bad.ok ? [] : bad.refusals.map((r) => [r.code, ...r.path])).toEqual([

@@ -60,6 +60,10 @@ export function testKey(test: FieldTest): string {
   return `${test.kind} ${'device' in test ? test.device : 'splice' in test ? test.splice : test.controller}`
 }
 
+/** A text that is equal for readings of which the later replaces the earlier: of the same test in the same state. */
+export const readingKey = ({ test, state }: Pick<Reading, 'test' | 'state'>): string =>
+  state === undefined ? testKey(test) : `${testKey(test)} ${state}`
+
 /** Which conductors are off the terminals while a test is made. */
 export const offFor = (kind: FieldTestKind): Reading['off'] =>
   testKindOf(kind).setup.leads === 'off' ? 'all_leads' : 'none'
@@ -78,11 +82,11 @@ export function controllerOf(site: Site, test: FieldTest): ControllerId | null {
   )
 }
 
-/** The job's readings that count: of the same test, the last that was not struck out. */
+/** The job's readings that count: of the same test in the same state, the last that was not struck out. */
 export function standingReadings(facts: Facts, job: string): Logged[] {
   const standing = new Map<string, Logged>()
   for (const logged of readingsOf(facts, job))
-    if (logged.struck === null) standing.set(testKey(logged.reading.test), logged)
+    if (logged.struck === null) standing.set(readingKey(logged.reading), logged)
   return [...standing.values()]
 }
 
@@ -93,7 +97,7 @@ export function readingsToGoBy(facts: Facts, job: string): Logged[] {
   for (let id: string | undefined = job; id !== undefined && !seen.has(id); id = facts.jobs[id]?.takes) {
     seen.add(id)
     for (const logged of standingReadings(facts, id)) {
-      const key = testKey(logged.reading.test)
+      const key = readingKey(logged.reading)
       if (!found.has(key)) found.set(key, logged)
     }
   }

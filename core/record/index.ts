@@ -25,8 +25,10 @@ export type { Closing } from './kinds/closing'
 export type { Finding } from './kinds/finding'
 export { JOB_KINDS } from './kinds/job'
 export type { Job, JobKind } from './kinds/job'
-export type { Reading } from './kinds/reading'
+export { WIRING_STATES } from './kinds/reading'
+export type { Reading, WiringState } from './kinds/reading'
 export { isOhms } from './ohms-reading'
+export { failingStates, readingsThatSpeak } from './state'
 export type { OhmsReading } from './ohms-reading'
 export type { StrikeOut } from './kinds/strike-out'
 export type { Visit } from './kinds/visit'
@@ -37,6 +39,7 @@ export {
   offFor,
   peopleOf,
   readingsOf,
+  readingKey,
   readingsToGoBy,
   standingReadings,
   isToEarth,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import type { Finding } from '../../../core/record'
+import type { Finding, Reading } from '../../../core/record'
 import type { Site } from '../../../core/site'
 import type { Speaker } from '../../../words'
 import { sayTest, sayValue } from '../../../words/hunt'
@@ -14,6 +14,8 @@ const props = defineProps<{
   site: Site
   speaker: Speaker
   writable: boolean
+  /** Those that are weighed; the others were taken in a state in which it does not fail. */
+  speaking: ReadonlySet<Reading>
 }>()
 const emit = defineEmits<{ strike: [reading: string] }>()
 const { t } = useI18n()
@@ -39,6 +41,10 @@ const shown = computed(() => (all.value ? props.readings : props.readings.slice(
           {{ sayTest(r.reading.test, site, speaker) }}
           <span class="quiet">
             {{ r.taken ? dayText(r.reading.at) : timeText(r.reading.at) }}
+          </span>
+          <span v-if="r.reading.state" class="quiet">
+            {{ t(`symptom.states.${r.reading.state}`)
+            }}{{ speaking.has(r.reading) ? '' : `, ${t('diagnose.setAside')}` }}
           </span>
         </span>
         <span class="row value">

@@ -48,6 +48,7 @@ const atCabinet = computed(() => props.next.place === getOrThrow(props.site.cont
 <style scoped>
 .next {
   border-color: var(--copper);
+  scroll-margin-top: 64px;
 }
 h2 {
   font-size: 21px;

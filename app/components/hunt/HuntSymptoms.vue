@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { TerminalId } from '../../../core/site'
+import type { CheckEnd, CheckId, Told } from '../../../core/symptom'
 import { useHuntWords } from '../../composables/useHuntWords'
 import type { HuntZone } from '../../composables/useHuntZones'
 
@@ -8,7 +9,11 @@ const props = defineProps<{
   zones: readonly HuntZone[]
   again: boolean
 }>()
-const emit = defineEmits<{ told: [dry: readonly TerminalId[], rest: boolean] }>()
+const emit = defineEmits<{
+  dry: [dry: readonly TerminalId[], rest: boolean]
+  told: [told: Told]
+  found: [zone: TerminalId, end: CheckEnd, says: string]
+}>()
 const { t } = useHuntWords(() => ({ length: 'm', temperature: 'C' }))
 const known = computed(() => props.zones.some((s) => s.dry !== null))
 const asking = ref(!known.value)
@@ -19,14 +24,42 @@ function tap(terminal: TerminalId): void {
   dry.value = next
 }
 function tell(rest: boolean): void {
-  emit('told', [...dry.value], rest)
+  emit('dry', [...dry.value], rest)
   asking.value = false
 }
+/** Another symptom is being told, or the valve looked at for one. */
+const others = ref(false)
+const looking = ref<{ check: CheckId; zone: TerminalId } | null>(null)
+function leave(): void {
+  others.value = false
+  looking.value = null
+  asking.value = false
+}
+function other(told: Told): void {
+  emit('told', told)
+  leave()
+}
+function found(end: CheckEnd, says: string): void {
+  emit('found', looking.value!.zone, end, says)
+  leave()
+}
+/** A long list gives way to a short card: what is asked stays in view. */
+const card = useTemplateRef<HTMLElement>('card')
+watch([others, looking], () => void nextTick(() => card.value?.scrollIntoView({ block: 'start' })))
+const nameOf = (terminal: TerminalId) => props.zones.find((z) => z.terminal === terminal)?.name ?? ''
 </script>
 
 <template>
-  <section class="sheet stack" :aria-label="t('diagnose.symptoms')">
-    <template v-if="asking">
+  <section ref="card" class="sheet stack symptoms" :aria-label="t('diagnose.symptoms')">
+    <ValveCheck v-if="looking" :check="looking.check" :zone="nameOf(looking.zone)" @found="found" @wiring="leave" />
+    <SymptomDoor
+      v-else-if="others"
+      :zones="zones"
+      @told="other"
+      @look="(check, zone) => (looking = { check, zone })"
+      @back="others = false"
+    />
+    <template v-else-if="asking">
       <div>
         <h2>{{ t(again ? 'diagnose.symptomsNow' : 'diagnose.symptoms') }}</h2>
         <p class="quiet">{{ t('diagnose.symptomsHow') }}</p>
@@ -51,6 +84,7 @@ function tell(rest: boolean): void {
         <AppButton :disabled="dry.size === 0" @click="tell(false)">
           {{ t('diagnose.restUnknown') }}
         </AppButton>
+        <AppButton look="plain" @click="others = true">{{ t('symptom.else') }}</AppButton>
       </div>
     </template>
     <div v-else class="row told">
@@ -73,12 +107,18 @@ function tell(rest: boolean): void {
           }}
         </span>
       </span>
-      <AppButton look="plain" @click="asking = true">{{ t('diagnose.again') }}</AppButton>
+      <span class="row">
+        <AppButton look="plain" @click="others = true">{{ t('symptom.else') }}</AppButton>
+        <AppButton look="plain" @click="asking = true">{{ t('diagnose.again') }}</AppButton>
+      </span>
     </div>
   </section>
 </template>
 
 <style scoped>
+.symptoms {
+  scroll-margin-top: 64px;
+}
 .zones {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));

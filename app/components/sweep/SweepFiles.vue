@@ -3,7 +3,7 @@ import { judge, judgeCabinet, stateOf, type Scene, type State } from '../../../c
 import { readReadingsCsv, writeReadingsCsv, type CsvReading } from '../../../core/formats'
 import { MOST_BYTES } from '../../../core/formats/limits'
 import { ohmsWithUnit } from '../../../core/quantity'
-import { controllerOf, isHuntTest, standingReadings, testKey, type Job } from '../../../core/record'
+import { controllerOf, isHuntTest, readingKey, standingReadings, testKey, type Job } from '../../../core/record'
 import { refusal, refused, type Refusal } from '../../../core/refusal'
 import { sayRefusal, type Speaker } from '../../../words'
 import { sayValue } from '../../../words/hunt'
@@ -37,7 +37,7 @@ interface Preview {
 const previews = shallowRef<readonly Preview[] | null>(null)
 const keepable = computed(() => previews.value?.filter((p) => p.here) ?? [])
 const standing = computed(
-  () => new Map(standingReadings(property.facts!, props.jobId).map((l) => [testKey(l.reading.test), l])),
+  () => new Map(standingReadings(property.facts!, props.jobId).map((l) => [readingKey(l.reading), l])),
 )
 const valueText = ({ test, value }: CsvReading): string =>
   value.kind === 'ohm'
@@ -63,7 +63,7 @@ function previewOf(csv: CsvReading): Preview {
       : test.kind === 'ohms' || isHuntTest(test)
         ? 'none'
         : judgeCabinet(test, value, null).state
-  const before = standing.value.get(testKey(test))
+  const before = standing.value.get(readingKey(csv))
   return {
     csv,
     state,
@@ -77,8 +77,8 @@ async function keepAll(): Promise<void> {
   const [taken, replaced] = [keepable.value, standing.value]
   previews.value = null
   for (const { csv } of taken) {
-    const before = replaced.get(testKey(csv.test))
-    await written.read(csv.test, csv.value, csv.at ?? now)
+    const before = replaced.get(readingKey(csv))
+    await written.read(csv.test, csv.value, { at: csv.at ?? now, ...(csv.state ? { state: csv.state } : {}) })
     if (before) await written.strike(before.id, t('sweep.again'), now)
   }
 }

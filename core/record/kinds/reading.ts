@@ -8,6 +8,10 @@ import { readingValue } from '../tests/value'
 import { meter } from '../meter'
 import { factKind } from './kind'
 
+/** How things were while a reading was taken, where that was looked to: a fault may show in one of these only. */
+export const WIRING_STATES = ['dry', 'wet', 'hot', 'moved'] as const
+export type WiringState = (typeof WIRING_STATES)[number]
+
 /** A reading is never edited: it is struck out with a reason, and taken again. */
 export const reading = z
   .strictObject({
@@ -20,6 +24,7 @@ export const reading = z
     meter,
     ground_C: celsius,
     value: readingValue,
+    state: z.enum(WIRING_STATES).optional(),
   })
   .refine((r) => answers(r.test, r.value), { path: ['value'], error: 'a value of the kind that its test gives' })
 export type Reading = z.infer<typeof reading>

@@ -1,19 +1,19 @@
 <script setup lang="ts">
-import { jobsInOrder, testKey, type FieldTest, type ReadingValue } from '../../../../core/record'
-import { commonOf, entries, getOrThrow, terminalsInOrder, type TerminalId } from '../../../../core/site'
+import { jobsInOrder, testKey, WIRING_STATES, type FieldTest, type ReadingValue } from '../../../../core/record'
+import { commonOf, entries, getOrThrow, terminalsInOrder } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
 import { sayStand, sayStrained, sayTelling } from '../../../../words/hunt'
-import { sayPart } from '../../../../words/part'
 import { sayCount, sayTrouble } from '../../../../words/trouble'
 import { useHunt } from '../../../composables/useHunt'
+import { useHuntAnswers } from '../../../composables/useHuntAnswers'
 import { useHuntedJob } from '../../../composables/useHuntedJob'
 import { useHuntWords } from '../../../composables/useHuntWords'
 import { useHuntZones } from '../../../composables/useHuntZones'
-import { useJobFacts } from '../../../composables/useJobFacts'
 import { useMeter } from '../../../composables/useMeter'
 import { dayText } from '../../../composables/useSpeaker'
 import { huntOptionsOf, keepHuntOptions } from '../../../lib/device'
 import { usualHuntOptions, type HuntOptions } from '../../../lib/hunt-options'
+import { optionsOf } from '../../../lib/options'
 import { useProperty } from '../../../stores/property'
 
 const route = useRoute()
@@ -42,10 +42,10 @@ watch(
   },
   { deep: true },
 )
-const keepingSymptoms = ref(false)
-const { job, readings, findings, report, working, stopped, failed, weigh, stop } = useHunt(
+const keeping = ref(false)
+const { job, readings, speaking, findings, report, working, stopped, failed, weigh, stop } = useHunt(
   () => jobId.value,
-  () => keepingSymptoms.value,
+  () => keeping.value,
   () => JSON.parse(JSON.stringify(options.value)) as HuntOptions,
 )
 const meterAtHand = useMeter()
@@ -100,36 +100,24 @@ function prefer(trouble: number): void {
   void nextTick(() => nextCard.value?.$el.scrollIntoView({ block: 'start', behavior: 'smooth' }))
 }
 
-const written = useJobFacts(() => jobId.value!)
-async function told(dry: readonly TerminalId[], rest: boolean): Promise<void> {
-  keepingSymptoms.value = true
-  try {
-    for (const z of zones.value) {
-      const isDry = dry.includes(z.terminal)
-      if ((isDry || rest) && z.dry !== isDry)
-        await written.read(waterTest(z.terminal), { kind: 'waters', valves: isDry ? [] : valvesOf(z.terminal) })
-    }
-  } finally {
-    keepingSymptoms.value = false
-  }
-}
-const strike = (id: string) => written.strike(id, t('diagnose.struck'))
+const { dryTold, told, found, mended, strike, failing, takenIn, read } = useHuntAnswers(
+  () => jobId.value!,
+  keeping,
+  readings,
+  { controller: () => controller.value!, zones, waterTest, valvesOf },
+  speaker,
+)
 /** The likeliest part of a trouble was mended. */
-async function mended(trouble: number): Promise<void> {
-  const part = report.value?.troubles[trouble]?.parts[0]
-  if (!part) return
-  const says = sayPart(part.where, site.value, speaker.value)
-  await written.find({ where: part.where, says, belief: part.p, how: '' })
-}
+const mendedOf = (trouble: number) => mended(report.value?.troubles[trouble]?.parts[0])
 const answered = (value: ReadingValue) => {
-  if (next.value) void written.read(next.value.test, value)
+  if (next.value) void read(next.value.test, value)
 }
 const reading = ref(false)
 async function takeFromMeter(test: FieldTest): Promise<void> {
   reading.value = true
   const value = await meterAtHand.measure(test)
   reading.value = false
-  if (value) await written.read(test, value)
+  if (value) await read(test, value)
 }
 function begin(along: boolean): void {
   taking.value = along
@@ -193,7 +181,9 @@ const titleOf = (id: string) => {
           :key="`${jobId} ${mendedAt}`"
           :zones="zones"
           :again="mendedAt !== ''"
+          @dry="dryTold"
           @told="told"
+          @found="found"
         />
         <p v-if="failed" class="sheet fault" role="alert">{{ t('diagnose.failed', { why: failed }) }}</p>
         <section v-if="report && hasReadings" class="sheet stack stand" :class="{ stale: working }" aria-live="polite">
@@ -207,7 +197,7 @@ const titleOf = (id: string) => {
           <p v-if="report.telling" class="quiet">{{ sayTelling(report.telling, site, speaker) }}</p>
           <p v-if="report.strained" class="fault">{{ sayStrained(report, site, controller!, speaker) }}</p>
           <div v-if="writable && wrong.length === 1 && sure >= 0" class="row">
-            <AppButton look="primary" @click="mended(sure)">{{ t('diagnose.mended') }}</AppButton>
+            <AppButton look="primary" @click="mendedOf(sure)">{{ t('diagnose.mended') }}</AppButton>
             <span class="quiet">{{ t('diagnose.mendedHow') }}</span>
           </div>
           <div v-if="!writable && property.viewed === null" class="row">
@@ -216,7 +206,7 @@ const titleOf = (id: string) => {
           </div>
         </section>
         <HuntWeighing
-          v-if="!report && (working || keepingSymptoms || stopped)"
+          v-if="hasReadings && !report && (working || keeping || stopped)"
           :stopped="stopped && !working"
           @stop="stop"
           @again="weigh"
@@ -230,6 +220,18 @@ const titleOf = (id: string) => {
           :speaker="speaker"
         >
           <template v-if="writable">
+            <template v-if="failing.length > 0">
+              <p>
+                <strong>
+                  {{ t('diagnose.inState', { states: failing.map((f) => t(`symptom.states.${f}`)).join(', ') }) }}
+                </strong>
+              </p>
+              <PickRadio
+                v-model="takenIn"
+                :label="t('diagnose.takenIn')"
+                :options="optionsOf(WIRING_STATES, (f) => t(`symptom.states.${f}`))"
+              />
+            </template>
             <AppButton
               v-if="meterAtHand.gives(next.test)"
               look="primary"
@@ -266,7 +268,7 @@ const titleOf = (id: string) => {
             :meter="job.meter"
             :speaker="speaker"
             :zones="coils"
-            @value="written.read"
+            @value="read"
           />
           <HuntMeter :meter="meterAtHand" :property="String(route.params.id)" :faults="practice" />
           <HuntSeason v-model="options" :site="site" />
@@ -286,17 +288,18 @@ const titleOf = (id: string) => {
           :name-of="nameOf"
           :tag-of="tagOf"
           @measure="prefer"
-          @mended="mended"
+          @mended="mendedOf"
         />
         <HuntLog
           v-if="log.length > 0 || findings.length > 0"
           class="log"
           :readings="log"
           :findings="findings"
+          :speaking="speaking"
           :site="site"
           :speaker="speaker"
           :writable="writable"
-          @strike="strike"
+          @strike="(id) => strike(id, t('diagnose.struck'))"
         />
       </div>
     </div>
