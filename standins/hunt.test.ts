@@ -1,5 +1,5 @@
-import { huntOf, STRAINED, type Hunt, type HuntOptions } from '../core/hunt'
-import { COMMON_METER, type FieldTest } from '../core/record'
+import { huntOf, reportOf, STRAINED, type Hunt, type HuntOptions } from '../core/hunt'
+import { COMMON_METER, testKey, type FieldTest } from '../core/record'
 import {
   Draft,
   getOrThrow,
@@ -183,8 +183,15 @@ test('readings that nothing explains strain the record', () => {
   }
   expect(hunt.beliefs().strain).toBeGreaterThan(STRAINED)
   // Two threads that are sound to the common are not cut from each other.
+  expect(reportOf(hunt).suspect).toBeNull()
   hunt.take({ test: ohms('1', '2'), value: { kind: 'ohm', ohm: 500 } })
   expect(hunt.beliefs().strain).toBeLessThan(STRAINED)
+  // It may have slipped: it is asked for again, and read as it should be it strains nothing.
+  const { suspect, strained } = reportOf(hunt)
+  expect([strained, suspect && testKey(suspect.test)]).toEqual([true, testKey(ohms('1', '2'))])
+  const both = hunt.predictor.base(ohms('1', '2'))
+  hunt.take({ test: ohms('1', '2'), value: { kind: 'ohm', ohm: both?.kind === 'ohms' ? both.mean : 0 } })
+  expect(reportOf(hunt)).toMatchObject({ strained: false, suspect: null })
 })
 
 test('a helper at the cabinet, or a crew that stands at the valve, changes what is worth measuring first', () => {

@@ -134,6 +134,7 @@ export const huntEn = {
     noMore: 'No test that is left would tell more.',
     strained:
       'No faults that are listed explain every reading. The record of {box} may be wrong, or a reading slipped: read the oldest again.',
+    slipped: 'This reading fits nothing that is likely: {test}, {value}. It may have slipped: take it again first.',
     allRun: 'Every zone waters. The tests that are left look for faults that stop no zone yet; you may stop here.',
     because: 'Most telling: {test}, {value}.',
     overturn: 'It would be overturned by: {test}, {answer}.',
@@ -211,6 +212,7 @@ export const huntEn = {
     atBox: 'in {box}',
     means: 'What each answer would mean',
     bits: 'tells {bits} bits',
+    onceMore: 'once more',
     ohms: 'Ohms',
     volts: 'Volts',
     metres: 'Lost after, m',

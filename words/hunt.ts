@@ -204,6 +204,20 @@ export const sayStrained = (report: HuntReport, site: Site, controller: Controll
   return say({ code: 'hunt.strained', params: { box: getOrThrow(site.places, place).tag } }, speaker)
 }
 
+/** That one reading fits nothing and should be taken again. */
+export const saySlipped = (
+  { test, value }: { test: FieldTest; value: ReadingValue },
+  site: Site,
+  speaker: Speaker,
+): string =>
+  say(
+    {
+      code: 'hunt.slipped',
+      params: { test: sayTest(test, site, speaker), value: sayValue(test, value, site, speaker) },
+    },
+    speaker,
+  )
+
 export const sayTelling = (
   { test, value }: { test: FieldTest; value: ReadingValue },
   site: Site,

@@ -9,7 +9,7 @@ import {
   type End,
   type TerminalId,
 } from '../../core/site'
-import type { FieldTest } from '../../core/record'
+import type { FieldTest, Reading } from '../../core/record'
 import { useProperty } from '../stores/property'
 import type { HuntReading } from './useHunt'
 
@@ -25,8 +25,8 @@ export interface HuntZone {
 export function useHuntZones(
   controllerOf: () => ControllerId | null,
   readings: () => readonly HuntReading[],
-  /** What was told before a repair says nothing of now. */
-  since: () => string,
+  /** Whether a reading still counts: of what a repair could have touched, what was told before says nothing of now. */
+  counts: (reading: Reading) => boolean,
 ) {
   const property = useProperty()
   const site = computed(() => property.site!)
@@ -53,7 +53,7 @@ export function useHuntZones(
           const station = stationOf(terminal)
           if (!station) return []
           const told = readings().findLast(
-            ({ reading: { test, at } }) => test.kind === 'water' && test.at.terminal === terminal && at > since(),
+            ({ reading }) => reading.test.kind === 'water' && reading.test.at.terminal === terminal && counts(reading),
           )?.reading.value
           const dry = told?.kind === 'waters' ? !station.valves.some((v) => told.valves.includes(v)) : null
           return [{ terminal, tag: tagOf(terminal), name: station.name, dry }]

@@ -27,4 +27,6 @@ export interface Beliefs {
    * that it could be: below `STRAINED` the record itself is in doubt.
    */
   readonly strain: number
+  /** The reading that it is worst for; null where every reading fits as well as it could. */
+  readonly worst: Observation | null
 }

@@ -86,6 +86,8 @@ export interface Hunt {
   /** How many zones the likeliest part of a trouble has to do with. */
   readonly zonesOf: (trouble: Trouble) => number
   readonly pace: Pace
+  /** Tests whose readings count: those that were mended since, and what they had shown in, do not. */
+  readonly counted: () => readonly FieldTest[]
   readonly crew: () => Crew
   readonly minutes: () => number
   /** A part was mended: readings that its fault had touched no longer count, and one fault fewer is left to find. */
@@ -204,6 +206,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     adviceOn,
     zonesOf,
     pace,
+    counted: () => readings.map((r) => r.test),
     stand: () => {
       const b = beliefs()
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])

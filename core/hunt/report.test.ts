@@ -72,6 +72,9 @@ test('a mended part is believed no more, what it showed in is asked again, and w
   goOn(hunt, steps, [...steps, { mended: first!.where }])
   const after = reportOf(hunt)
   expect(after.parts.some((p) => p.key === first!.key)).toBe(false)
+  // Its own zone is asked for again, what the repair could not have touched is not.
+  const zone = (t: string) => testKey({ kind: 'water', at: at(t) })
+  expect([after.counted.includes(zone(dry)), after.counted.includes(zone(other))]).toEqual([false, true])
   expect(after.minutes).toBe(reportOf(goOn(begun(), [], steps)!).minutes)
   // The zone waters again: nothing is left but a second fault that hides.
   goOn(

@@ -1,9 +1,9 @@
-import type { FieldTest, Part, ReadingValue } from '../record'
+import { testKey, type FieldTest, type Part, type ReadingValue } from '../record'
 import type { PlaceId } from '../site'
 import { NAMED, STRAINED, type Hunt } from './hunt'
 import type { Cause } from './odds'
 import { causesOf } from './evidence'
-import type { Needs } from './tests'
+import { minutesOf, type Needs } from './tests'
 import type { Advice, AnswerForecast } from './next'
 import { roundOf, type Errand, type RoundOrder } from './round'
 import type { Trouble } from './troubles'
@@ -68,6 +68,10 @@ export interface HuntReport {
   /** What is next for all that is rather wrong than not, in one walk; empty for a single thing. */
   readonly round: Readonly<Record<RoundOrder, readonly RoundStop[]>>
   readonly telling: { readonly test: FieldTest; readonly value: ReadingValue } | null
+  /** A reading that no likely explanation fits: it may have slipped, and is to be taken again before anything else. */
+  readonly suspect: NextReport | null
+  /** The tests whose readings count, by their keys: after a repair not those that it could have touched. */
+  readonly counted: readonly string[]
   readonly next: NextReport | null
   readonly minutes: number
 }
@@ -113,6 +117,8 @@ export function reportOf(hunt: Hunt): HuntReport {
     })),
     round: roundsOf(hunt, found),
     telling: telling && telling.reading,
+    suspect: beliefs.strain < STRAINED && beliefs.worst ? againOf(hunt, beliefs.worst.test) : null,
+    counted: hunt.counted().map(testKey),
     next: next && nextOf(hunt, next),
     minutes: hunt.minutes(),
   }
@@ -149,6 +155,15 @@ function nextOf(hunt: Hunt, { candidate, minutes, bits, outcomes }: Advice): Nex
       parts: o.parts.map((x) => ({ where: x.key === null ? null : hunt.part(x.key), p: x.p })),
     })),
   }
+}
+
+/** A test to be made once more; null of one that is not made at the cabinet or in a box. */
+function againOf(hunt: Hunt, test: FieldTest): NextReport | null {
+  const candidate = hunt.candidates.find((c) => testKey(c.test) === testKey(test))
+  if (!candidate) return null
+  const { context, costs, walking } = hunt.pace
+  const { minutes } = minutesOf(context, costs, walking, hunt.crew(), candidate)
+  return nextOf(hunt, { candidate, minutes, bits: 0, bitsPerMinute: 0, outcomes: [] })
 }
 
 /** The round in either order: of each thing that is rather wrong its next test, or its likeliest part to be mended. */

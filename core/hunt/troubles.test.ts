@@ -14,6 +14,7 @@ const beliefs = (...islands: Explanation[][]): Beliefs => ({
   islands,
   unread: [],
   strain: 0,
+  worst: null,
 })
 
 test('parts that shut each other out are one trouble, whose parts add up to it; those that are there together are two', () => {

@@ -26,14 +26,14 @@ const atCabinet = computed(() => props.next.place === getOrThrow(props.site.cont
       <p class="quiet">
         {{ t('diagnose.next') }} · {{ sayPlace(next.place, site, controller, speaker) }} ·
         {{ sayMinutes(next.minutes, speaker) }} ·
-        {{ t('diagnose.bits', { bits: next.bits.toFixed(2) }) }}
+        {{ next.bits > 0 ? t('diagnose.bits', { bits: next.bits.toFixed(2) }) : t('diagnose.onceMore') }}
       </p>
       <h2>{{ sayTest(next.test, site, speaker) }}</h2>
       <p>{{ sayHow(next.test, site, speaker) }}</p>
     </div>
     <p class="caution">{{ sayCare(next, atCabinet, speaker) }}</p>
     <slot />
-    <details>
+    <details v-if="next.outcomes.length > 0">
       <summary>{{ t('diagnose.means') }}</summary>
       <ul class="means">
         <li v-for="(o, i) in next.outcomes" :key="i">

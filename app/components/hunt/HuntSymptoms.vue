@@ -17,7 +17,19 @@ const emit = defineEmits<{
 const { t } = useHuntWords(() => ({ length: 'm', temperature: 'C' }))
 const known = computed(() => props.zones.some((s) => s.dry !== null))
 const asking = ref(!known.value)
-const dry = ref(new Set<TerminalId>(props.zones.filter((s) => s.dry).map((s) => s.terminal)))
+/** After a repair only the zones that it could have touched are asked for. */
+const unknown = computed(() => props.zones.filter((z) => z.dry === null))
+const asked = computed(() => (props.again && unknown.value.length > 0 ? unknown.value : props.zones))
+const dryNow = () => new Set<TerminalId>(props.zones.filter((s) => s.dry).map((s) => s.terminal))
+const dry = ref(dryNow())
+watch(
+  () => props.again && unknown.value.length > 0,
+  (some) => {
+    if (!some) return
+    dry.value = dryNow()
+    asking.value = true
+  },
+)
 function tap(terminal: TerminalId): void {
   const next = new Set(dry.value)
   if (!next.delete(terminal)) next.add(terminal)
@@ -66,7 +78,7 @@ const nameOf = (terminal: TerminalId) => props.zones.find((z) => z.terminal === 
       </div>
       <div class="zones">
         <AppButton
-          v-for="s in zones"
+          v-for="s in asked"
           :key="s.terminal"
           look="bare"
           class="zone"

@@ -57,7 +57,7 @@ export class Posterior {
     const weights = weightsOf(model, this.count)
     const ground = new Ground(scene, oneMoreOf(weights), this.stock)
     const held = believedIn(scene, islandsOf(ground, weights), weights)
-    return { ...held, strain: this.strainOf(model, held.islands) }
+    return { ...held, ...this.strainOf(model, held.islands) }
   }
 
   /** The log-likelihood of each reading by itself under each of some explanations, nats. */
@@ -70,7 +70,7 @@ export class Posterior {
   }
 
   /** How far the worst reading lies off under the likeliest explanation, or one of an island's that is likely too. */
-  private strainOf(model: Model, islands: Beliefs['islands']): number {
+  private strainOf(model: Model, islands: Beliefs['islands']): Pick<Beliefs, 'strain' | 'worst'> {
     const first = islands.map((told) => told[0]?.faults ?? [])
     const others = islands.flatMap((told, k) =>
       told
@@ -81,14 +81,15 @@ export class Posterior {
       const { log, best } = fitUnder(model, [reading], faults)
       return log - best
     }
-    return this.taken.reduce((worst, reading) => {
-      const now = missed(reading, first.flat())
-      if (now >= worst) return worst
-      return Math.min(
-        worst,
-        others.reduce((most, faults) => Math.max(most, missed(reading, faults)), now),
-      )
-    }, 0)
+    return this.taken.reduce<Pick<Beliefs, 'strain' | 'worst'>>(
+      (so, reading) => {
+        const now = missed(reading, first.flat())
+        if (now >= so.strain) return so
+        const strain = others.reduce((most, faults) => Math.max(most, missed(reading, faults)), now)
+        return strain < so.strain ? { strain, worst: reading } : so
+      },
+      { strain: 0, worst: null },
+    )
   }
 
   private model(): Model {
@@ -113,7 +114,7 @@ function believedIn(
   { model, unfelt, hidden }: Scene,
   islands: readonly Island[],
   weights: Polynomial,
-): Omit<Beliefs, 'strain'> {
+): Omit<Beliefs, 'strain' | 'worst'> {
   const tops = islands.map(({ cases }) => Math.max(...cases.map((c) => c.top)))
   const held = islands.map(({ cases }, i) => {
     const sum = zero()

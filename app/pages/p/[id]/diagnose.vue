@@ -2,8 +2,6 @@
 import { jobsInOrder, testKey, WIRING_STATES, type FieldTest, type ReadingValue } from '../../../../core/record'
 import { commonOf, entries, getOrThrow, terminalsInOrder } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
-import { sayStand, sayStrained, sayTelling } from '../../../../words/hunt'
-import { sayCount, sayTrouble } from '../../../../words/trouble'
 import { useHunt } from '../../../composables/useHunt'
 import { useHuntAnswers } from '../../../composables/useHuntAnswers'
 import { useHuntedJob } from '../../../composables/useHuntedJob'
@@ -57,7 +55,7 @@ const mendedAt = computed(() => findings.value.at(-1)?.[1].at ?? '')
 const { zones, coils, practice, nameOf, tagOf, waterTest, valvesOf } = useHuntZones(
   () => controller.value,
   () => readings.value,
-  () => mendedAt.value,
+  ({ test, at }) => at > mendedAt.value || (report.value?.counted.includes(testKey(test)) ?? false),
 )
 /**
  * Every zone waters, and that nothing is wrong is believed more than anything else: a crew that wanted its zones back
@@ -85,6 +83,15 @@ const sections = computed(() => {
   )
 })
 
+/** A reading that may have slipped, where it was taken only once: it is asked for again before anything else. */
+const slipped = computed(() => {
+  const suspect = report.value?.suspect
+  if (!suspect || !writable.value) return null
+  const key = testKey(suspect.test)
+  const taken = Object.values(property.facts!.readings).filter((r) => r.job === jobId.value && testKey(r.test) === key)
+  const reading = readings.value.find((r) => testKey(r.reading.test) === key)?.reading
+  return reading && taken.length < 2 ? { next: suspect, reading } : null
+})
 /** The trouble whose own test the crew would rather make; after each reading the most telling is asked for again. */
 const preferred = ref<number | null>(null)
 watch(report, () => {
@@ -92,7 +99,7 @@ watch(report, () => {
 })
 const next = computed(() => {
   const own = preferred.value === null ? null : (report.value?.troubles[preferred.value]?.next ?? null)
-  return own ?? report.value?.next ?? null
+  return own ?? slipped.value?.next ?? report.value?.next ?? null
 })
 const nextCard = useTemplateRef<{ $el: HTMLElement }>('nextCard')
 function prefer(trouble: number): void {
@@ -127,9 +134,6 @@ const begun = (id: string) => navigateTo({ query: { ...route.query, job: id } })
 const show = (id: string) => navigateTo({ query: { ...route.query, job: id } }, { replace: true })
 const log = computed(() => [...readings.value].filter((r) => r.reading.test.kind !== 'water').reverse())
 const hasReadings = computed(() => readings.value.length > 0)
-const wrong = computed(() => report.value?.troubles.filter((x) => x.wrong) ?? [])
-/** The part that is named beyond doubt, by its trouble. */
-const sure = computed(() => report.value?.troubles.findIndex((x) => x.named) ?? -1)
 const titleOf = (id: string) => {
   const { title, controller: of, at } = property.facts!.jobs[id]!
   return t('diagnose.look', { title, controller: getOrThrow(site.value.controllers, of).name, day: dayText(at) })
@@ -186,25 +190,20 @@ const titleOf = (id: string) => {
           @found="found"
         />
         <p v-if="failed" class="sheet fault" role="alert">{{ t('diagnose.failed', { why: failed }) }}</p>
-        <section v-if="report && hasReadings" class="sheet stack stand" :class="{ stale: working }" aria-live="polite">
-          <p class="verdict">
-            <strong>{{ wrong.length > 1 ? sayCount(report, speaker) : sayStand(report, site, speaker) }}</strong>
-          </p>
-          <ol v-if="wrong.length > 1" class="wrong">
-            <li v-for="(trouble, n) in wrong" :key="n">{{ sayTrouble(trouble, site, speaker) }}</li>
-          </ol>
-          <p v-if="allRun">{{ t('hunt.allRun') }}</p>
-          <p v-if="report.telling" class="quiet">{{ sayTelling(report.telling, site, speaker) }}</p>
-          <p v-if="report.strained" class="fault">{{ sayStrained(report, site, controller!, speaker) }}</p>
-          <div v-if="writable && wrong.length === 1 && sure >= 0" class="row">
-            <AppButton look="primary" @click="mendedOf(sure)">{{ t('diagnose.mended') }}</AppButton>
-            <span class="quiet">{{ t('diagnose.mendedHow') }}</span>
-          </div>
-          <div v-if="!writable && property.viewed === null" class="row">
-            <AppButton look="primary" @click="begin(true)">{{ t('diagnose.goOn') }}</AppButton>
-            <span class="quiet">{{ t('diagnose.goOnHow') }}</span>
-          </div>
-        </section>
+        <HuntStand
+          v-if="report && hasReadings"
+          :report="report"
+          :site="site"
+          :controller="controller!"
+          :speaker="speaker"
+          :writable="writable"
+          :stale="working"
+          :all-run="allRun"
+          :slipped="slipped?.reading ?? null"
+          :can-go-on="!writable && property.viewed === null"
+          @mended="mendedOf"
+          @go-on="begin(true)"
+        />
         <HuntWeighing
           v-if="hasReadings && !report && (working || keeping || stopped)"
           :stopped="stopped && !working"
@@ -338,22 +337,6 @@ const titleOf = (id: string) => {
   grid-template-columns: minmax(0, 7fr) minmax(0, 5fr);
   gap: 16px;
   align-items: start;
-}
-.stand {
-  border-left: 5px solid var(--copper);
-}
-.verdict {
-  font-size: 18px;
-}
-.wrong {
-  margin: 0;
-  padding-left: 24px;
-  list-style: decimal;
-  display: grid;
-  gap: 4px;
-}
-.stale {
-  border-left-color: var(--rule);
 }
 h2 {
   font-size: 17px;
