@@ -28,6 +28,7 @@ async function sweepBegun(page, readings) {
     await typed.fill(reading)
     await typed.press('Enter')
   }
+  await page.locator('.conclusion').first().waitFor({ state: 'attached', timeout: 60000 })
 }
 
 const VIEWS = [
@@ -61,7 +62,12 @@ const VIEWS = [
   { name: 'material', size: desk, path: `${demo}/plan/material` },
   { name: 'phone-sizes', size: phone, path: `${demo}/plan/sizes` },
   { name: 'sweep', size: desk, path: demo, then: (page) => sweepBegun(page, ['39.6', '34.0', '33.6', '41.2', '34.9']) },
-  { name: 'sweep-done', size: desk, path: spring },
+  {
+    name: 'sweep-done',
+    size: desk,
+    path: spring,
+    then: (page) => page.locator('.conclusion').first().waitFor({ timeout: 60000 }),
+  },
   {
     name: 'diagnose',
     size: desk,
@@ -76,7 +82,12 @@ const VIEWS = [
     path: `${demo}?station=A:5`,
     then: (page) => page.locator('.years').evaluate((el) => el.scrollIntoView()),
   },
-  { name: 'phone-threads', size: phone, path: demo },
+  {
+    name: 'phone-threads',
+    size: phone,
+    path: demo,
+    then: (page) => page.locator('.conclusion').first().waitFor({ timeout: 60000 }),
+  },
   { name: 'phone-station', size: phone, path: `${demo}?station=A:18` },
   {
     name: 'phone-sweep',

@@ -20,7 +20,9 @@ const { job, meter, scene, rows, log, verdictOf } = useSweep(
   () => controller.value,
   () => jobId.value,
 )
-const { report, tells, suspects } = useConclusion(() => jobId.value)
+const { report, working, tells, suspects } = useConclusion(() => jobId.value)
+/** A terminal's own verdict does not wait for what all readings say together. */
+const allFit = computed(() => rows.value.every((r) => r.state === 'fits' || r.state === 'none'))
 const entry = useEntry(
   () => jobId.value,
   () => rows.value,
@@ -128,6 +130,7 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
         />
       </ol>
       <CautionTicks v-if="!ready && closed === null" :ticked="ticked" @tick="tick" />
+      <p v-if="working && !report && !allFit" class="quiet" role="status">{{ t('because.weighing') }}</p>
       <LazyConclusionList
         v-if="report && tells"
         class="desk-only"
@@ -195,7 +198,7 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
         :job="closed === null ? null : jobId"
         compact
       />
-      <p v-else-if="entry.left.value === 0" class="fits">
+      <p v-else-if="entry.left.value === 0 && allFit" class="fits">
         <StateMark state="fits" silent />
         {{ t('sweep.conclusionNone') }}
       </p>
