@@ -6,10 +6,10 @@ import { fileURLToPath } from 'node:url'
 import { buildSync } from 'esbuild'
 import { FAMILIES, oddsBasis, USUAL_ODDS } from '../core/hunt'
 import type { FieldTest, ReadingValue } from '../core/record'
-import { getOrThrow, stopIndex, type PlaceId } from '../core/site'
 import { calibration, type Believed } from './hunt/calibration'
 import { Clock, WRONG_min } from './hunt/crew'
-import { A, caseOf, KINDS, METER, sweepTests, type Case } from './hunt/draw'
+import { caseOf, METER, placesOf, sweepTests, type Case } from './hunt/draw'
+import { KINDS } from './hunt/draw-fault'
 import type { Ask, Said } from './hunt/engine'
 import { expected, gameOf, greedy, optimum, ours as oursIn } from './hunt/optimum'
 import { outward, type Ended } from './hunt/outward'
@@ -29,7 +29,11 @@ const [seed, cases, processes, small] = [
   flag('--processes', 2),
   flag('--small', 200),
 ]
-const [spread, oddsWrong] = [flag('--spread', 1), flag('--odds-wrong', 1)]
+const text = (name: string) => process.argv[process.argv.indexOf(name) + 1]
+/** `--faults 3`: three to five faults a case. `--world off`: a world, odds and lengths unlike the engine's. */
+const many = flag('--faults', 1) >= 3
+const off = process.argv.includes('--world') && text('--world') === 'off'
+const [spread, oddsWrong] = [flag('--spread', off ? 1.5 : 1), flag('--odds-wrong', off ? 3 : 1)]
 /** Odds that are off by a factor, one family up and the next down. */
 const odds = oddsBasis.parse({
   families: Object.fromEntries(
@@ -75,28 +79,6 @@ const watered = (c: Case, left: Case['faults']) =>
       .symptoms(left)
       .map(({ test, value }) => [(test as Extract<FieldTest, { kind: 'water' }>).at.terminal, value] as const),
   )
-/** Where a part lies, for who searches without a hint. */
-function placesOf(c: Case, key: string): PlaceId[] {
-  const [kind, id = ''] = key.split(' ')
-  switch (kind) {
-    case 'joint':
-      return [getOrThrow(c.site.splices, id).place]
-    case 'coil':
-    case 'valve':
-      return [getOrThrow(c.site.devices, id).place]
-    case 'run':
-    case 'touch': {
-      const cable = getOrThrow(c.site.cables, id)
-      return key
-        .split(' ')
-        .slice(-2)
-        .map((stop) => cable.stops[stopIndex(cable, stop)]!.place)
-    }
-    default:
-      return [getOrThrow(c.site.controllers, A).place]
-  }
-}
-
 interface Outcome {
   found: string[]
   wrong: string[]
@@ -117,7 +99,7 @@ interface Hunted extends Outcome {
  * the end.
  */
 async function hunted(c: Case, engine: Engine): Promise<Hunted> {
-  const clock = new Clock(c.site)
+  const clock = new Clock(c.record)
   let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
   let field = c.field(left.map((l) => l.f))
   const symptoms = () => c.symptoms(left.map((l) => l.f))
@@ -135,7 +117,7 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
   }
   let said = await engine.ask({
     do: 'begin',
-    site: c.site,
+    site: c.record,
     known: c.known,
     symptoms: symptoms(),
     options: { odds },
@@ -195,20 +177,20 @@ async function hunted(c: Case, engine: Engine): Promise<Hunted> {
     out.ended = stand.kind
     break
   }
-  if (left.length > 0) for (const l of left) clock.searchTo(placesOf(c, l.key))
+  if (left.length > 0) for (const l of left) clock.searchTo(placesOf(c.site, l.key))
   else if (out.ended === 'undecided') clock.searchTo([])
   out.minutes = clock.minutes
   return out
 }
 
 function byProcedure(c: Case): Outcome {
-  const clock = new Clock(c.site)
+  const clock = new Clock(c.record)
   let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
   const out: Outcome = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0 }
   for (;;) {
     const field = c.field(left.map((l) => l.f))
     const end: Ended = outward(
-      c.site,
+      c.record,
       watered(
         c,
         left.map((l) => l.f),
@@ -235,7 +217,7 @@ function byProcedure(c: Case): Outcome {
     left = left.filter((l) => l.key !== end.key)
     clock.afresh()
   }
-  for (const l of left) clock.searchTo(placesOf(c, l.key))
+  for (const l of left) clock.searchTo(placesOf(c.site, l.key))
   out.minutes = clock.minutes
   return out
 }
@@ -258,7 +240,7 @@ let next = 0
 await Promise.all(
   engines.map(async (engine) => {
     while (next < cases) {
-      const c = caseOf(seed * 100_003 + next++, { spread })
+      const c = caseOf(seed * 100_003 + next++, { spread, many, off })
       const ours = await hunted(c, engine)
       all.push({ c, ours, theirs: byProcedure(c) })
       if (process.argv.includes('--progress'))
@@ -274,7 +256,7 @@ await Promise.all(
 )
 const cases_s = (performance.now() - start) / 1000
 /** A property beyond those of the cases: how many faults and cells it has, and the seconds to each next test. */
-const large = await hunted(caseOf(seed, { stations: 56, spread }), engines[0]!)
+const large = await hunted(caseOf(seed, { stations: 56, spread, many, off }), engines[0]!)
 const largest = {
   ...large.size,
   first_s: large.first_s,
@@ -334,6 +316,8 @@ const [singles, doubles, nones] = [1, 2, 0].map((n) => all.filter(({ c }) => c.t
   typeof all,
   typeof all,
 ]
+const manies = all.filter(({ c }) => c.truth.length > 2)
+const faults = all.flatMap(({ c, ours }) => c.truth.map((key) => ours.found.includes(key)))
 const names = all.reduce((s, { ours }) => s + ours.found.length + ours.wrong.length, 0)
 const sum = (list: readonly number[]) => list.reduce((s, v) => s + v, 0)
 const times = all.flatMap(({ ours }) => ours.next_s).sort((a, b) => a - b)
@@ -341,12 +325,14 @@ const cal = calibration(all.flatMap(({ ours }) => ours.believed))
 const passed = singles.filter(({ c }) => rulePasses(c))
 const result = {
   cases,
-  drawn: { single: singles.length, double: doubles.length, none: nones.length },
+  drawn: { single: singles.length, double: doubles.length, none: nones.length, many: manies.length },
   ruleMissed: share(passed, ({ c, ours }) => right(c, ours)),
   rulePassed: passed.length,
   single: share(singles, ({ c, ours }) => right(c, ours)),
   double: share(doubles, ({ c, ours }) => right(c, ours)),
   none: share(nones, ({ c, ours }) => right(c, ours)),
+  many: share(manies, ({ c, ours }) => right(c, ours) && ours.ended === 'nothing'),
+  found: faults.length === 0 ? null : faults.filter(Boolean).length / faults.length,
   confidentWrong: names === 0 ? 0 : sum(all.map(({ ours }) => ours.wrong.length)) / names,
   named: share(singles, ({ ours }) => ours.found.length + ours.wrong.length > 0),
   minutesRatio: sum(all.map(({ ours }) => ours.minutes)) / sum(all.map(({ theirs }) => theirs.minutes)),

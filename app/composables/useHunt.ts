@@ -1,4 +1,5 @@
 import { computed, watch } from 'vue'
+import { corrected_ohm } from '../../core/expect'
 import { asReadNow, goodReadings } from '../../core/history'
 import type { Circumstances, HuntReport, HuntStep, Known } from '../../core/hunt'
 import { readingsThatSpeak, readingsToGoBy, type Reading, type Job } from '../../core/record'
@@ -32,7 +33,15 @@ export function useHunt(
     const v = job.value
     if (!v) return []
     const scene = property.sceneAt(v.ground_C, v.coil_C)
-    return goodReadings(scene, property.sceneAt, v.controller, v.meter, property.pastBefore(jobId()))
+    const before = goodReadings(scene, property.sceneAt, v.controller, v.meter, property.pastBefore(jobId()))
+    // What was taken as the baseline is how the thread reads, from this job on.
+    const accepted = Object.values(property.facts!.acceptances).flatMap(({ reading: id }): Known[] => {
+      const reading = property.facts!.readings[id]
+      return reading?.job === jobId() && reading.value.kind === 'ohm'
+        ? [{ test: reading.test, ohm: corrected_ohm(reading.value.ohm, reading.meter) }]
+        : []
+    })
+    return [...before, ...accepted]
   })
   const { answer, weigh, ...weighing } = useWeighing<HuntReport | null>(() => {
     const [site, v] = [property.site, job.value]

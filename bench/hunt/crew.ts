@@ -10,7 +10,7 @@ import {
 } from '../../core/hunt'
 import { testKey, type FieldTest } from '../../core/record'
 import { getOrThrow, type PlaceId, type Site } from '../../core/site'
-import { A } from './draw'
+import { A } from './draw-fault'
 
 /** A needless part or a dig in the wrong place, minutes. */
 export const WRONG_min = 60

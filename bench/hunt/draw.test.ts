@@ -1,7 +1,8 @@
 import { huntOf } from '../../core/hunt'
 import type { ReadingValue } from '../../core/record'
-import { brokenInvariants, siteSchema } from '../../core/site'
-import { A, caseOf, KINDS, METER, sweepTests, waterTest } from './draw'
+import { brokenInvariants, siteSchema, type Site } from '../../core/site'
+import { caseOf, METER, placesOf, sweepTests, waterTest } from './draw'
+import { A, KINDS } from './draw-fault'
 
 const cases = Array.from({ length: 60 }, (_, n) => caseOf(5000 + n, { stations: 6 + (n % 5) }))
 
@@ -56,4 +57,28 @@ test('the properties are such as the record takes: nothing is wrong with them as
     expect(siteSchema.safeParse(c.site).success).toBe(true)
     expect(brokenInvariants(c.site)).toEqual([])
   }
+})
+
+test('of many: three to five faults at different places; in another world lengths on record are off, and what is read is another', () => {
+  const many = Array.from({ length: 12 }, (_, n) => caseOf(7000 + n, { many: true }))
+  for (const c of many) {
+    expect(c.truth.length).toBeGreaterThanOrEqual(3)
+    expect(c.truth.length).toBeLessThanOrEqual(5)
+    expect(Object.keys(c.site.stations).length).toBeGreaterThanOrEqual(10)
+    const places = c.truth.map((key) => placesOf(c.site, key).at(-1))
+    expect(new Set(places).size).toBe(places.length)
+    expect(c.record).toBe(c.site)
+  }
+  let wrong = 0
+  for (const [n, c] of many.entries()) {
+    const off = caseOf(7000 + n, { many: true, off: true })
+    expect(brokenInvariants(off.record)).toEqual([])
+    const lengths = ({ cables }: Site) => Object.values(cables).map((k) => k.stops.map((s) => JSON.stringify(s.at_m)))
+    wrong += JSON.stringify(lengths(off.record)) === JSON.stringify(lengths(off.site)) ? 0 : 1
+    expect(off.site.cables).toEqual(c.site.cables)
+  }
+  expect(wrong).toBeGreaterThan(4)
+  const [c, off] = [caseOf(7100, { many: true }), caseOf(7100, { many: true, off: true })]
+  const sweep = (x: typeof c) => sweepTests(x.site).map((t) => x.field([]).answer(t, METER))
+  expect(JSON.stringify(sweep(c))).not.toBe(JSON.stringify(sweep({ ...off, site: c.site })))
 })

@@ -1,24 +1,27 @@
-import { chance, fieldOf, type FieldFault, type Field } from '../../standins'
+import { chance, fieldOf, WORLD, type FieldFault, type Field, type World } from '../../standins'
 import { COMMON_METER, type FieldTest, type Meter, type ReadingValue } from '../../core/record'
 import {
   Draft,
   entries,
-  lookUp,
   getOrThrow,
+  lookUp,
+  stopIndex,
   terminalEnd,
-  type CableId,
-  type ControllerId,
-  type CoreId,
-  type DeviceId,
   type End,
+  type PlaceId,
   type Site,
   type TerminalId,
 } from '../../core/site'
+import { A, drawOne, WEIGHTS, type Drawn, type Kind } from './draw-fault'
+import { pick, weighted, type Random } from './random'
 
 /** A case of the bench: a property, what is wrong in it, and what the engine is told at the door. */
 export interface Case {
   readonly seed: number
+  /** The property as it is, but for what is off its sheets. */
   readonly site: Site
+  /** The property as it is on record: what the engine and the crew are told. */
+  readonly record: Site
   readonly faults: readonly FieldFault[]
   /** The parts at fault, by the keys that a finding names them with. */
   readonly truth: readonly string[]
@@ -32,31 +35,15 @@ export interface Case {
     left: readonly FieldFault[],
   ) => readonly { readonly test: FieldTest; readonly value: ReadingValue }[]
 }
-export const KINDS = ['coil', 'splice', 'conductor', 'common', 'record', 'supply'] as const
-export type Kind = (typeof KINDS)[number]
-const WEIGHTS: Readonly<Record<Kind, number>> = {
-  coil: 25,
-  splice: 30,
-  conductor: 20,
-  common: 10,
-  record: 10,
-  supply: 5,
-}
-export const A = 'A' as ControllerId
 export const METER: Meter = COMMON_METER
 /** The meter without its own errors, to see whether a fault is material. */
 const EXACT: Meter = { ...METER, accuracy_ratio: 0, offset_ohm: 0 }
 const GAUGES = [18, 16, 14] as const
 const MOST_TRIES = 1000
-
-type Random = () => number
-const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!
-function weighted<T extends string>(random: Random, weights: Readonly<Record<T, number>>): T {
-  let at = random() * (Object.values(weights) as number[]).reduce((s, w) => s + w, 0)
-  for (const [k, w] of Object.entries(weights) as [T, number][]) if ((at -= w) <= 0) return k
-  return Object.keys(weights).at(-1) as T
-}
-const logBetween = (random: Random, low: number, high: number) => low * (high / low) ** random()
+/** How many faults a case has, in the order in which they are drawn from. */
+const COUNTS = { none: 15, one: 60, two: 25 } as const
+const NUMBER = { none: 0, one: 1, two: 2, three: 3, four: 4, five: 5 } as const
+const MANY = { three: 60, four: 25, five: 15 } as const
 
 /** 6 to 40 stations on one to four branches of multi-core or single cables, with a master valve in the first box. */
 export function propertyOf(
@@ -138,214 +125,88 @@ export function propertyOf(
   return draft.join('A', ['A:C', ...homes]).site()
 }
 
-interface Drawn {
-  readonly fault: FieldFault
-  readonly key: string
-  readonly kind: Kind
+/** A world that is not as the engine reckons: every figure that the record does not give is another. */
+export const OFF_WORLD: World = {
+  ...WORLD,
+  mains_ratio: 0.05,
+  insulation_ohm: { from: 8e5, to: 9e7 },
+  soil_ohm: { from: 30, to: 2000 },
+  shorted_ohm: 0.7,
+  turns_power: 1.5,
+  loose: 0.35,
+  shows: { look: { bad: 0.8, sound: 0.05 }, remake: { bad: 0.998, sound: 0.002 } },
+}
+/** Of the recorded stretches so many are off, by so much either way. */
+const [WRONG_LENGTHS, LENGTH_OFF] = [0.1, 0.2]
+
+/** A property with some of its recorded lengths wrong. */
+function misrecorded(random: Random, site: Site): Site {
+  const cables = entries(site.cables).map(([id, cable]) => {
+    let moved_m = 0
+    const stops = cable.stops.map((stop, i) => {
+      const [here, before] = [stop, cable.stops[i - 1]].map((s) => (s?.at_m as { value: number } | undefined)?.value)
+      if (before !== undefined && random() < WRONG_LENGTHS)
+        moved_m += (here! - before) * (random() < 0.5 ? LENGTH_OFF : -LENGTH_OFF)
+      return { ...stop, at_m: { ...stop.at_m!, value: here! + moved_m } as typeof stop.at_m }
+    })
+    return [id, { ...cable, stops }] as const
+  })
+  return { ...site, cables: Object.fromEntries(cables) }
 }
 
-/** The uncut run of a core that holds a stretch, as a key. */
-function runKey(site: Site, cable: CableId, core: CoreId, from: number): { key: string; from: number; to: number } {
-  const { stops, cores } = getOrThrow(site.cables, cable)
-  const cut = new Set<string>(getOrThrow(cores, core).cutAt)
-  let [a, b] = [from, from + 1]
-  while (a > 0 && !cut.has(stops[a]!.id)) a--
-  while (b < stops.length - 1 && !cut.has(stops[b]!.id)) b++
-  return { key: `run ${cable} ${core} ${stops[a]!.id} ${stops[b]!.id}`, from: a, to: b }
-}
-
-const isCommon = (core: string) => core === 'white'
-
-/**
- * One fault of a kind; what is drawn does not say whether it is material, and null is what this property cannot have.
- */
-function drawOne(random: Random, site: Site, stations: readonly TerminalId[], kind: Kind): Drawn | null {
-  const terminal = pick(random, stations)
-  const device = `V${terminal}` as DeviceId
-  const coilDevice = (random() < 1 / (stations.length + 1) ? 'MV' : device) as DeviceId
-  const stretch = (common: boolean) => {
-    const all = entries(site.cables).flatMap(([cable, c]) =>
-      entries(c.cores)
-        .filter(([core]) => isCommon(core) === common)
-        .flatMap(([core]) =>
-          c.stops.slice(1).map((s, from) => ({
-            cable,
-            core,
-            from,
-            length_m: (s.at_m as { value: number }).value - (c.stops[from]!.at_m as { value: number }).value,
-          })),
-        ),
-    )
-    let at = random() * all.reduce((s, x) => s + x.length_m, 0)
-    return all.find((x) => (at -= x.length_m) <= 0) ?? all.at(-1)!
-  }
-  const jointKey = (end: End) =>
-    `joint ${entries(site.splices).find(([, s]) => s.ends.some((e) => JSON.stringify(e) === JSON.stringify(end)))![0]}`
+/** Where a part lies, by its key. */
+export function placesOf(site: Site, key: string): PlaceId[] {
+  const [kind, id = ''] = key.split(' ')
   switch (kind) {
-    case 'coil': {
-      const cause = weighted(random, { 'coil-open': 62, 'coil-short': 19, 'coil-part': 14, 'coil-dc': 5 })
-      const fault: FieldFault =
-        cause === 'coil-dc'
-          ? { kind: cause, device: coilDevice, ohm: 3 + 4 * random() }
-          : { kind: cause, device: coilDevice, fraction: cause === 'coil-part' ? 0.15 + 0.75 * random() : 1 }
-      return { kind, fault, key: `coil ${coilDevice}` }
+    case 'joint':
+      return [getOrThrow(site.splices, id).place]
+    case 'coil':
+    case 'valve':
+      return [getOrThrow(site.devices, id).place]
+    case 'run':
+    case 'touch': {
+      const cable = getOrThrow(site.cables, id)
+      return key
+        .split(' ')
+        .slice(-2)
+        .map((stop) => cable.stops[stopIndex(cable, stop)]!.place)
     }
-    case 'splice': {
-      const cause = weighted(random, { 'joint-open': 68, 'joint-series': 24, 'joint-leak': 4, 'joint-loose': 4 })
-      const end: End = { kind: 'port', device: coilDevice, port: random() < 0.5 || cause === 'joint-leak' ? 'a' : 'b' }
-      return {
-        kind,
-        fault: {
-          kind: cause,
-          end,
-          ohm: cause === 'joint-leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000),
-        },
-        key: jointKey(end),
-      }
-    }
-    case 'conductor': {
-      const cause = weighted(random, { open: 66, series: 8, touch: 18, leak: 8 })
-      const at = stretch(false)
-      const run = runKey(site, at.cable, at.core, at.from)
-      if (cause === 'touch') {
-        const { cores, stops } = getOrThrow(site.cables, at.cable)
-        const order = Object.keys(cores) as CoreId[]
-        const i = order.indexOf(at.core)
-        const other = random() < 0.5 ? order.find((c) => isCommon(c)) : (order[i + 1] ?? order[i - 1])
-        if (!other || other === at.core) return null
-        const second = runKey(site, at.cable, other, at.from)
-        const names = [at.core, other].sort()
-        const [from, to] = [Math.max(run.from, second.from), Math.min(run.to, second.to)]
-        return {
-          kind,
-          fault: {
-            kind: 'touch',
-            cable: at.cable,
-            core: at.core,
-            other,
-            from: at.from,
-            ohm: logBetween(random, 0.1, 300),
-          },
-          key: `touch ${at.cable} ${names.join(' ')} ${stops[from]!.id} ${stops[to]!.id}`,
-        }
-      }
-      return {
-        kind,
-        fault: {
-          kind: cause,
-          cable: at.cable,
-          core: at.core,
-          from: at.from,
-          ohm: cause === 'leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000),
-        },
-        key: run.key,
-      }
-    }
-    case 'common': {
-      const cause = weighted(random, { open: 80, series: 16, leak: 4 })
-      const at = stretch(true)
-      // A joint of the common, at the core's end there, or the wire between.
-      if (cause !== 'leak' && random() < 0.4) {
-        const stops = getOrThrow(site.cables, at.cable).stops
-        const end: End = {
-          kind: 'core',
-          cable: at.cable,
-          core: at.core,
-          stop: stops[at.from + 1]!.id,
-          side: random() < 0.5 && at.from + 2 < stops.length ? 'leaves' : 'arrives',
-        }
-        return {
-          kind,
-          fault: { kind: cause === 'open' ? 'joint-open' : 'joint-series', end, ohm: logBetween(random, 3, 10_000) },
-          key: jointKey(end),
-        }
-      }
-      return {
-        kind,
-        fault: {
-          kind: cause,
-          cable: at.cable,
-          core: at.core,
-          from: at.from,
-          ohm: cause === 'leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000),
-        },
-        key: runKey(site, at.cable, at.core, at.from).key,
-      }
-    }
-    case 'record': {
-      const cause = weighted(random, { swap: 66, doubled: 20, 'coil-kind': 14 })
-      if (cause === 'coil-kind') {
-        const own = getOrThrow(site.coilKinds, getOrThrow(site.devices, device).coilKind!).resistance_ohm
-        return {
-          kind,
-          fault: {
-            kind: cause,
-            device,
-            ohm: pick(
-              random,
-              [24, 33, 52].filter((o) => Math.abs(o / own - 1) > 0.15),
-            ),
-          },
-          key: `coil ${device}`,
-        }
-      }
-      const i = stations.indexOf(terminal)
-      // A neighbour's screw, a lead of the same box, or any.
-      const r = random()
-      const place = getOrThrow(site.devices, device).place
-      const others = stations.filter((t) => t !== terminal)
-      const near =
-        cause === 'doubled' || r < 0.5
-          ? [stations[i + 1] ?? stations[i - 1]!]
-          : r < 0.7
-            ? others.filter((t) => getOrThrow(site.devices, `V${t}`).place === place)
-            : others
-      const two = pick(random, near.length > 0 ? near : others)
-      return {
-        kind,
-        fault: { kind: cause, controller: A, one: terminal, two },
-        key: `pair A ${[terminal, two].sort().join(' ')}`,
-      }
-    }
-    case 'supply': {
-      const cause = weighted(random, {
-        supply: 20,
-        sensor: 10,
-        terminal: 25,
-        'stuck-shut': 25,
-        'stuck-open': 10,
-        water: 10,
-      })
-      switch (cause) {
-        case 'terminal': {
-          const t = random() < 1 / (stations.length + 1) ? ('MV' as TerminalId) : terminal
-          return { kind, fault: { kind: cause, controller: A, terminal: t }, key: `terminal A ${t}` }
-        }
-        case 'stuck-shut':
-        case 'stuck-open':
-          return { kind, fault: { kind: cause, device: coilDevice }, key: `valve ${coilDevice}` }
-        default:
-          return { kind, fault: { kind: cause, controller: A }, key: `${cause} A` }
-      }
-    }
+    default:
+      return [getOrThrow(site.controllers, A).place]
   }
 }
 
+export interface CaseOptions {
+  /** Parts are so many times farther off their sheets. */
+  readonly spread?: number
+  readonly stations?: number
+  /** Three faults or more, at different places of a property of ten stations or more. */
+  readonly many?: boolean
+  /** A world unlike the engine's, and wrong lengths on record. */
+  readonly off?: boolean
+}
+
 /**
- * A case by its seed: 60 % one fault, 25 % two, 15 % none. A fault that nothing at the cabinet shows is drawn again
- * within its kind.
+ * A case by its seed: 60 % one fault, 25 % two, 15 % none; or of many 60 % three, 25 % four, 15 % five. A fault that
+ * nothing at the cabinet shows is drawn again within its kind.
  */
-export function caseOf(seed: number, { spread = 1, stations }: { spread?: number; stations?: number } = {}): Case {
+export function caseOf(seed: number, { spread = 1, stations, many = false, off = false }: CaseOptions = {}): Case {
   const random = chance(seed * 2654435761 + 17)
-  const site = propertyOf(random, stations)
+  const site = propertyOf(random, stations ?? (many ? 10 + Math.floor(random() * 31) : undefined))
+  const record = off ? misrecorded(random, site) : site
   const tags = Object.values(site.stations).map((s) => s.terminal)
   const baseline = random() < 0.5
   const inGround = Math.floor(random() * 1e9)
   const meterSeed = Math.floor(random() * 1e9)
   const field = (faults: readonly FieldFault[], meter = meterSeed) =>
-    fieldOf(site, faults, { random: chance(inGround), noise: chance(meter + faults.length), ground_C: 20, spread })
-  const count = weighted(random, { none: 15, one: 60, two: 25 })
-  const wanted = count === 'none' ? 0 : count === 'one' ? 1 : 2
+    fieldOf(site, faults, {
+      random: chance(inGround),
+      noise: chance(meter + faults.length),
+      ground_C: 20,
+      spread,
+      world: off ? OFF_WORLD : WORLD,
+    })
+  const wanted = NUMBER[many ? weighted(random, MANY) : weighted(random, COUNTS)]
   const sound = shown(site, tags, field([]))
   const drawn: Drawn[] = []
   while (drawn.length < wanted) {
@@ -356,7 +217,9 @@ export function caseOf(seed: number, { spread = 1, stations }: { spread?: number
       // Material by itself: the second of two may hide behind the first.
       if (
         one === null ||
-        drawn.some((d) => d.key === one.key) ||
+        drawn.some(
+          (d) => d.key === one.key || (many && placesOf(site, d.key).at(-1) === placesOf(site, one.key).at(-1)),
+        ) ||
         !isMaterial(sound, shown(site, tags, field([one.fault])), baseline)
       )
         continue
@@ -380,6 +243,7 @@ export function caseOf(seed: number, { spread = 1, stations }: { spread?: number
   return {
     seed,
     site,
+    record,
     faults: drawn.map((d) => d.fault),
     truth: drawn.map((d) => d.key),
     kinds: drawn.map((d) => d.kind),

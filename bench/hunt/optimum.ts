@@ -16,7 +16,8 @@ import {
 } from '../../core/hunt'
 import { getOrThrow, type TerminalId } from '../../core/site'
 import { WRONG_min } from './crew'
-import { A, METER, waterTest, type Case } from './draw'
+import { METER, waterTest, type Case } from './draw'
+import { A } from './draw-fault'
 
 /**
  * A small hunt as a game that can be solved: beliefs after the symptoms, tests with finitely many answers, and what

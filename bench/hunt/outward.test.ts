@@ -2,7 +2,8 @@ import { COMMON_METER, type FieldTest } from '../../core/record'
 import { chance, fieldOf, readFault } from '../../standins'
 import type { Site, TerminalId } from '../../core/site'
 import { Clock } from './crew'
-import { A, propertyOf, waterTest } from './draw'
+import { propertyOf, waterTest } from './draw'
+import { A } from './draw-fault'
 import { outward } from './outward'
 
 /** Eight stations on two branches; nothing in it deviates, and no look deceives. */

@@ -11,7 +11,7 @@ import {
   type SpliceId,
   type TerminalId,
 } from '../../core/site'
-import { A } from './draw'
+import { A } from './draw-fault'
 
 /** What a procedure is given to work with: it asks, and is answered and charged. */
 export interface Asking {

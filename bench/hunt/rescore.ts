@@ -1,7 +1,8 @@
 import { climateOf, complex, factorOf, inverse, partsOf, size, type Change } from '../../core/circuit'
 import { huntContextOf, huntOf } from '../../core/hunt'
 import { chance } from '../../standins'
-import { A, METER, propertyOf } from './draw'
+import { METER, propertyOf } from './draw'
+import { A } from './draw-fault'
 
 const HYPOTHESES = 1000
 const READINGS = 12

@@ -1,9 +1,5 @@
 import type { DeviceId, Site } from '../../core/site'
-
-/** Mains wander by so much, ± (2σ). */
-const MAINS_ratio = 0.03
-/** Insulation of sound wire to earth, Ω, by powers of ten. */
-const INSULATION_ohm = { from: 2e6, to: 4e7 }
+import type { World } from '../world'
 
 /** A normal around 0, cut off at ± `limit`, which is two standard deviations. */
 export function within(limit: number, chance: () => number): number {
@@ -32,6 +28,7 @@ export function drawnOf(
   random: () => number,
   spread: number,
   known: ReadonlyMap<DeviceId, number> | undefined,
+  world: World,
 ): Drawn {
   const { coilTolerance_ratio, lengthTolerance_ratio, soundSplice_ohm, soundSpliceSpread_ohm } = site.settings
   const off = (tolerance: number) => within(tolerance * spread, random)
@@ -46,7 +43,8 @@ export function drawnOf(
       return [d, known?.get(d as DeviceId) ?? drawn] as const
     }),
   )
-  const mains = 1 + within(MAINS_ratio, random)
-  const insulation_ohm = INSULATION_ohm.from * (INSULATION_ohm.to / INSULATION_ohm.from) ** random()
-  return { lengths, coils, joints, mains, insulation_ohm, soil_ohm: 60 * 15 ** random() }
+  const between = ({ from, to }: { from: number; to: number }) => from * (to / from) ** random()
+  const mains = 1 + within(world.mains_ratio, random)
+  const insulation_ohm = between(world.insulation_ohm)
+  return { lengths, coils, joints, mains, insulation_ohm, soil_ohm: between(world.soil_ohm) }
 }

@@ -2,6 +2,7 @@ import { copperFactor } from '../../core/quantity'
 import type { FieldTest, Meter, ReadingValue } from '../../core/record'
 import { commonOf, entries, terminalEnd, wiringOf, type DeviceId, type Site, type TerminalId } from '../../core/site'
 import type { FieldFault } from '../fault'
+import { WORLD, type World } from '../world'
 import { atBox, isBad } from './box'
 import { drawnOf, within } from './drawn'
 import { networkOf, NOTHING, type Network } from './network'
@@ -16,11 +17,6 @@ import { toneEnds } from './tone'
 export interface Field {
   readonly answer: (test: FieldTest, meter: Meter) => ReadingValue
 }
-
-/** Half the coil's leads, in ohms: below this a tester's lamp says short; above the other, open. */
-const [TESTER_SHORT_ohm, TESTER_OPEN_ohm, TESTER_LIT_V] = [8, 300, 12]
-/** How often a bad joint shows, and a sound one seems bad: looked at and tugged, or cut out and made anew. */
-const SHOWS = { look: { bad: 0.9, sound: 0.02 }, remake: { bad: 0.9998, sound: 0.0005 } } as const
 
 /**
  * Draws a real property from its record. Coils, lengths and joints are off by truncated normals with the property's own
@@ -37,15 +33,18 @@ export function fieldOf(
     ground_C,
     spread = 1,
     known,
+    world = WORLD,
   }: {
     readonly random: () => number
     readonly noise?: () => number
     readonly ground_C: number
     readonly spread?: number
     readonly known?: ReadonlyMap<DeviceId, number>
+    readonly world?: World
   },
 ): Field {
-  const real: Real = { site, wiring: wiringOf(site), faults, drawn: drawnOf(site, random, spread, known), ground_C }
+  const drawn = drawnOf(site, random, spread, known, world)
+  const real: Real = { site, wiring: wiringOf(site), faults, drawn, world, ground_C }
   const network = networkOf(real, noise)
   const power = powerOf(real, network)
   return { answer: (test, meter) => answer({ real, network, power, noise }, test, meter) }
@@ -59,6 +58,7 @@ interface Asked {
 }
 
 function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: Meter): ReadingValue {
+  const { tester } = real.world
   const asIs = () => ({ undone: NOTHING, apart: network.looseNow(), jumper: null })
   const shown = (ohm: number, toEarth: boolean): ReadingValue =>
     metered(toEarth ? 1 / (1 / ohm + 1 / real.drawn.insulation_ohm) : ohm, meter, noise)
@@ -78,7 +78,7 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
     case 'volts':
       return volt(terminalVolts(real, network, power, test.at))
     case 'tester_power':
-      return { kind: 'lamp', lamp: terminalVolts(real, network, power, test.at) >= TESTER_LIT_V ? 'lit' : 'dark' }
+      return { kind: 'lamp', lamp: terminalVolts(real, network, power, test.at) >= tester.lit_V ? 'lit' : 'dark' }
     case 'click':
       return clicks(test.at)
     case 'swap_test':
@@ -91,7 +91,7 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
           : network.ohms(network.under(test.at), network.pointOf(terminalEnd(test.at.controller, common)), asIs())
       return {
         kind: 'lamp',
-        lamp: ohm < TESTER_SHORT_ohm * copperFactor(real.ground_C) ? 'short' : ohm > TESTER_OPEN_ohm ? 'open' : 'good',
+        lamp: ohm < tester.short_ohm * copperFactor(real.ground_C) ? 'short' : ohm > tester.open_ohm ? 'open' : 'good',
       }
     }
     case 'coil_volts': {
@@ -118,7 +118,10 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
     }
     case 'look':
     case 'remake':
-      return { kind: 'looked', sound: noise() >= SHOWS[test.kind][isBad(real, test.splice) ? 'bad' : 'sound'] }
+      return {
+        kind: 'looked',
+        sound: noise() >= real.world.shows[test.kind][isBad(real, test.splice) ? 'bad' : 'sound'],
+      }
     case 'tone':
       return { kind: 'tone', lost_m: toneEnds(real, test.at, noise) }
     default:

@@ -15,9 +15,6 @@ import { denseSolver, joined, type Branch, type Z } from '../dense'
 import { EARTH, partsOf } from './parts'
 import { wireAt, type Real, type Screw } from './real'
 
-/** What is left of a shorted coil, Ω; which part of its chances a loose joint fails. */
-const [SHORTED_ohm, LOOSE] = [0.2, 0.5]
-
 /** What is done for a test: joints undone, loose ones apart just now, a jumper between two points. */
 export interface Done {
   readonly undone: ReadonlySet<string>
@@ -51,7 +48,7 @@ export const coilKindOf = ({ site }: Real, device: DeviceId): CoilKind | null =>
 /** A coil as it is: its own spread, shorted turns; plain ohms for a meter (no face), impedance under power. */
 function coilOf(real: Real, device: DeviceId, face: Face | null): Z {
   const f = real.faults.find((x) => x.kind.startsWith('coil-') && 'device' in x && x.device === device)
-  if (f?.kind === 'coil-short') return { re: SHORTED_ohm, im: 0 }
+  if (f?.kind === 'coil-short') return { re: real.world.shorted_ohm, im: 0 }
   if (f?.kind === 'coil-dc') return { re: f.ohm * copperFactor(real.ground_C), im: 0 }
   const kind = coilKindOf(real, device)
   const z = coilImpedance(
@@ -66,7 +63,7 @@ function coilOf(real: Real, device: DeviceId, face: Face | null): Z {
   const own = real.drawn.coils.get(device)!
   // Shorted turns take their share of the ohms and its square of what the winding chokes; another winding is of the
   // same make.
-  return { re: z.re * own * left, im: z.im * own * (f?.kind === 'coil-kind' ? left : left * left) }
+  return { re: z.re * own * left, im: z.im * own * (f?.kind === 'coil-kind' ? left : left ** real.world.turns_power) }
 }
 
 /** `noise` is the chance by which a loose joint is apart. */
@@ -119,7 +116,7 @@ export function networkOf(real: Real, noise: () => number): Network {
     return volts[a]!.re - volts[b]!.re
   }
   const looseNow = (): ReadonlySet<string> => {
-    const ends = faults.flatMap((f) => (f.kind === 'joint-loose' && noise() < LOOSE ? [endKey(f.end)] : []))
+    const ends = faults.flatMap((f) => (f.kind === 'joint-loose' && noise() < real.world.loose ? [endKey(f.end)] : []))
     return ends.length === 0 ? NOTHING : new Set(ends)
   }
   return {

@@ -36,7 +36,7 @@ export function powerOf(real: Real, network: Network): Power {
       l.kind === 'coil' && !l.broken ? [{ device: l.device, a: network.number(l.a), b: network.number(l.b) }] : [],
     )
     const pulls = (device: DeviceId, volt: number) =>
-      volt >= (coilKindOf(real, device)?.minimum_V ?? 19) && !coilDead(real, device)
+      volt >= (coilKindOf(real, device)?.minimum_V ?? real.world.pull_V) && !coilDead(real, device)
     let held: ReadonlySet<DeviceId> = new Set()
     for (let round = 1; ; round++) {
       const branches = [

@@ -10,6 +10,7 @@ import {
   stationAt,
 } from '../../core/site'
 import type { FieldFault } from '../fault'
+import type { World } from '../world'
 import type { Drawn } from './drawn'
 
 /** A property as it is in the ground: its record, how its parts differ from their sheets, and what is wrong. */
@@ -18,6 +19,7 @@ export interface Real {
   readonly wiring: Wiring
   readonly faults: readonly FieldFault[]
   readonly drawn: Drawn
+  readonly world: World
   readonly ground_C: number
 }
 /** A terminal of a controller. */
