@@ -1,19 +1,16 @@
-import { fork, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { buildSync } from 'esbuild'
 import { FAMILIES, oddsBasis, USUAL_ODDS } from '../core/hunt'
-import type { FieldTest, ReadingValue } from '../core/record'
-import { calibration, type Believed } from './hunt/calibration'
-import { Clock, WRONG_min } from './hunt/crew'
-import { caseOf, METER, placesOf, sweepTests, type Case } from './hunt/draw'
+import { calibration } from './hunt/calibration'
+import { caseOf, METER, sweepTests, type Case } from './hunt/draw'
 import { KINDS } from './hunt/draw-fault'
-import type { Ask, Said } from './hunt/engine'
 import { expected, gameOf, greedy, optimum, ours as oursIn } from './hunt/optimum'
-import { outward, type Ended } from './hunt/outward'
+import { Engine } from './hunt/process'
 import { rescore } from './hunt/rescore'
+import { byProcedure, hunted, type Hunted, type Outcome } from './hunt/worked'
 
 // Diagnosis: made-up properties with faults in them, answered by the stand-in's plain solver; the engine in processes
 // of its own is told the record and the readings only. Accuracy, calibration and minutes against the procedure of
@@ -53,175 +50,6 @@ buildSync({
   logLevel: 'error',
 })
 
-class Engine {
-  /** Most of what a weighing makes is thrown away after it: room for the young saves carrying it along. */
-  private readonly child: ChildProcess = fork(engineFile, { execArgv: ['--max-semi-space-size=64'] })
-  constructor() {
-    this.child.once('exit', (code) => {
-      throw new Error(`the engine ended with ${code}`)
-    })
-  }
-  ask(what: Ask): Promise<Said> {
-    return new Promise((resolve) => {
-      this.child.once('message', (m) => resolve(m as Said))
-      this.child.send(what)
-    })
-  }
-  end(): void {
-    this.child.removeAllListeners('exit')
-    this.child.kill()
-  }
-}
-
-const watered = (c: Case, left: Case['faults']) =>
-  new Map(
-    c
-      .symptoms(left)
-      .map(({ test, value }) => [(test as Extract<FieldTest, { kind: 'water' }>).at.terminal, value] as const),
-  )
-interface Outcome {
-  found: string[]
-  wrong: string[]
-  ended: 'nothing' | 'undecided' | 'wrong'
-  minutes: number
-  readings: number
-}
-interface Hunted extends Outcome {
-  believed: Believed[]
-  first_s: number
-  next_s: number[]
-  log: string[]
-  size: Said['size']
-}
-
-/**
- * A case to its end: what is named is mended and retested until nothing is left; a wrong name or none is searched to
- * the end.
- */
-async function hunted(c: Case, engine: Engine): Promise<Hunted> {
-  const clock = new Clock(c.record)
-  let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
-  let field = c.field(left.map((l) => l.f))
-  const symptoms = () => c.symptoms(left.map((l) => l.f))
-  const out: Hunted = {
-    found: [],
-    wrong: [],
-    ended: 'undecided',
-    minutes: 0,
-    readings: 0,
-    believed: [],
-    first_s: 0,
-    next_s: [],
-    log: [],
-    size: { faults: 0, variants: 0 },
-  }
-  let said = await engine.ask({
-    do: 'begin',
-    site: c.record,
-    known: c.known,
-    symptoms: symptoms(),
-    options: { odds },
-  })
-  out.size = said.size
-  out.first_s = said.next_s
-  for (;;) {
-    const there = new Set(left.map((l) => l.key))
-    for (const [key, p] of said.parts) out.believed.push({ p, there: there.has(key), of: c.seed })
-    out.believed.push({ p: said.nothing, there: left.length === 0, of: c.seed })
-    const { stand } = said
-    if (stand.kind === 'open') {
-      if (out.readings > 400) {
-        out.ended = 'undecided'
-        break
-      }
-      clock.test(stand.test)
-      out.readings++
-      const value = field.answer(stand.test, METER)
-      out.log.push(
-        `${stand.test.kind} ${JSON.stringify(stand.test).slice(0, 150)} ${JSON.stringify(value)} top ${[...said.parts]
-          .sort((a, b) => b[1] - a[1])
-          .slice(0, 4)
-          .map(([k, p]) => `${k} ${p.toFixed(3)}`)
-          .join(' | ')} nothing ${said.nothing.toFixed(3)}`,
-      )
-      said = await engine.ask({ do: 'take', reading: { test: stand.test, value } })
-      out.next_s.push(said.next_s)
-      continue
-    }
-    if (stand.kind === 'named') {
-      out.log.push(`NAMED ${stand.key} ${stand.p.toFixed(4)}`)
-      if (!there.has(stand.key)) {
-        out.wrong.push(stand.key)
-        out.ended = 'wrong'
-        clock.minutes += WRONG_min
-        break
-      }
-      out.found.push(stand.key)
-      left = left.filter((l) => l.key !== stand.key)
-      field = c.field(left.map((l) => l.f))
-      clock.afresh()
-      said = await engine.ask({ do: 'mended', key: stand.key, symptoms: symptoms() })
-      continue
-    }
-    out.log.push(
-      stand.kind +
-        ' ' +
-        [...said.parts]
-          .sort((a, b) => b[1] - a[1])
-          .slice(0, 4)
-          .map(([k, p]) => `${k} ${p.toFixed(3)}`)
-          .join(' | ') +
-        ' nothing ' +
-        said.nothing.toFixed(3),
-    )
-    out.ended = stand.kind
-    break
-  }
-  if (left.length > 0) for (const l of left) clock.searchTo(placesOf(c.site, l.key))
-  else if (out.ended === 'undecided') clock.searchTo([])
-  out.minutes = clock.minutes
-  return out
-}
-
-function byProcedure(c: Case): Outcome {
-  const clock = new Clock(c.record)
-  let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
-  const out: Outcome = { found: [], wrong: [], ended: 'undecided', minutes: 0, readings: 0 }
-  for (;;) {
-    const field = c.field(left.map((l) => l.f))
-    const end: Ended = outward(
-      c.record,
-      watered(
-        c,
-        left.map((l) => l.f),
-      ),
-      {
-        ask: (test: FieldTest): ReadingValue => {
-          clock.test(test)
-          out.readings++
-          return field.answer(test, METER)
-        },
-      },
-    )
-    if (end.kind !== 'named') {
-      out.ended = end.kind
-      break
-    }
-    if (!left.some((l) => l.key === end.key)) {
-      out.wrong.push(end.key)
-      out.ended = 'wrong'
-      clock.minutes += WRONG_min
-      break
-    }
-    out.found.push(end.key)
-    left = left.filter((l) => l.key !== end.key)
-    clock.afresh()
-  }
-  for (const l of left) clock.searchTo(placesOf(c.site, l.key))
-  out.minutes = clock.minutes
-  return out
-}
-
 /** Whether the rule of thumb, 20–60 Ω, passes every thread of a case. */
 function rulePasses(c: Case): boolean {
   const field = c.field(c.faults)
@@ -233,7 +61,7 @@ function rulePasses(c: Case): boolean {
 
 const right = (c: Case, o: Outcome) =>
   o.wrong.length === 0 && o.found.length === c.truth.length && (o.ended === 'nothing' || c.truth.length > 0)
-const engines = Array.from({ length: processes }, () => new Engine())
+const engines = Array.from({ length: processes }, () => new Engine(engineFile))
 const all: { c: Case; ours: Hunted; theirs: Outcome }[] = []
 const start = performance.now()
 let next = 0
@@ -241,7 +69,7 @@ await Promise.all(
   engines.map(async (engine) => {
     while (next < cases) {
       const c = caseOf(seed * 100_003 + next++, { spread, many, off })
-      const ours = await hunted(c, engine)
+      const ours = await hunted(c, engine, odds)
       all.push({ c, ours, theirs: byProcedure(c) })
       if (process.argv.includes('--progress'))
         console.error(
@@ -256,7 +84,7 @@ await Promise.all(
 )
 const cases_s = (performance.now() - start) / 1000
 /** A property beyond those of the cases: how many faults and cells it has, and the seconds to each next test. */
-const large = await hunted(caseOf(seed, { stations: 56, spread, many, off }), engines[0]!)
+const large = await hunted(caseOf(seed, { stations: 56, spread, many, off }), engines[0]!, odds)
 const largest = {
   ...large.size,
   first_s: large.first_s,
@@ -316,6 +144,7 @@ const [singles, doubles, nones] = [1, 2, 0].map((n) => all.filter(({ c }) => c.t
   typeof all,
   typeof all,
 ]
+const undecided = all.filter(({ ours }) => ours.moved !== null)
 const manies = all.filter(({ c }) => c.truth.length > 2)
 const faults = all.flatMap(({ c, ours }) => c.truth.map((key) => ours.found.includes(key)))
 const names = all.reduce((s, { ours }) => s + ours.found.length + ours.wrong.length, 0)
@@ -334,6 +163,9 @@ const result = {
   many: share(manies, ({ c, ours }) => right(c, ours) && ours.ended === 'nothing'),
   found: faults.length === 0 ? null : faults.filter(Boolean).length / faults.length,
   confidentWrong: names === 0 ? 0 : sum(all.map(({ ours }) => ours.wrong.length)) / names,
+  /** Of hunts that ended undecided: those in which no test that was left would have moved a belief by 1 %. */
+  undecided: undecided.length,
+  undecidedTrue: share(undecided, ({ ours }) => ours.moved! <= 0.01),
   named: share(singles, ({ ours }) => ours.found.length + ours.wrong.length > 0),
   minutesRatio: sum(all.map(({ ours }) => ours.minutes)) / sum(all.map(({ theirs }) => theirs.minutes)),
   procedure: all.filter(({ c, theirs }) => right(c, theirs as Hunted)).length / all.length,

@@ -140,6 +140,10 @@ test('readings and repairs go in the order of their moments, and what was struck
 
 test('a weighing is stopped and taken up again; one that fails says why; while symptoms are kept nothing is said', async () => {
   const { report: shown, working, stopped, failed, stop, weigh, holding, scope } = await hunt()
+  // Before anything is read there is nothing to weigh.
+  expect([working.value, asked.length]).toEqual([false, 0])
+  volts(2, 25)
+  await settle()
   stop()
   await settle()
   expect([working.value, stopped.value, shown.value]).toEqual([false, true, null])

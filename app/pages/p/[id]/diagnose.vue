@@ -161,7 +161,7 @@ const titleOf = (id: string) => {
         </AppButton>
       </div>
     </header>
-    <p v-if="!known" class="sheet quiet" role="status">{{ t('diagnose.looking') }}</p>
+    <p v-if="!known" class="sheet quiet" aria-live="polite">{{ t('diagnose.looking') }}</p>
     <section v-else-if="!job" class="sheet">
       <h2>{{ t('diagnose.none') }}</h2>
       <p>{{ t('diagnose.noneHow') }}</p>

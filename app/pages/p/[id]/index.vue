@@ -83,7 +83,7 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
           <NuxtLink class="button" :to="`/p/${route.params.id}/test`">{{ t('threads.start') }}</NuxtLink>
         </div>
       </header>
-      <p v-if="working && !report" class="quiet" role="status">{{ t('because.weighing') }}</p>
+      <p v-if="working && !report" class="quiet" aria-live="polite">{{ t('because.weighing') }}</p>
       <LazyConclusionList
         v-if="report && tells"
         :report="report"

@@ -130,7 +130,7 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
         />
       </ol>
       <CautionTicks v-if="!ready && closed === null" :ticked="ticked" @tick="tick" />
-      <p v-if="working && !report && !allFit" class="quiet" role="status">{{ t('because.weighing') }}</p>
+      <p v-if="working && !report && !allFit" class="quiet" aria-live="polite">{{ t('because.weighing') }}</p>
       <LazyConclusionList
         v-if="report && tells"
         class="desk-only"
