@@ -80,7 +80,10 @@ const VIEWS = [
     name: 'creep',
     size: desk,
     path: `${demo}?station=A:5`,
-    then: (page) => page.locator('.years').evaluate((el) => el.scrollIntoView()),
+    then: async (page) => {
+      await page.locator('.conclusion').first().waitFor({ timeout: 60000 })
+      await page.locator('.years').evaluate((el) => el.scrollIntoView())
+    },
   },
   {
     name: 'phone-threads',

@@ -1,8 +1,8 @@
 import { quarryLake } from '../demo/quarry-lake'
-import type { Cause } from '../core/hunt'
+import { placesOf, type Cause } from '../core/hunt'
 import { gaugeText, printFigure } from '../core/quantity'
 import type { Part } from '../core/record'
-import { getOrThrow, stopIndex, terminalAt, type CableId, type PlaceId, type SpliceId } from '../core/site'
+import { terminalAt, type CableId, type SpliceId } from '../core/site'
 import type { Speaker } from './index'
 import { translateHere } from './speaker'
 import { sayTrouble } from './trouble'
@@ -17,20 +17,13 @@ const site = quarryLake()
 const K1 = 'K1' as CableId
 
 type Told = readonly [where: object, p: number, cause: Cause]
-function placesOf(where: Part): PlaceId[] {
-  if (where.kind === 'joint') return [getOrThrow(site.splices, where.splice).place]
-  if (where.kind === 'coil') return [getOrThrow(site.devices, where.device).place]
-  if (where.kind !== 'run') return []
-  const { stops } = getOrThrow(site.cables, where.cable)
-  return [where.from, where.to].map((stop) => stops[stopIndex(getOrThrow(site.cables, where.cable), stop)]!.place)
-}
 const told = (...parts: Told[]) =>
   sayTrouble(
     {
       parts: parts.map(([where, p, cause], n) => ({
         key: String(n),
         where: where as Part,
-        places: placesOf(where as Part),
+        places: placesOf(site, where as Part),
         p,
         causes: [{ cause, p: 1 }],
       })),

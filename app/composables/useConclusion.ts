@@ -1,5 +1,4 @@
-import { huntOptionsOf } from '../lib/device'
-import { usualHuntOptions, type HuntOptions } from '../lib/hunt-options'
+import { huntOptionsFor } from '../lib/hunt-options'
 import { useHunt } from './useHunt'
 
 /** What the readings of a job say together: the same beliefs that Diagnose has of them. */
@@ -7,10 +6,7 @@ export function useConclusion(jobId: () => string | null) {
   const { job, report, working } = useHunt(
     jobId,
     () => false,
-    () => {
-      const id = jobId()
-      return ((id !== null && huntOptionsOf(id)) || usualHuntOptions()) as HuntOptions
-    },
+    () => huntOptionsFor(jobId()),
   )
   /** Something is wrong, or not every reading is explained. */
   const tells = computed(

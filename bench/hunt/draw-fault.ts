@@ -68,6 +68,13 @@ export function drawOne(random: Random, site: Site, stations: readonly TerminalI
   }
   const jointKey = (end: End) =>
     `joint ${entries(site.splices).find(([, s]) => s.ends.some((e) => JSON.stringify(e) === JSON.stringify(end)))![0]}`
+  const wireFault = (cause: 'open' | 'series' | 'leak', at: ReturnType<typeof stretch>): FieldFault => ({
+    kind: cause,
+    cable: at.cable,
+    core: at.core,
+    from: at.from,
+    ohm: cause === 'leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000),
+  })
   switch (kind) {
     case 'coil': {
       const cause = weighted(random, { 'coil-open': 62, 'coil-short': 19, 'coil-part': 14, 'coil-dc': 5 })
@@ -118,13 +125,7 @@ export function drawOne(random: Random, site: Site, stations: readonly TerminalI
       }
       return {
         kind,
-        fault: {
-          kind: cause,
-          cable: at.cable,
-          core: at.core,
-          from: at.from,
-          ohm: cause === 'leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000),
-        },
+        fault: wireFault(cause, at),
         key: run.key,
       }
     }
@@ -149,13 +150,7 @@ export function drawOne(random: Random, site: Site, stations: readonly TerminalI
       }
       return {
         kind,
-        fault: {
-          kind: cause,
-          cable: at.cable,
-          core: at.core,
-          from: at.from,
-          ohm: cause === 'leak' ? logBetween(random, 100, 100_000) : logBetween(random, 3, 10_000),
-        },
+        fault: wireFault(cause, at),
         key: runKey(site, at.cable, at.core, at.from).key,
       }
     }

@@ -9,8 +9,8 @@ import { useHuntWords } from '../../../composables/useHuntWords'
 import { useHuntZones } from '../../../composables/useHuntZones'
 import { useMeter } from '../../../composables/useMeter'
 import { dayText } from '../../../composables/useSpeaker'
-import { huntOptionsOf, keepHuntOptions } from '../../../lib/device'
-import { usualHuntOptions, type HuntOptions } from '../../../lib/hunt-options'
+import { keepHuntOptions } from '../../../lib/device'
+import { huntOptionsFor, type HuntOptions } from '../../../lib/hunt-options'
 import { optionsOf } from '../../../lib/options'
 import { useProperty } from '../../../stores/property'
 
@@ -24,15 +24,11 @@ const taking = ref(false)
 
 const { jobId, known, listed, writable } = useHuntedJob()
 const sweeps = computed(() => jobsInOrder(property.facts!, 'sweep').slice(0, 3))
-const options = ref<HuntOptions>(usualHuntOptions())
-watch(
-  jobId,
-  (id) => {
-    const kept = id === null ? null : huntOptionsOf(id)
-    if (kept) options.value = kept as HuntOptions
-  },
-  { immediate: true },
-)
+/** Where the crew stands and the season are each job's own. */
+const options = ref<HuntOptions>(huntOptionsFor(jobId.value))
+watch(jobId, (id) => {
+  options.value = huntOptionsFor(id)
+})
 watch(
   options,
   (now) => {
