@@ -8,7 +8,7 @@ import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { controllerOf, partKey, readingsThatSpeak, testKey } from '../core/record'
 import { getOrThrow, type ControllerId, type PlaceId } from '../core/site'
 import type { Speaker } from '../words'
-import { sayCare, sayHow, sayOutcome, sayStand, sayStrained, sayTelling, sayTest } from '../words/hunt'
+import { sayCare, sayHow, sayOutcome, saySlipped, sayStand, sayStrained, sayTelling, sayTest } from '../words/hunt'
 import { sayPart } from '../words/part'
 import { sayTrouble } from '../words/trouble'
 import type { Arguments } from './flags'
@@ -56,6 +56,7 @@ export function huntIn(
   const place = (p: PlaceId) => getOrThrow(site.places, p).tag
   const cabinet = getOrThrow(site.controllers, controller).place
   const { next, telling } = report
+  const suspect = read.value.findLast((r) => report.suspect && testKey(r.test) === testKey(report.suspect.test))
   return accepted({
     verb: 'hunt',
     property: site.about.name,
@@ -63,6 +64,7 @@ export function huntIn(
     end: report.end,
     strained: report.strained,
     nothing: report.nothing,
+    misread: report.misread,
     says: [
       sayStand(report, site, speaker),
       ...(report.strained ? [sayStrained(report, site, controller, speaker)] : []),
@@ -93,6 +95,7 @@ export function huntIn(
       minutes: stop.minutes,
       troubles: stop.errands.map((e) => e.trouble),
     })),
+    again: suspect ? { line: suspect.line, says: saySlipped(suspect, site, speaker) } : null,
     telling: telling && { line: lines.get(testKey(telling.test)) ?? null, says: sayTelling(telling, site, speaker) },
     next: next && {
       test: next.test.kind,

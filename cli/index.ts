@@ -137,9 +137,11 @@ function lines(output: Output): string[] {
       return [
         output.says,
         ...(output.telling ? [output.telling.says] : []),
+        ...(output.again ? [output.again.says] : []),
         '',
         ...output.parts.slice(0, 8).map((p) => `${(p.p * 100).toFixed(1).padStart(6)} %  ${p.says}`),
         `${(output.nothing * 100).toFixed(1).padStart(6)} %  nothing`,
+        `${(output.misread * 100).toFixed(1).padStart(6)} %  nothing, and a reading slipped`,
         ...(output.next
           ? [
               '',

@@ -332,12 +332,25 @@ export const huntOutput = z.strictObject({
   end: z.enum(['named', 'nothing', 'undecided', 'open']).describe('open: something is still worth measuring'),
   says: statement,
   strained: z.boolean().describe('No explanation fits every reading: the record may be wrong'),
-  nothing: believed.describe('That nothing is wrong in the wiring'),
+  nothing: believed.describe('That nothing is wrong in the wiring and no reading slipped'),
+  misread: believed.describe('That nothing is wrong in the wiring and a reading slipped'),
   parts: z
     .array(
       z.strictObject({
         key: z.string(),
-        kind: z.enum(['joint', 'run', 'touch', 'coil', 'valve', 'pair', 'terminal', 'supply', 'sensor', 'water']),
+        kind: z.enum([
+          'joint',
+          'run',
+          'touch',
+          'coil',
+          'valve',
+          'pair',
+          'terminal',
+          'thread',
+          'supply',
+          'sensor',
+          'water',
+        ]),
         places: z.array(z.string()).describe('Tags; of a run both its ends'),
         p: believed,
         says: statement,
@@ -375,6 +388,10 @@ export const huntOutput = z.strictObject({
     .strictObject({ line: z.int().nullable(), says: statement })
     .nullable()
     .describe('The reading without which the odds of the likeliest part would fall most'),
+  again: z
+    .strictObject({ line: z.int().nullable(), says: statement })
+    .nullable()
+    .describe('A reading that no likely explanation fits: it may have slipped, and is to be taken again first'),
   next: z
     .strictObject({
       test: z.string(),

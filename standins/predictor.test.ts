@@ -68,6 +68,8 @@ function fieldFault(site: Site, f: Fault, v: FaultHypothesis): FieldFault | null
     case 'sensor':
     case 'water':
       return { kind: where.kind, controller: A }
+    case 'thread':
+      return null
     case 'touch':
       return {
         kind: 'touch',

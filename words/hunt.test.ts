@@ -96,6 +96,7 @@ test('parts go by the names people know them by', () => {
     'sensor',
     'supply',
     'terminal',
+    'thread',
     'touch',
     'valve',
     'water',

@@ -172,7 +172,7 @@ export function sayStand(report: HuntReport, site: Site, speaker: Speaker): stri
     return [sayCount(report, speaker), ...wrong.map((x) => sayTrouble(x, site, speaker)), ...rest].join(' ')
   }
   if (report.named) {
-    const cause = report.named.causes[0]
+    const cause = report.named.where.kind === 'thread' ? undefined : report.named.causes[0]
     return say(
       {
         code: cause ? 'hunt.named' : 'hunt.namedPlain',
@@ -185,6 +185,8 @@ export function sayStand(report: HuntReport, site: Site, speaker: Speaker): stri
       speaker,
     )
   }
+  if (report.misread > Math.max(report.nothing, report.parts[0]?.p ?? 0))
+    return say({ code: 'hunt.misread', params: { p_ratio: report.misread } }, speaker)
   const nothing = report.nothing > (report.parts[0]?.p ?? 0) ? [{ where: null, p: report.nothing }] : []
   const likeliest = [...nothing, ...(wrong[0]?.parts ?? report.parts)]
     .slice(0, 3)

@@ -91,6 +91,8 @@ export function sayPart(where: Part, site: Site, speaker: Speaker): string {
       })
     case 'terminal':
       return part('terminal', { terminal: names.terminal(where.controller, where.terminal) })
+    case 'thread':
+      return part('thread', { name: names.station(where.controller, where.terminal) })
     default:
       return part(where.kind)
   }

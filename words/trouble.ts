@@ -38,7 +38,10 @@ function causeOf(told: readonly PartReport[]): { kind: string; cause: Cause } | 
     (m, e) => (m && m[1].p >= e[1].p ? m : e),
     null,
   )
-  return best && best[1].p >= ONE_CAUSE * whole ? { kind: best[0], cause: best[1].cause } : null
+  // What is not listed has no cause to tell of.
+  return best && best[0] !== 'unlisted' && best[1].p >= ONE_CAUSE * whole
+    ? { kind: best[0], cause: best[1].cause }
+    : null
 }
 
 /**
@@ -107,6 +110,8 @@ function nameOf(where: Part, site: Site, speaker: Speaker): string | null {
     case 'coil':
     case 'valve':
       return namesOf(site, speaker).valve(where.device)
+    case 'thread':
+      return namesOf(site, speaker).station(where.controller, where.terminal)
     case 'run':
     case 'joint': {
       const { common, name } = wireOf(where, site, speaker)
@@ -128,6 +133,8 @@ function sayOwn({ where, places }: PartReport, site: Site, speaker: Speaker): st
     case 'coil':
     case 'valve':
       return own(where.kind, { box: box(site.devices[where.device]!.place) })
+    case 'thread':
+      return own('thread', {})
     case 'joint':
       return own('joint', { box: box(site.splices[where.splice]!.place) })
     case 'run': {

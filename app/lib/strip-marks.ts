@@ -47,6 +47,8 @@ export function marksOn(site: Site, strip: Strip, parts: readonly Pick<PartRepor
           return strip.terminal === where.one || strip.terminal === where.two ? [{ from_m: 0, to_m: 0, p }] : []
         case 'terminal':
           return strip.terminal === where.terminal ? [{ from_m: 0, to_m: 0, p }] : []
+        case 'thread':
+          return strip.terminal === where.terminal ? [{ from_m: 0, to_m: strip.length_m, p }] : []
         default:
           return []
       }

@@ -5,6 +5,8 @@ import type { FaultHypothesis } from './catalogue'
 export interface Observation {
   readonly test: FieldTest
   readonly value: ReadingValue
+  /** How often the test has given it, one after the other; once where not said. */
+  readonly times?: number
 }
 
 /** Some faults together, or none, with their part of the belief. */
@@ -16,8 +18,10 @@ export interface Explanation {
 export interface Beliefs {
   /** How likely it is that a part is at fault, by the part's key; parts without any belief are left out. */
   readonly parts: ReadonlyMap<string, number>
-  /** How likely it is that nothing is at fault. */
+  /** How likely it is that nothing is at fault and no reading slipped. */
   readonly nothing: number
+  /** How likely it is that nothing is at fault, and that a reading slipped. */
+  readonly misread: number
   /** By what they explain, the likeliest first: readings that have nothing to do with each other are explained apart. */
   readonly islands: readonly (readonly Explanation[])[]
   /** Faults that no reading shows, one at a time: what the next tests may bring to light. */

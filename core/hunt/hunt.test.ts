@@ -179,3 +179,24 @@ test('three things wrong at once, summed up: an open thread, one with ohms too m
   expect([...parts.values()].reduce((s, p) => s + p, 0)).toBeGreaterThan(2.7)
   expect(hunt.stand().kind).toBe('open')
 })
+
+test('a figure that nothing listed explains is a slip before anything else, and never nothing; given again, something that is not listed', () => {
+  const hunt = huntOf(small(), A, { meter: COMMON_METER })!
+  const sound = hunt.predictor.base(ohms('1')) as { mean: number }
+  for (const t of ['1', '2']) hunt.take({ test: ohms(t), value: { kind: 'ohm', ohm: sound.mean } })
+  expect(hunt.beliefs()).toMatchObject({ nothing: expect.closeTo(1, 0), misread: expect.closeTo(0, 6) })
+  // Two threads that are sound to the common are not cut from each other.
+  const strange = { test: ohms('1', '2'), value: { kind: 'ohm', ohm: 500 } } as const
+  hunt.take(strange)
+  const { nothing, misread } = hunt.beliefs()
+  expect(nothing).toBeLessThan(1e-6)
+  expect(misread).toBeGreaterThan(0.2)
+  hunt.take(strange)
+  const again = hunt.beliefs()
+  expect(again.misread).toBeLessThan(misread / 50)
+  const unlisted = (b: typeof again) => ['1', '2'].map((t) => b.parts.get(`thread A ${t}`) ?? 0)
+  for (const p of unlisted(again)) expect(p).toBeGreaterThan(0.2)
+  // What is read through both threads is not read of one of them: it is as strange as it was.
+  hunt.take({ test: { kind: 'click', at: at('1') }, value: { kind: 'heard', heard: true } })
+  expect(unlisted(hunt.beliefs())[0]).toBeLessThan(unlisted(again)[0]!)
+})

@@ -1,4 +1,4 @@
-import { testKey, type FieldTest, type Meter, type Part } from '../record'
+import { testKey, type FieldTest, type Meter, type Part, type ReadingValue } from '../record'
 import { getOrThrow, terminalEnd, type ControllerId, type DeviceId, type PlaceId, type Site } from '../site'
 import { climateOf, type Climate } from '../circuit'
 import { corrected_ohm } from '../expect'
@@ -83,6 +83,8 @@ export interface Hunt {
   readonly troubles: () => readonly Trouble[]
   /** The test that tells most about one of them per minute; null where none tells anything. */
   readonly adviceOn: (trouble: Trouble) => Advice | null
+  /** A reading to be taken again before it is believed; null of one that was, or that no test of the hunt gives. */
+  readonly againOn: (reading: Observation) => Advice | null
   /** How many zones the likeliest part of a trouble has to do with. */
   readonly zonesOf: (trouble: Trouble) => number
   readonly pace: Pace
@@ -148,10 +150,12 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
         : reading
     // Of the same test the last reading counts.
     const key = testKey(reading.test)
-    const again = readings.some((r) => testKey(r.test) === key)
-    readings = [...readings.filter((r) => testKey(r.test) !== key), corrected]
+    const before = readings.find((r) => testKey(r.test) === key)
+    const again = before !== undefined
+    const times = before && sameAgain(before.value, corrected.value) ? (before.times ?? 1) + 1 : 1
+    readings = [...readings.filter((r) => testKey(r.test) !== key), { ...corrected, times }]
     if (again || leakSizesFor(readings, meter, world.leaks) !== world.leaks) posterior = null
-    else posterior?.add(corrected)
+    else posterior?.add({ ...corrected, times })
     held = considered = null
     const candidate = candidates.find((c) => testKey(c.test) === key)
     if (candidate) {
@@ -177,6 +181,13 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       ? consideredOf()[island]
       : consider(pace, crew, prospects(beliefs().islands[island]!, new Set(parts.map(([key]) => key))))
     return best ? adviceOf(pace, crew, best) : null
+  }
+  /** A reading to be taken again, once; null of one that is not made at the cabinet or in a box. */
+  const againOn = ({ test, times = 1 }: Observation): Advice | null => {
+    const candidate = times > 1 ? undefined : candidates.find((c) => testKey(c.test) === testKey(test))
+    if (!candidate) return null
+    const { minutes } = minutesOf(context, costs, walking, crew, candidate)
+    return { candidate, minutes, bits: 0, bitsPerMinute: 0, outcomes: [] }
   }
   const zonesOf = ({ parts }: Trouble): number => {
     const { catalogue, predictor } = world
@@ -204,6 +215,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     telling: () => strongestEvidence(weighed(), beliefs(), world.catalogue),
     troubles: () => troublesIn(beliefs(), world.catalogue),
     adviceOn,
+    againOn,
     zonesOf,
     pace,
     counted: () => readings.map((r) => r.test),
@@ -212,6 +224,8 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
       if (p >= NAMED) return { kind: 'named', key, p }
       if (b.nothing >= NAMED) return { kind: 'nothing', p: b.nothing }
+      const slipped = b.worst && b.nothing + b.misread >= NAMED ? againOn(b.worst) : null
+      if (slipped) return { kind: 'open', next: slipped }
       const each = consideredOf()
       const best = mostTelling(offers(b).flatMap(({ worth }, i) => (each[i] ? [{ considered: each[i], worth }] : [])))
       return best ? { kind: 'open', next: adviceOf(pace, crew, best.considered) } : { kind: 'undecided' }
@@ -228,6 +242,13 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     },
   }
 }
+
+/** Two readings of one test that show the same, within what a meter held to it again may differ by. */
+function sameAgain(one: ReadingValue, other: ReadingValue): boolean {
+  if (one.kind !== 'ohm' || other.kind !== 'ohm') return JSON.stringify(one) === JSON.stringify(other)
+  return Math.abs(one.ohm - other.ohm) <= AGAIN_ohm + AGAIN_ratio * one.ohm
+}
+const [AGAIN_ohm, AGAIN_ratio] = [0.5, 0.02]
 
 /**
  * Odds of how many faults are left once some are found: any of those that are there may be the ones that were found

@@ -32,6 +32,7 @@ export const oddsBasis: z.ZodType<OddsBasis> = z.strictObject({
       common: weights(causes.common),
       record: weights(causes.record),
       supply: weights(causes.supply),
+      unlisted: weights(causes.unlisted),
     })
     .prefault({}),
   connector: weights(connector, times),

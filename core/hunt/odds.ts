@@ -21,11 +21,15 @@ export const CAUSES = [
   'stuck_shut',
   'stuck_open',
   'water_off',
+  'unlisted',
 ] as const
 export type Cause = (typeof CAUSES)[number]
 
-/** The families among which trouble is counted. A common is the return that several stations share. */
-export const FAMILIES = ['coil', 'splice', 'conductor', 'common', 'record', 'supply'] as const
+/**
+ * The families among which trouble is counted. A common is the return that several stations share; unlisted is what
+ * befalls a thread and is none of the others.
+ */
+export const FAMILIES = ['coil', 'splice', 'conductor', 'common', 'record', 'supply', 'unlisted'] as const
 export type Family = (typeof FAMILIES)[number]
 
 /**
@@ -66,11 +70,12 @@ const USUAL_CAUSES = {
     stuck_open: 10,
     water_off: 10,
   },
+  unlisted: { unlisted: 1 },
 } as const satisfies Readonly<Record<Family, Partial<Record<Cause, number>>>>
 
 export const USUAL_ODDS: OddsBasis = {
   count: [15, 45, 22, 10, 4, 2, 1, 0.6, 0.4],
-  families: { coil: 25, splice: 30, conductor: 20, common: 10, record: 10, supply: 5 },
+  families: { coil: 25, splice: 30, conductor: 20, common: 10, record: 10, supply: 5, unlisted: 1 },
   causes: USUAL_CAUSES,
   connector: { bare_twist: 20, dry_nut: 6, unknown: 2 },
   old_years: 10,

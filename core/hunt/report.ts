@@ -3,7 +3,7 @@ import type { PlaceId } from '../site'
 import { NAMED, STRAINED, type Hunt } from './hunt'
 import type { Cause } from './odds'
 import { causesOf } from './evidence'
-import { minutesOf, type Needs } from './tests'
+import type { Needs } from './tests'
 import type { Advice, AnswerForecast } from './next'
 import { roundOf, type Errand, type RoundOrder } from './round'
 import type { Trouble } from './troubles'
@@ -59,6 +59,8 @@ export interface HuntReport {
   readonly end: 'named' | 'nothing' | 'undecided' | 'open'
   readonly named: PartReport | null
   readonly nothing: number
+  /** Nothing is wrong, and a reading slipped. */
+  readonly misread: number
   /** No explanation fits every reading: the record may be wrong, or a reading slipped. */
   readonly strained: boolean
   /** Parts above a thousandth, the likeliest first. */
@@ -100,11 +102,13 @@ export function reportOf(hunt: Hunt): HuntReport {
     const named = trouble.parts[0]![1] >= NAMED
     return { trouble, named, zones: hunt.zonesOf(trouble), advice: named ? null : hunt.adviceOn(trouble) }
   })
+  const again = beliefs.strain < STRAINED && beliefs.worst ? hunt.againOn(beliefs.worst) : null
   const next = stand.kind === 'open' ? stand.next : stand.kind === 'named' ? bestOf(found) : null
   return {
     end: stand.kind,
     named: stand.kind === 'named' ? part(stand.key, stand.p) : null,
     nothing: beliefs.nothing,
+    misread: beliefs.misread,
     strained: beliefs.strain < STRAINED,
     parts,
     troubles: found.map(({ trouble, named, zones, advice }) => ({
@@ -117,7 +121,7 @@ export function reportOf(hunt: Hunt): HuntReport {
     })),
     round: roundsOf(hunt, found),
     telling: telling && telling.reading,
-    suspect: beliefs.strain < STRAINED && beliefs.worst ? againOf(hunt, beliefs.worst.test) : null,
+    suspect: again && nextOf(hunt, again),
     counted: hunt.counted().map(testKey),
     next: next && nextOf(hunt, next),
     minutes: hunt.minutes(),
@@ -155,15 +159,6 @@ function nextOf(hunt: Hunt, { candidate, minutes, bits, outcomes }: Advice): Nex
       parts: o.parts.map((x) => ({ where: x.key === null ? null : hunt.part(x.key), p: x.p })),
     })),
   }
-}
-
-/** A test to be made once more; null of one that is not made at the cabinet or in a box. */
-function againOf(hunt: Hunt, test: FieldTest): NextReport | null {
-  const candidate = hunt.candidates.find((c) => testKey(c.test) === testKey(test))
-  if (!candidate) return null
-  const { context, costs, walking } = hunt.pace
-  const { minutes } = minutesOf(context, costs, walking, hunt.crew(), candidate)
-  return nextOf(hunt, { candidate, minutes, bits: 0, bitsPerMinute: 0, outcomes: [] })
 }
 
 /** The round in either order: of each thing that is rather wrong its next test, or its likeliest part to be mended. */

@@ -11,6 +11,7 @@ const set = (p: number, ...keys: (typeof KEYS)[number][]): Explanation => ({
 const beliefs = (...islands: Explanation[][]): Beliefs => ({
   parts: new Map(),
   nothing: 0,
+  misread: 0,
   islands,
   unread: [],
   strain: 0,

@@ -17,50 +17,79 @@ export type CoilPriors = (device: DeviceId) => CoilPrior
 const SLIP = 1e-3
 /** A slip shows any figure, about as likely in every factor of two from some ohms to ten megohms. */
 const [SLIP_FROM_ohm, SLIP_NATS] = [10, Math.log(1e7 / 10)]
+/** The log-density of a figure that may be anything. */
+const anyOhm = (ohm: number): number => -Math.log(ohm + SLIP_FROM_ohm) - Math.log(SLIP_NATS)
+/** The log of how often a reading slips; one that was made again and gave the same has slipped as many times. */
+const slips = (times: number): number => times * Math.log(SLIP)
 /** The log-density of a figure where its reading slipped. */
-export const slipped = (ohm: number): number => Math.log(SLIP) - Math.log(ohm + SLIP_FROM_ohm) - Math.log(SLIP_NATS)
+export const slipped = (ohm: number, times: number): number => slips(times) + anyOhm(ohm)
+/** A thread on which something is wrong that is not listed reads open so often. */
+const UNLISTED_OPEN = 0.2
+/** Volts that may be anything lie evenly below this. */
+const MOST_V = 30
 /** Another zone is named than the one that waters once in so many: eyes on a lawn slip more rarely than clips. */
 const MISSEEN = 1e-4
 /** What a sound conductor's insulation shows: below a megohm once in so many. */
 const WEAK_INSULATION = 0.02
+/** Below this it is no damp insulation any more: something leaks, or the reading slipped. */
+const DAMP_ohm = 100_000
 
-/**
- * Log-likelihood of a reading that stands alone, or the reading in ohms that must be weighed with others and the log
- * so far.
- */
+/** How a reading by itself fits what a test would show, nats. */
+interface Alone {
+  readonly log: number
+  /** The same if it has not slipped. */
+  readonly straight: number
+  /** A reading in ohms, that must be weighed with others: the logs are those so far. */
+  readonly ohms: Extract<Prediction, { kind: 'ohms' }> | null
+}
+
+/** Log-likelihood of a reading that stands alone. `times`: how often the test has given the same, one after the other. */
 export function weighAlone(
   seen: Prediction,
   value: ReadingValue,
   supply_V: { read: number | null; nominal: number },
-): { log: number; ohms: Extract<Prediction, { kind: 'ohms' }> | null } {
-  const alone = (log: number) => ({ log: Math.max(log, Math.log(SLIP) - 6), ohms: null })
+  times = 1,
+): Alone {
+  const whole = (log: number): Alone => ({ log, straight: log, ohms: null })
+  const alone = (log: number) => whole(Math.max(log, slips(times) - 6))
+  const slip = (log: number): Alone => ({ log, straight: -Infinity, ohms: null })
   switch (seen.kind) {
     case 'either': {
-      const [ill, well] = [weighAlone(seen.ill, value, supply_V), weighAlone(seen.well, value, supply_V)]
+      const [ill, well] = [seen.ill, seen.well].map((s) => weighAlone(s, value, supply_V, times)) as [Alone, Alone]
+      const [isIll, isWell] = [Math.log(seen.p), Math.log(1 - seen.p)]
       if (well.ohms)
         return value.kind === 'open'
-          ? { log: Math.log(seen.p) + ill.log, ohms: null }
-          : { log: Math.log(1 - seen.p) + well.log, ohms: well.ohms }
-      return { log: logSum([Math.log(seen.p) + ill.log, Math.log(1 - seen.p) + well.log]), ohms: null }
+          ? { ...ill, log: isIll + ill.log, straight: isIll + ill.straight }
+          : { ...well, log: isWell + well.log, straight: isWell + well.straight }
+      return {
+        log: logSum([isIll + ill.log, isWell + well.log]),
+        straight: logSum([isIll + ill.straight, isWell + well.straight]),
+        ohms: null,
+      }
     }
     case 'ohms':
-      return value.kind === 'ohm' ? { log: 0, ohms: seen } : { log: Math.log(SLIP), ohms: null }
+      return value.kind === 'ohm' ? { ...whole(0), ohms: seen } : slip(slips(times))
     case 'open':
-      return { log: value.kind === 'ohm' ? slipped(value.ohm) : Math.log(1 - SLIP), ohms: null }
+      return value.kind === 'ohm' ? slip(slipped(value.ohm, times)) : whole(Math.log(1 - SLIP))
+    case 'anything':
+      return whole(
+        value.kind === 'ohm'
+          ? Math.log(1 - UNLISTED_OPEN) + anyOhm(value.ohm)
+          : Math.log(value.kind === 'open' ? UNLISTED_OPEN : 1 / MOST_V),
+      )
     case 'insulated': {
       const ohm = value.kind === 'ohm' ? value.ohm : Infinity
       // Below a megohm anything is as likely per decade as above it is per factor.
-      return {
-        log: ohm >= 1e6 ? Math.log(1 - WEAK_INSULATION) : Math.log(WEAK_INSULATION / 5 / Math.LN10 / Math.max(ohm, 10)),
-        ohms: null,
-      }
+      const log = Math.log(ohm >= 1e6 ? 1 - WEAK_INSULATION : WEAK_INSULATION / 5 / Math.LN10 / Math.max(ohm, 10))
+      return ohm < DAMP_ohm ? slip(log) : whole(log)
     }
     case 'volts': {
       if (value.kind !== 'volt') return alone(0)
       const known = supply_V.read !== null && supply_V.read > 5 && seen.fed
       const mean = known ? (seen.mean * supply_V.read!) / supply_V.nominal : seen.mean
       const sd = known ? Math.hypot(0.3, Math.max(0, seen.sd - 0.0132 * seen.mean)) : seen.sd
-      return alone(logSum([Math.log(1 - SLIP) + logNormal(value.volt - mean, sd), Math.log(SLIP / 30)]))
+      const straight = Math.log(1 - SLIP) + logNormal(value.volt - mean, sd)
+      return { ...alone(logSum([straight, slips(times) - Math.log(MOST_V)])), straight }
     }
     case 'yes': {
       const yes =

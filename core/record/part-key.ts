@@ -15,7 +15,8 @@ export function partKey(p: Part): string {
     case 'pair':
       return `pair ${p.controller} ${[p.one, p.two].sort().join(' ')}`
     case 'terminal':
-      return `terminal ${p.controller} ${p.terminal}`
+    case 'thread':
+      return `${p.kind} ${p.controller} ${p.terminal}`
     case 'supply':
     case 'sensor':
     case 'water':

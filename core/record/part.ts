@@ -20,6 +20,8 @@ export const part = z.discriminatedUnion('kind', [
   /** Two leads taken for each other, or joined. */
   z.strictObject({ kind: z.literal('pair'), controller: controllerId, one: terminalId, two: terminalId }),
   z.strictObject({ kind: z.literal('terminal'), controller: controllerId, terminal: terminalId }),
+  /** Something between a terminal and its coils that is none of the others. */
+  z.strictObject({ kind: z.literal('thread'), controller: controllerId, terminal: terminalId }),
   ofController('supply'),
   ofController('sensor'),
   ofController('water'),

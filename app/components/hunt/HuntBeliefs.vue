@@ -35,14 +35,14 @@ const besides = computed(() => {
 })
 /** A single thing that is wrong is mended where it is said. */
 const several = computed(() => props.report.troubles.filter((x) => x.wrong).length > 1)
-const soundFirst = computed(() => props.report.nothing > (props.report.troubles[0]?.p ?? 0))
+const soundFirst = computed(() => props.report.nothing + props.report.misread > (props.report.troubles[0]?.p ?? 0))
 </script>
 
 <template>
   <section class="sheet" :aria-label="t('diagnose.why')">
     <h2>{{ t('diagnose.why') }}</h2>
     <div v-if="soundFirst" class="thing">
-      <PartBars :parts="[]" :nothing="report.nothing" :site="site" :speaker="speaker" />
+      <PartBars :parts="[]" :sound="report" :site="site" :speaker="speaker" />
     </div>
     <TroubleCard
       v-for="(trouble, n) in troubles"
@@ -67,7 +67,7 @@ const soundFirst = computed(() => props.report.nothing > (props.report.troubles[
       <PartBars :parts="besides" :site="site" :speaker="speaker" />
     </div>
     <div v-if="!soundFirst" class="thing">
-      <PartBars :parts="[]" :nothing="report.nothing" :site="site" :speaker="speaker" />
+      <PartBars :parts="[]" :sound="report" :site="site" :speaker="speaker" />
     </div>
   </section>
 </template>

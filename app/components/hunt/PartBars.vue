@@ -6,16 +6,24 @@ import type { Speaker } from '../../../words'
 import { sayCause, sayPart } from '../../../words/part'
 import { useHuntWords } from '../../composables/useHuntWords'
 
-/** How likely each of some parts is at fault, as bars that move when a reading lands; `nothing`: that none is. */
+/**
+ * How likely each of some parts is at fault, as bars that move when a reading lands; `sound`: that none is, and that
+ * none is but a reading slipped.
+ */
 const props = defineProps<{
   parts: readonly PartReport[]
-  nothing?: number | null
+  sound?: { readonly nothing: number; readonly misread: number } | null
   site: Site
   speaker: Speaker
 }>()
 const { t } = useHuntWords(() => props.site.settings.units)
 /** Causes that hold less of a part's belief than this are not told of; of more than these neither. */
 const [LEAST_CAUSE, MOST_CAUSES] = [0.1, 2]
+/** A slip that is less likely than this is not told of. */
+const LEAST_SLIP = 0.005
+
+/** Keys of the bars that are of no part. */
+const [NONE, SLIP] = ['nothing', 'slip']
 
 const bars = computed(() => [
   ...props.parts.map((part) => ({
@@ -24,11 +32,14 @@ const bars = computed(() => [
     says: sayPart(part.where, props.site, props.speaker),
     causes: part.causes
       .slice(0, MOST_CAUSES)
-      .filter((c) => c.p > LEAST_CAUSE)
+      .filter((c) => c.p > LEAST_CAUSE && c.cause !== 'unlisted')
       .map((c) => sayCause(c.cause, props.speaker))
       .join(', '),
   })),
-  ...(props.nothing == null ? [] : [{ key: '', p: props.nothing, says: t('diagnose.likelyNothing'), causes: '' }]),
+  ...(props.sound ? [{ key: NONE, p: props.sound.nothing, says: t('diagnose.likelyNothing'), causes: '' }] : []),
+  ...(props.sound && props.sound.misread > LEAST_SLIP
+    ? [{ key: SLIP, p: props.sound.misread, says: t('diagnose.likelyMisread'), causes: '' }]
+    : []),
 ])
 </script>
 
@@ -41,7 +52,7 @@ const bars = computed(() => [
       </span>
       <span class="figure p">{{ chanceText(bar.p) }}</span>
       <span class="track">
-        <span class="bar" :class="{ none: bar.key === '' }" :style="{ width: `${100 * bar.p}%` }" />
+        <span class="bar" :class="{ none: bar.key === NONE }" :style="{ width: `${100 * bar.p}%` }" />
       </span>
     </li>
   </ul>

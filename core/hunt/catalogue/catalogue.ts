@@ -18,6 +18,7 @@ import { UNSEEN_LEAKS, type LeakSizes } from './leaks'
 import { misjoinedFaults } from './misjoined'
 import { runFaults } from './runs'
 import { touchFaults } from './touches'
+import { unlistedFaults } from './unlisted'
 
 /**
  * Every single fault of a controller's wiring and hydraulics, with its odds. Parts that hang on nothing have none:
@@ -37,6 +38,7 @@ export function catalogueOf(
     ...coilFaults(context, basis),
     ...misjoinedFaults(context),
     ...cabinetFaults(context),
+    ...unlistedFaults(context),
   ].map((e) => ({
     ...e,
     times: circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(context.site, e.where)),

@@ -15,12 +15,15 @@ type Ohms = Extract<Prediction, { kind: 'ohms' }>
 /** A reading as it was taken beside what it would be under a hypothesis; null where that says nothing of it. */
 export interface Weighable {
   readonly value: ReadingValue
+  /** How often the test has given it, one after the other. */
+  readonly times?: number
   readonly seen: Prediction | null
   /** By figure of `seen`: its number among those of the hypothesis, the same in every reading. */
   readonly slots: readonly number[]
 }
 interface Figure {
   readonly ohm: number
+  readonly times: number
   readonly seen: Ohms
   readonly slots: readonly number[]
 }
@@ -29,6 +32,10 @@ interface Figure {
 export interface Fit {
   readonly log: number
   readonly best: number
+}
+/** `straight`: how well they fit if none of them slipped. */
+export interface WholeFit extends Fit {
+  readonly straight: number
 }
 
 /**
@@ -39,19 +46,21 @@ export function fitOf(
   readings: readonly Weighable[],
   supply_V: { readonly read: number | null; readonly nominal: number },
   coils: CoilPriors,
-): Fit {
-  let [log, best] = [0, 0]
+): WholeFit {
+  let [log, straight, best] = [0, 0, 0]
   const figures: Figure[] = []
-  for (const { value, seen, slots } of readings) {
+  for (const { value, times = 1, seen, slots } of readings) {
     if (seen === null) continue
-    const alone = weighAlone(seen, value, supply_V)
+    const alone = weighAlone(seen, value, supply_V, times)
     log += alone.log
-    if (alone.ohms && value.kind === 'ohm') figures.push({ ohm: value.ohm, seen: alone.ohms, slots })
-    else best += mostOf(value, alone.log)
+    straight += alone.straight
+    if (alone.ohms && value.kind === 'ohm') figures.push({ ohm: value.ohm, times, seen: alone.ohms, slots })
+    // What may be anything is foreseen as well as it can be.
+    else best += seen.kind === 'anything' ? alone.log : mostOf(value, alone.log)
   }
-  if (figures.length === 0) return { log, best }
+  if (figures.length === 0) return { log, straight, best }
   const together = orSlipped(figures, coils)
-  return { log: log + together.log, best: best + together.best }
+  return { log: log + together.log, straight: straight + together.straight, best: best + together.best }
 }
 
 /** How far figures lie off what was foreseen, and the covariance of that. */
@@ -79,23 +88,24 @@ const mostOf = (value: ReadingValue, log: number): number =>
 const meterBlur_ohm = (ohm: number): number => 0.1 + 0.02 * ohm
 
 /** Figures as they fit together, or without those that fit worst: one, two … as far as they may have slipped, or all. */
-function orSlipped(figures: readonly Figure[], coils: CoilPriors): Fit {
+function orSlipped(figures: readonly Figure[], coils: CoilPriors): WholeFit {
   const whole = normalOf(figures, coils)
   const { fit } = whole
-  if (fit.log > fit.best - FITS_NATS) return fit
-  const logs = [fit.log, figures.reduce((s, f) => s + slipped(f.ohm), 0)]
+  const straight = fit.log
+  if (fit.log > fit.best - FITS_NATS) return { ...fit, straight }
+  const logs = [fit.log, figures.reduce((s, f) => s + slipped(f.ohm, f.times), 0)]
   let [left, now, lost] = [figures, whole, 0]
   for (let n = 0; n < MOST_SLIPPED && left.length > 1; n++) {
     const rest = now.without()
-    left.forEach((f, i) => logs.push(lost + slipped(f.ohm) + rest[i]!))
+    left.forEach((f, i) => logs.push(lost + slipped(f.ohm, f.times) + rest[i]!))
     if (logs.slice(-left.length).every((log) => log < fit.log - SLIPS_NATS)) break
     const worst = rest.reduce((m, log, i) => (log > rest[m]! ? i : m), 0)
-    lost += slipped(left[worst]!.ohm)
+    lost += slipped(left[worst]!.ohm, left[worst]!.times)
     left = left.filter((_, i) => i !== worst)
     now = normalOf(left, coils)
     if (now.fit.log > now.fit.best - FITS_NATS) break
   }
-  return { log: logSum(logs), best: fit.best }
+  return { log: logSum(logs), straight, best: fit.best }
 }
 
 /** Figures under one normal: how they fit, and by figure the log-density of all the others. */

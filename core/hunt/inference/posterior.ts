@@ -57,7 +57,13 @@ export class Posterior {
     const weights = weightsOf(model, this.count)
     const ground = new Ground(scene, oneMoreOf(weights), this.stock)
     const held = believedIn(scene, islandsOf(ground, weights), weights)
-    return { ...held, ...this.strainOf(model, held.islands) }
+    const straight = Math.exp(scene.groups.reduce((s, g) => s + unslippedIn(model, g.readings), 0))
+    return {
+      ...held,
+      nothing: held.nothing * straight,
+      misread: held.nothing * (1 - straight),
+      ...this.strainOf(model, held.islands),
+    }
   }
 
   /** The log-likelihood of each reading by itself under each of some explanations, nats. */
@@ -97,6 +103,12 @@ export class Posterior {
   }
 }
 
+/** How likely it is that none of some readings slipped, if nothing is wrong, nats. */
+function unslippedIn(model: Model, readings: readonly Observation[]): number {
+  const { log, straight } = fitUnder(model, readings, [])
+  return Math.min(0, straight - log)
+}
+
 function weightsOf({ catalogue, odds, partOf, keyOf }: Model, count: readonly number[]): Polynomial {
   const partOdds = new Float64Array(keyOf.length)
   catalogue.variants.forEach((v) => {
@@ -114,7 +126,7 @@ function believedIn(
   { model, unfelt, hidden }: Scene,
   islands: readonly Island[],
   weights: Polynomial,
-): Omit<Beliefs, 'strain' | 'worst'> {
+): Omit<Beliefs, 'misread' | 'strain' | 'worst'> {
   const tops = islands.map(({ cases }) => Math.max(...cases.map((c) => c.top)))
   const held = islands.map(({ cases }, i) => {
     const sum = zero()

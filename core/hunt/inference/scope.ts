@@ -74,6 +74,7 @@ function ownerIn(context: HuntContext): (fault: Fault) => TerminalId | null {
       case 'water':
         return null
       case 'terminal':
+      case 'thread':
         return where.terminal
       case 'valve':
         return context.terminalOf(where.device)

@@ -53,6 +53,8 @@ export function signatureOf(seen: Prediction, coils: CoilPriors): string {
       return 'o'
     case 'insulated':
       return 'i'
+    case 'anything':
+      return 'a'
     case 'volts':
       return `${Math.round(seen.mean / VOLT_STEP)}V${seen.fed ? '' : '-'}`
     case 'yes':

@@ -4,17 +4,17 @@ import type { Predictor } from '../memoize'
 import type { Prediction } from '../predict'
 import { leadsOn, type FaultHypothesis } from '../catalogue'
 import type { Model } from './classes'
-import { fitOf, type Fit, type Weighable } from './likelihood'
+import { fitOf, type Fit, type Weighable, type WholeFit } from './likelihood'
 
 /** A fault may also blur what it explains less than is foreseen without it, nats. */
 export const SHARPER_NATS = 0.7
 
 /** How readings fit some faults. */
-export function fitUnder(model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): Fit {
+export function fitUnder(model: Model, readings: readonly Observation[], faults: readonly FaultHypothesis[]): WholeFit {
   const { predictor } = model
-  const weighables = readings.map(({ test, value }): Weighable => {
+  const weighables = readings.map(({ test, value, times }): Weighable => {
     const seen = predictor.under(test, faults)
-    return { value, seen, slots: slotsOf(predictor, test, faults, seen) }
+    return { value, times, seen, slots: slotsOf(predictor, test, faults, seen) }
   })
   return fitOf(weighables, model.supply_V, model.coils)
 }

@@ -115,6 +115,8 @@ function chances(s: Prediction, cuts: readonly number[], kinds: readonly AnswerF
       return [s.good, s.open, s.short]
     case 'tone':
       return s.lost_m === null ? [0.97, 0.03] : [0.03, 0.97]
+    case 'anything':
+      return kinds.map(() => 1 / kinds.length)
     case 'open':
     case 'insulated':
       return kinds.map((k) => (k === 'open' ? 0.999 : 0.001 / Math.max(1, kinds.length - 1)))

@@ -9,6 +9,7 @@ import { byKindOf } from './by-kind'
 import { relevanceOf } from './may-affect'
 import { ohmsOf } from './ohms'
 import type { Prediction } from './prediction'
+import { unlistedOf } from './unlisted'
 import { valvesOf } from './valves'
 
 export { SOIL_MOST_ohm } from './by-kind'
@@ -32,10 +33,19 @@ export function predictorOf(context: HuntContext, catalogue: Catalogue, meter: M
   const openAt = new Map(
     catalogue.faults.flatMap((f) => (f.cause === 'open' && f.at !== null ? [[f.at, f.index] as const] : [])),
   )
+  const withUnlisted = unlistedOf(basis)
+  const isUnlisted = (v: FaultHypothesis) => faultOf(v).cause === 'unlisted'
   const isIntermittent = (v: FaultHypothesis) => faultOf(v).cause === 'intermittent'
   const asOpen = (v: FaultHypothesis) => (isIntermittent(v) ? { ...v, fault: openAt.get(faultOf(v).at!)! } : v)
 
   function foresee(test: FieldTest, faults: Faults): Prediction | null {
+    if (faults.some(isUnlisted)) {
+      const rest = foresee(
+        test,
+        faults.filter((v) => !isUnlisted(v)),
+      )
+      return rest && withUnlisted(test, faults, rest)
+    }
     if (test.kind !== 'look' && test.kind !== 'remake' && faults.some(isIntermittent)) {
       const well = foresee(
         test,

@@ -3,6 +3,7 @@ import type { DeviceId, TerminalId } from '../../site'
 import type { Cause } from '../odds'
 import type { Fault } from '../catalogue'
 import type { Basis } from './basis'
+import { threadsThrough } from './unlisted'
 
 type Relevance = {
   readonly [K in FieldTest['kind']]: (test: Extract<FieldTest, { kind: K }>, fault: Fault) => boolean
@@ -92,7 +93,10 @@ export function relevanceOf(basis: Basis): (test: FieldTest, fault: Fault) => bo
     water: at,
     swap_test: (test, f) => at(test, f) || (f.where.kind === 'terminal' && f.where.terminal === test.onto.terminal),
   }
-  return (test, fault) => relevance[test.kind](test as never, fault)
+  return (test, fault) =>
+    fault.where.kind === 'thread'
+      ? threadsThrough(context, test).includes(fault.where.terminal)
+      : relevance[test.kind](test as never, fault)
 }
 
 /** The same for tests with a terminal on, and its master with it. */

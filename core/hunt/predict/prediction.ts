@@ -26,6 +26,8 @@ export type Prediction =
   /** The master valve opens with `master`; then each of these waters by itself. */
   | { readonly kind: 'waters'; readonly master: number; readonly valves: readonly (readonly [DeviceId, number])[] }
   | { readonly kind: 'tone'; readonly lost_m: number | null; readonly sd_m: number }
+  /** Ohms or volts of a thread on which something is wrong that is not listed. */
+  | { readonly kind: 'anything' }
   /** A joint that comes and goes: ill with `p`, else well. */
   | { readonly kind: 'either'; readonly p: number; readonly well: Prediction; readonly ill: Prediction }
 
