@@ -18,7 +18,7 @@ const expectation = {
     .array(
       z.strictObject({
         says: statement,
-        kind: z.enum(['wire', 'joints', 'coil', 'aside']),
+        kind: z.enum(['wire', 'joints', 'coil', 'known', 'aside']),
         ohm,
         length_m: z.number().optional(),
         share: z.number().optional().describe('Part of the meter’s current that passes here, 1 for all'),
@@ -77,6 +77,7 @@ export const judgeOutput = z.strictObject({
         'as_before',
         'earth_new',
         'earth_fine',
+        'earth_known',
         'earth_watch',
         'earth_leak',
         'earth_fault',

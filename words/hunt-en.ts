@@ -150,6 +150,7 @@ export const huntEn = {
     common_series_in: 'The common has a poor joint in {from}.',
     own_open: '{name} is open: {parts}.',
     own_series: '{name} reads high through {parts}.',
+    own_series_by: '{name} reads {more_ohm} high through {parts}.',
     own: '{name}, {cause}: {parts}.',
     own_plain: '{name}: {parts}.',
     parts: '{parts}: {cause}.',

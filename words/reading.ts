@@ -23,7 +23,8 @@ function detail(verdict: Verdict, meter: Meter): string {
 export function sayTerm(term: Term, site: Site, climate: Climate, speaker: Speaker): string {
   switch (term.kind) {
     case 'aside':
-      return say({ code: 'term.aside', params: {} }, speaker)
+    case 'known':
+      return say({ code: `term.${term.kind}`, params: {} }, speaker)
     case 'joints':
       return say({ code: 'term.joints', params: { count: term.count } }, speaker)
     case 'coil': {

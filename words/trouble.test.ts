@@ -16,16 +16,17 @@ const speaker: Speaker = {
 const site = quarryLake()
 const K1 = 'K1' as CableId
 
-type Told = readonly [where: object, p: number, cause: Cause]
+type Told = readonly [where: object, p: number, cause: Cause, ohm?: number]
 const told = (...parts: Told[]) =>
   sayTrouble(
     {
-      parts: parts.map(([where, p, cause], n) => ({
+      parts: parts.map(([where, p, cause, ohm = null], n) => ({
         key: String(n),
         where: where as Part,
         places: placesOf(site, where as Part),
         p,
         causes: [{ cause, p: 1 }],
+        likeliest: { cause, at: null, along: null, ohm },
       })),
     },
     site,
@@ -65,6 +66,13 @@ test.each<readonly [says: string, parts: readonly Told[]]>([
     [
       [joint('B4-j28'), 0.5, 'series'],
       [run('grey', 'A', 'B4'), 0.4, 'series'],
+    ],
+  ],
+  [
+    'Picnic shelf 1 reads 25.0 Ω high through its joint in B4 or the common’s joint in B4.',
+    [
+      [joint('B4-j28'), 0.5, 'series', 25],
+      [joint('B4-j73'), 0.4, 'series', 25.4],
     ],
   ],
   ['The coil of Far willows in B11: shorted turns.', [[coil('V18'), 0.98, 'coil_part']]],

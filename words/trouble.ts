@@ -52,8 +52,9 @@ export function sayTrouble(trouble: Pick<TroubleReport, 'parts'>, site: Site, sp
   const { told, others } = toldOf(trouble)
   const cause = causeOf(told)
   const common = onCommon(told, site, speaker)
-  const text = (code: string, params: Record<string, string>) =>
+  const text = (code: string, params: Record<string, string | number>) =>
     capital(say({ code: `trouble.${code}`, params }, speaker))
+  const ohm = cause?.kind === 'series' ? ohmOf(told) : null
   if (common && !others && (cause?.kind === 'open' || cause?.kind === 'series'))
     return text(`common_${cause.kind}_${common.length > 1 ? 'between' : 'in'}`, {
       from: common[0]!,
@@ -62,11 +63,21 @@ export function sayTrouble(trouble: Pick<TroubleReport, 'parts'>, site: Site, sp
   const owner = told.length > 1 ? ownerOf(told, site, speaker) : null
   const names = told.map((x) => (owner === null ? sayPart(x.where, site, speaker) : sayOwn(x, site, speaker)))
   const parts = listText(names, others, speaker)
+  if (owner !== null && ohm !== null) return text('own_series_by', { name: owner, parts, more_ohm: ohm })
   if (owner !== null && (cause?.kind === 'open' || cause?.kind === 'series'))
     return text(`own_${cause.kind}`, { name: owner, parts })
   if (owner !== null) return text(cause ? 'own' : 'own_plain', { name: owner, parts, cause: causeText(cause, speaker) })
   return text(cause ? 'parts' : 'parts_plain', { parts, cause: causeText(cause, speaker) })
 }
+/** The ohms by which parts in series read high, where they come to the same. */
+function ohmOf(told: readonly PartReport[]): number | null {
+  const ohms = told.flatMap(({ likeliest }) => (likeliest?.cause === 'series' ? (likeliest.ohm ?? []) : []))
+  if (ohms.length < told.length) return null
+  const [least, most] = [Math.min(...ohms), Math.max(...ohms)]
+  return most - least <= SAME_ohm + SAME_ratio * least ? ohms[0]! : null
+}
+const [SAME_ohm, SAME_ratio] = [0.5, 0.1]
+
 const causeText = (cause: { cause: Cause } | null, speaker: Speaker) => (cause ? sayCause(cause.cause, speaker) : '')
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 

@@ -15,7 +15,7 @@ export { climateOf, coil_ohm, LEAST_ohm, networkOf, UNKNOWN_COIL_ohm, wire_ohmPe
 export type { Climate, Element, Network } from './network'
 export { factorOf } from './factor'
 export { partsOf } from './parts'
-export { poweredOf, sourceResistance_ohm, UNKNOWN_TRANSFORMER_VA } from './powered'
+export { poweredOf, sourceResistance_ohm, unloaded_V, UNKNOWN_TRANSFORMER_VA } from './powered'
 export type { Conditions, Part, Powered } from './powered'
 export { closings, conditionsFor, runningOf } from './running'
 export type { Running, TerminalAt, Told } from './running'

@@ -33,12 +33,14 @@ export const UNKNOWN_COIL_ohm = { value: 33, low: 20, high: 60 } as const
  */
 export const LEAST_ohm = 1e-6
 
-/** A resistance between two nodes, with the part of the site that it stands for. */
+/** A resistance between two nodes, with the part of the site that it stands for; null for what should not be there. */
 export interface Element {
   readonly a: number
   readonly b: number
   readonly ohm: number
   readonly link: Link | null
+  /** On record as what should not be there. */
+  readonly known?: true
 }
 
 /**
@@ -67,20 +69,25 @@ export function networkOf(site: Site, climate: Climate): Network {
     const [a, b] = [node(link.a), node(link.b)]
     if (!link.broken) elements.push({ a, b, ohm: Math.max(LEAST_ohm, linkNominal_ohm(site, link, climate)), link })
   }
+  for (const { a, b, ohm } of wiring.shunts)
+    elements.push({ a: node(a), b: node(b), ohm: Math.max(LEAST_ohm, ohm), link: null, known: true })
   return { nodeCount: nodeOf.size, elements, nodeOf, wiring }
 }
 
-/** Resistance of one link as recorded: copper at ground temperature, half a sound joint per leg, a coil at its own. */
+/**
+ * Resistance of one link as recorded: copper at ground temperature, half a sound joint per leg, what is known to be in
+ * series with either, a coil at its own.
+ */
 export function linkNominal_ohm(site: Site, link: Link, climate: Climate): number {
   switch (link.kind) {
     case 'leg':
-      return site.settings.soundSplice_ohm / 2
+      return site.settings.soundSplice_ohm / 2 + link.more_ohm
     case 'coil':
       return coil_ohm(site, link, 'value') * copperFactor(climate.coil_C)
     case 'stretch': {
       const cable = getOrThrow(site.cables, link.cable)
       const length = lengthBetween_m(stopPositions_m(cable), link.from, link.to)
-      return length.value * wire_ohmPerM(site, link, climate).value
+      return length.value * wire_ohmPerM(site, link, climate).value + link.more_ohm
     }
   }
 }

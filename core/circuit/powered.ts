@@ -8,6 +8,7 @@ import {
   terminalEnd,
   wiringOf,
   type ControllerId,
+  type DefectId,
   type DeviceId,
   type End,
   type Link,
@@ -59,6 +60,7 @@ export interface Part {
     | Link
     | { readonly kind: 'source'; readonly controller: ControllerId }
     | { readonly kind: 'contact'; readonly device: DeviceId }
+    | { readonly kind: 'shunt'; readonly defect: DefectId }
     | { readonly kind: 'live'; readonly controller: ControllerId; readonly terminal: TerminalId }
 }
 export interface Source {
@@ -82,6 +84,10 @@ export interface Powered {
   readonly names: readonly string[]
   readonly earth: number
 }
+
+/** Unloaded volts of a controller's transformer: as it was measured, else as the property's usually are. */
+export const unloaded_V = (site: Site, controller: ControllerId): number =>
+  getOrThrow(site.controllers, controller).transformer?.open_V ?? site.settings.V_open_V
 
 /** The source resistance of a transformer with a nominal 24 V secondary, Ω: (V_open − 24) / (VA / 24), nominal. */
 export const sourceResistance_ohm = (open_V: number, rating_VA: number): number =>
@@ -107,6 +113,8 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
     const [a, b] = [node(link.a), node(link.b)]
     if (!link.broken) add(a, b, linkImpedance(site, link, conditions), link)
   }
+  for (const { a, b, ohm, defect } of wiring.shunts)
+    add(node(a), node(b), complex(Math.max(LEAST_ohm, ohm)), { kind: 'shunt', defect })
   const sources: Source[] = []
   for (const [controller, record] of entries(site.controllers).sort(
     ([a], [b]) => Number(b === first) - Number(a === first),
@@ -114,15 +122,13 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
     for (const terminal of Object.keys(record.terminals)) node(wiring.pointOf(terminalEnd(controller, terminal)))
     const common = commonOf(site, controller)
     if (common === null) continue
-    const source_ohm = sourceResistance_ohm(
-      site.settings.V_open_V,
-      record.transformer?.rating_VA ?? UNKNOWN_TRANSFORMER_VA,
-    )
+    const open_V = unloaded_V(site, controller)
+    const source_ohm = sourceResistance_ohm(open_V, record.transformer?.rating_VA ?? UNKNOWN_TRANSFORMER_VA)
     const source = {
       controller,
       common: node(wiring.pointOf(terminalEnd(controller, common))),
       hot: node(`hot ${controller}`),
-      open_V: site.settings.V_open_V * conditions.mains_ratio,
+      open_V: open_V * conditions.mains_ratio,
       source_ohm,
     }
     sources.push(source)
@@ -166,7 +172,7 @@ function linkImpedance(site: Site, link: Link, c: Conditions): Complex {
   if (link.kind === 'leg' || c.wire === 'nominal')
     return complex(Math.max(LEAST_ohm, linkNominal_ohm(site, link, c.climate)))
   const length = lengthBetween_m(stopPositions_m(getOrThrow(site.cables, link.cable)), link.from, link.to)
-  return complex(Math.max(LEAST_ohm, length.high * wire_ohmPerM(site, link, c.climate).high))
+  return complex(Math.max(LEAST_ohm, length.high * wire_ohmPerM(site, link, c.climate).high + link.more_ohm))
 }
 
 /** Points of the wiring by their tags, as `k1_red_b2_in`; a number is added where two would read alike. */

@@ -5,7 +5,7 @@ const network = (nodeCount: number, pairs: readonly (readonly [number, number, n
   nodeCount,
   elements: pairs.map(([a, b, ohm]): Element => ({ a, b, ohm, link: null })),
   nodeOf: new Map(),
-  wiring: { links: [], pointOf: () => '', placeOf: new Map() },
+  wiring: { links: [], shunts: [], pointOf: () => '', placeOf: new Map() },
 })
 
 /** The plain way: dense Gaussian elimination with partial pivoting on the reduced conductance matrix. */

@@ -12,6 +12,7 @@ import {
   type DeviceId,
   type End,
   type Link,
+  type Site,
   type SpliceId,
   stationAt,
 } from '../site'
@@ -30,6 +31,8 @@ export type Term =
     }
   | { readonly kind: 'joints'; readonly count: number; readonly ohm: number }
   | { readonly kind: 'coil'; readonly device: DeviceId; readonly share: number; readonly ohm: number }
+  /** What the record knows to be wrong and left: ohms in series, conductors that touch. */
+  | { readonly kind: 'known'; readonly ohm: number }
   /** Parts that carry hardly any of the current, together: other ways round that are there but do not matter. */
   | { readonly kind: 'aside'; readonly ohm: number }
 
@@ -64,20 +67,23 @@ export type Expectation =
   /** By the record no current can pass. */
   | { readonly kind: 'open' }
   | { readonly kind: 'not_readable'; readonly by: readonly DeviceId[] }
-  /** From a conductor to earth: judged by the insulation's limits, not by the wiring. */
-  | { readonly kind: 'insulation' }
+  /** From a conductor to earth: judged by the insulation's limits, but for a leak that is known, null where none is. */
+  | { readonly kind: 'insulation'; readonly leak_ohm: number | null }
 
 /** Current below this share of the meter's is rounding, not a way for current: sums are exact to about 1e-12. */
 const NO_SHARE = 1e-9
 /** Shares nearer than this are told as one, and smaller ones together: 0.5 % of a thread's wire is under 0.1 Ω. */
 const SMALL_SHARE = 0.005
+/** What is known to be wrong keeps its ohms to within so much of them. */
+const KNOWN_ratio = 0.1
 
 /**
  * Predicts an ohms reading from the network. The terms are the power each part takes per square of the meter's current,
  * i²·r, which sum exactly to the reading for any mesh (Tellegen's theorem), and are also its sensitivity to each part.
  */
 export function predict(scene: Scene, test: OhmsTest, meter: Meter): Expectation {
-  if (test.from.kind === 'earth' || test.to.kind === 'earth') return { kind: 'insulation' }
+  if (test.from.kind === 'earth' || test.to.kind === 'earth')
+    return { kind: 'insulation', leak_ohm: leakOf(scene, test) }
   const by = switchedBy(scene, test)
   if (by.length > 0) return { kind: 'not_readable', by }
   const [from, to] = [nodeAt(scene, test.from), nodeAt(scene, test.to)]
@@ -100,6 +106,14 @@ export function predict(scene: Scene, test: OhmsTest, meter: Meter): Expectation
   }
 }
 
+/** Ohms to earth through leaks that are on record. */
+function leakOf(scene: Scene, test: OhmsTest): number | null {
+  const [from, to] = [nodeAt(scene, test.from), nodeAt(scene, test.to)]
+  return from !== null && to !== null && scene.solver.connected(from, to)
+    ? scene.solver.potentials(from, to)[from]!
+    : null
+}
+
 interface Share {
   readonly element: Element
   readonly share: number
@@ -110,9 +124,21 @@ function carriers(scene: Scene, from: number, to: number): { shares: Share[]; oh
   const volts = scene.solver.potentials(from, to)
   const shares = scene.network.elements.flatMap((element) => {
     const share = (volts[element.a]! - volts[element.b]!) / element.ohm
-    return Math.abs(share) > NO_SHARE ? [{ element, share: Math.abs(share) }] : []
+    return Math.abs(share) > NO_SHARE ? told(element).map((e) => ({ element: e, share: Math.abs(share) })) : []
   })
   return { shares, ohm: volts[from]! }
+}
+
+/** An element as its own ohms, and those that are known to be wrong with it. */
+function told(element: Element): Element[] {
+  const { link, ohm } = element
+  const more = link?.kind === 'leg' || link?.kind === 'stretch' ? Math.min(link.more_ohm, ohm) : 0
+  return more > 0
+    ? [
+        { ...element, ohm: ohm - more },
+        { ...element, ohm: more, link: null, known: true },
+      ]
+    : [element]
 }
 
 /** The parts of the site whose state an ohms reading depends on; none where no current can pass. */
@@ -139,10 +165,15 @@ function incomplete(scene: Scene, test: OhmsTest): boolean {
   if (from !== null && to !== null && scene.recorded.connected(from, to)) return false
   return [test.from, test.to].some((probe) => {
     if (probe.kind !== 'terminal') return false
+    if (isBare(scene.site, probe)) return false
     const at = scene.hanging(probe.controller).get(probe.terminal)
     return at === undefined || !at.landed || at.loose.length > 0
   })
 }
+
+/** A screw that is known to hold nothing. */
+const isBare = (site: Site, { controller, terminal }: Extract<End, { kind: 'terminal' }>): boolean =>
+  Object.values(site.defects).some((d) => d.kind === 'bare' && d.controller === controller && d.terminal === terminal)
 
 /** A sound coil at the end of some wire: from the least coil with none to the largest at the end of a long thin run. */
 function boundsFor(scene: Scene, test: OhmsTest, meter: Meter): Expectation {
@@ -191,9 +222,13 @@ function termsOf(scene: Scene, test: OhmsTest, shares: readonly Share[]): Term[]
   for (const s of main)
     if (s.element.link?.kind === 'coil')
       terms.push({ kind: 'coil', device: s.element.link.device, share: s.share, ohm: power(s) })
-  const aside = sum(shares.filter((s) => s.share < SMALL_SHARE || s.element.link === null).map(power))
+  const known = sum(main.filter((s) => s.element.known).map(power))
+  if (known > 0) terms.push({ kind: 'known', ohm: known })
+  const aside = sum(
+    shares.filter((s) => s.share < SMALL_SHARE || (s.element.link === null && !s.element.known)).map(power),
+  )
   if (aside > 0) terms.push({ kind: 'aside', ohm: aside })
-  const order = { lead: 0, joints: 1, coil: 2, other: 3, return: 4, aside: 5 }
+  const order = { lead: 0, joints: 1, coil: 2, other: 3, return: 4, known: 5, aside: 6 }
   return terms.sort((a, b) => order[a.kind === 'wire' ? a.side : a.kind] - order[b.kind === 'wire' ? b.side : b.kind])
 }
 
@@ -265,6 +300,7 @@ function deviationsOf(scene: Scene, shares: readonly Share[], expected_ohm: numb
       joints.set(splice, (joints.get(splice) ?? 0) + s.share ** 2 * (settings.soundSpliceSpread_ohm / 2))
     }
   }
+  const known = sum(shares.filter((s) => s.element.known).map(power))
   let [wireBelow, wireAbove] = [0, 0]
   for (const run of wireRunsOf(scene, shares)) {
     const perM = wire_ohmPerM(scene.site, run.link, scene.climate)
@@ -284,7 +320,7 @@ function deviationsOf(scene: Scene, shares: readonly Share[], expected_ohm: numb
   return {
     coil: even(Math.hypot(...coils)),
     wire: { below: wireBelow, above: wireAbove },
-    joints: even(Math.hypot(...joints.values())),
+    joints: even(Math.hypot(...joints.values(), KNOWN_ratio * known)),
     meter: even(meter.accuracy_ratio * expected_ohm + meter.offset_ohm),
     unknown: { below: sum(unknowns.map((u) => u.below)), above: sum(unknowns.map((u) => u.above)) },
   }

@@ -26,6 +26,7 @@ export type Verdict =
   /**
    * To earth, by the limits of the insulation. `over`: more than the meter can show, which proves no more than that.
    */
+  | { readonly code: 'earth_known'; readonly leak_ohm: number }
   | { readonly code: 'earth_new' | 'earth_fine' | 'earth_watch' | 'earth_leak' | 'earth_fault' | 'earth_over' }
   /** A figure where by the record no current can pass. */
   | { readonly code: 'unexpected' }
@@ -43,6 +44,7 @@ export function stateOf(code: VerdictCode): State {
     case 'fits_bounds':
     case 'earth_new':
     case 'earth_fine':
+    case 'earth_known':
       return 'fits'
     case 'unexpected':
     case 'drifted':
@@ -130,7 +132,10 @@ function reconcileWithBaseline(
  */
 const EARTH_ohm = { fresh: 20e6, fine: 1e6, watch: 100e3, leak: 10e3 } as const
 
-function earthVerdict(value: OhmsValue, meter: Meter): Verdict {
+/** A leak that is known may read up to so many times less on a wet day. */
+const WETTER = 2
+
+function earthVerdict(value: OhmsValue, leak_ohm: number | null, meter: Meter): Verdict {
   if (value.kind === 'open')
     return {
       code:
@@ -142,6 +147,7 @@ function earthVerdict(value: OhmsValue, meter: Meter): Verdict {
     }
   if (value.ohm >= EARTH_ohm.fresh) return { code: 'earth_new' }
   if (value.ohm >= EARTH_ohm.fine) return { code: 'earth_fine' }
+  if (leak_ohm !== null && value.ohm * WETTER >= leak_ohm) return { code: 'earth_known', leak_ohm }
   return {
     code: value.ohm >= EARTH_ohm.watch ? 'earth_watch' : value.ohm >= EARTH_ohm.leak ? 'earth_leak' : 'earth_fault',
   }
@@ -149,7 +155,7 @@ function earthVerdict(value: OhmsValue, meter: Meter): Verdict {
 
 function verdictOn(scene: Scene, test: OhmsTest, expectation: Expectation, value: OhmsValue, meter: Meter): Verdict {
   if (expectation.kind === 'not_readable') return { code: 'not_readable' }
-  if (expectation.kind === 'insulation') return earthVerdict(value, meter)
+  if (expectation.kind === 'insulation') return earthVerdict(value, expectation.leak_ohm, meter)
   if (value.kind === 'open') return { code: 'open', onRecord: expectation.kind === 'open', over_ohm: meter.highest_ohm }
   if (expectation.kind === 'open') return { code: 'unexpected' }
   const ohm = corrected_ohm(value.ohm, meter)

@@ -1,6 +1,6 @@
 import { testKey, type FieldTest, type Meter, type Part, type ReadingValue } from '../record'
 import { getOrThrow, terminalEnd, type ControllerId, type DeviceId, type PlaceId, type Site } from '../site'
-import { climateOf, type Climate } from '../circuit'
+import { climateOf, unloaded_V, type Climate } from '../circuit'
 import { corrected_ohm } from '../expect'
 import type { Beliefs, Explanation, Observation } from './beliefs'
 import { Posterior } from './inference'
@@ -8,9 +8,10 @@ import { predictorOf, TRUNCATED } from './predict'
 import { huntContextOf, type HuntContext } from './context'
 import { materialOnly } from './material'
 import { adviceOf, consider, mostTelling, offers, prospectsOf, type Advice, type Considered, type Pace } from './next'
-import { QUIET, USUAL_ODDS, type Circumstances, type OddsBasis } from './odds'
+import { QUIET, USUAL_ODDS, type Cause, type Circumstances, type OddsBasis } from './odds'
 import type { Predictor } from './memoize'
 import { strongestEvidence } from './evidence'
+import { severity_ohm } from './severity'
 import {
   crewAt,
   candidatesOf,
@@ -23,7 +24,14 @@ import {
   type Walking,
 } from './tests'
 import { troublesIn, type Trouble } from './troubles'
-import { catalogueOf, leakSizesFor, UNSEEN_LEAKS, type Catalogue, type LeakSizes } from './catalogue'
+import {
+  catalogueOf,
+  leakSizesFor,
+  UNSEEN_LEAKS,
+  type Catalogue,
+  type FaultHypothesis,
+  type LeakSizes,
+} from './catalogue'
 import { coilPriorFrom, type CoilPrior } from './weigh'
 import { holdsPart } from './where'
 
@@ -66,6 +74,14 @@ export interface HuntOptions {
   readonly from?: PlaceId
 }
 
+/** A fault as it most likely is: where it sits in its joint, how far along its run, and its ohms. */
+export interface LikelyFault {
+  readonly cause: Cause
+  readonly at: string | null
+  readonly along: number | null
+  readonly ohm: number | null
+}
+
 /** A hunt for faults on one controller: what is believed after the readings so far, and what to measure next. */
 export interface Hunt {
   readonly context: HuntContext
@@ -85,6 +101,8 @@ export interface Hunt {
   readonly adviceOn: (trouble: Trouble) => Advice | null
   /** A reading to be taken again before it is believed; null of one that was, or that no test of the hunt gives. */
   readonly againOn: (reading: Observation) => Advice | null
+  /** What most likely ails a part, by its key; null where no reading shows it. */
+  readonly likeliest: (key: string) => LikelyFault | null
   /** How many zones the likeliest part of a trouble has to do with. */
   readonly zonesOf: (trouble: Trouble) => number
   readonly pace: Pace
@@ -139,7 +157,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)),
     }
     const count = countAfter(odds.count, repairs)
-    posterior = new Posterior(context, left, predictor, coils, site.settings.V_open_V, count)
+    posterior = new Posterior(context, left, predictor, coils, unloaded_V(site, controller), count)
     for (const r of readings) posterior.add(r)
     return posterior
   }
@@ -189,6 +207,16 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     const { minutes } = minutesOf(context, costs, walking, crew, candidate)
     return { candidate, minutes, bits: 0, bitsPerMinute: 0, outcomes: [] }
   }
+  const likeliest = (key: string): LikelyFault | null => {
+    const { catalogue, predictor, coils } = world
+    const isAt = (v: FaultHypothesis) => catalogue.faults[v.fault]!.key === key
+    const told = beliefs().islands.flatMap((list) => list.find((e) => e.faults.some(isAt)) ?? [])
+    const best = told.reduce<Explanation | null>((m, e) => (m && m.p >= e.p ? m : e), null)
+    const v = best?.faults.find(isAt)
+    if (!best || !v) return null
+    const { cause, at } = catalogue.faults[v.fault]!
+    return { cause, at, along: v.along, ohm: severity_ohm(predictor, coils, readings, best.faults, v) }
+  }
   const zonesOf = ({ parts }: Trouble): number => {
     const { catalogue, predictor } = world
     const faults = catalogue.faults.filter((f) => f.key === parts[0]![0])
@@ -216,6 +244,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     troubles: () => troublesIn(beliefs(), world.catalogue),
     adviceOn,
     againOn,
+    likeliest,
     zonesOf,
     pace,
     counted: () => readings.map((r) => r.test),

@@ -1,6 +1,6 @@
 import { testKey, type FieldTest, type Part, type ReadingValue } from '../record'
 import type { PlaceId } from '../site'
-import { NAMED, STRAINED, type Hunt } from './hunt'
+import { NAMED, STRAINED, type Hunt, type LikelyFault } from './hunt'
 import type { Cause } from './odds'
 import { causesOf } from './evidence'
 import type { Needs } from './tests'
@@ -15,6 +15,8 @@ export interface PartReport {
   readonly places: readonly PlaceId[]
   readonly p: number
   readonly causes: readonly { readonly cause: Cause; readonly p: number }[]
+  /** What most likely ails it; null where no reading shows it, or it is unlikely. */
+  readonly likeliest: LikelyFault | null
 }
 /** What an answer would mean: each of these parts, null for "nothing wrong". */
 export interface OutcomeReport {
@@ -82,16 +84,24 @@ export interface HuntReport {
 const MIN_REPORTED = 1e-3
 /** What is likelier than this is rather there than not. */
 const RATHER = 0.5
+/** What ails a part that is less likely than this is not worked out. */
+const RATHER_LIKELY = 0.05
 
 export function reportOf(hunt: Hunt): HuntReport {
   const beliefs = hunt.beliefs()
   const stand = hunt.stand()
+  const known = new Map<string, LikelyFault | null>()
+  const likeliestOf = (key: string) => {
+    if (!known.has(key)) known.set(key, hunt.likeliest(key))
+    return known.get(key)!
+  }
   const part = (key: string, p: number): PartReport => ({
     key,
     where: hunt.part(key),
     places: placesOf(hunt.context.site, hunt.part(key)),
     p,
     causes: causesOf(beliefs, hunt.catalogue, key),
+    likeliest: p > RATHER_LIKELY ? likeliestOf(key) : null,
   })
   const parts = [...beliefs.parts]
     .filter(([, p]) => p > MIN_REPORTED)

@@ -1,7 +1,8 @@
 import { coded, pathText, type Coded } from '../refusal'
+import { placeOfDefect } from './defect-place'
 import { endKey } from './end-key'
 import { commonOf, hangingOn, netsOf, type Hanging } from './nets'
-import { byTag, entries, lookUp } from './look-up'
+import { byTag, entries, getOrThrow, lookUp } from './look-up'
 import { gaugeOf } from './stretch'
 import { terminalEnd, wiringOf, type Wiring } from './wiring'
 import type { ControllerId, DeviceId, TerminalId } from './ids'
@@ -26,6 +27,12 @@ export type FindingCode =
   | 'no_valve_named'
   | 'known_open'
   | 'known_suspect'
+  | 'known_grip'
+  | 'known_series'
+  | 'known_touch'
+  | 'known_leak'
+  | 'known_bare'
+  | 'defect_moot'
   | 'box_lost'
   | 'coil_unknown'
   | 'length_unknown'
@@ -45,6 +52,7 @@ export function checkSite(site: Site): Finding[] {
     ...entries(site.controllers).flatMap(([id]) => checkController(site, wiring, id)),
     ...checkParts(site),
     ...checkCables(site),
+    ...checkDefects(site),
   ]
   const rank = { wrong: 0, doubt: 1, gap: 2 }
   return findings.sort((a, b) => rank[a.weight] - rank[b.weight] || byTag(pathText(a.path), pathText(b.path)))
@@ -252,6 +260,15 @@ function checkCables(site: Site): Finding[] {
       )
   }
   return found
+}
+
+function checkDefects(site: Site): Finding[] {
+  return entries(site.defects).map(([id, defect]) => {
+    const place = placeOfDefect(site, defect)
+    const path = ['defects', id]
+    if (place === null) return finding('gap', 'defect_moot', path)
+    return finding('doubt', `known_${defect.kind}`, path, { at: getOrThrow(site.places, place).tag })
+  })
 }
 
 /** The cores that serve a station's lead, `cable/core`: joined to a terminal and not to a common. */

@@ -33,7 +33,11 @@ export const controller = z.strictObject({
   kind: z.enum(['conventional', 'two_wire', 'hybrid']).default('conventional'),
   terminals: z.record(terminalId, terminal),
   transformer: z
-    .strictObject({ rating_VA: z.number().positive().max(2000) })
+    .strictObject({
+      rating_VA: z.number().positive().max(2000).nullable().default(null),
+      /** Its unloaded volts, where they were measured; else the property's. */
+      open_V: z.number().gt(24).max(60).nullable().default(null),
+    })
     .nullable()
     .default(null),
   /**

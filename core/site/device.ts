@@ -41,8 +41,8 @@ export const coilKind = z
     resistance_ohm: z.number().positive().max(10_000),
     rated_V: z.number().positive().max(60).default(24),
     rated_Hz: z.union([z.literal(50), z.literal(60)]).default(60),
-    inrush_A: z.number().positive().max(20).nullable().default(null),
-    holding_A: z.number().positive().max(20).nullable().default(null),
+    inrush_A: z.number().positive().max(1000).nullable().default(null),
+    holding_A: z.number().positive().max(1000).nullable().default(null),
     /** Power factor, where the sheet gives it or its watts: it tells which part of the impedance is real. */
     inrush_pf: z.number().positive().max(1).nullable().default(null),
     holding_pf: z.number().positive().max(1).nullable().default(null),

@@ -20,6 +20,7 @@ export const coilKindId = idText.brand<'coilKind'>()
 export const stationId = idText.brand<'station'>()
 export const pointOfConnectionId = idText.brand<'pointOfConnection'>()
 export const underlayId = idText.brand<'underlay'>()
+export const defectId = idText.brand<'defect'>()
 
 export type PlaceId = z.infer<typeof placeId>
 export type ControllerId = z.infer<typeof controllerId>
@@ -33,6 +34,7 @@ export type CoilKindId = z.infer<typeof coilKindId>
 export type StationId = z.infer<typeof stationId>
 export type PointOfConnectionId = z.infer<typeof pointOfConnectionId>
 export type UnderlayId = z.infer<typeof underlayId>
+export type DefectId = z.infer<typeof defectId>
 
 /** Words on the property: names, colours, notes. Control characters and halves of characters have no place in them. */
 export const words = (most: number) =>

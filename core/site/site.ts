@@ -1,11 +1,13 @@
 import * as z from 'zod'
 import { cable } from './cable'
 import { controller } from './controller'
+import { defect } from './defect'
 import { coilKind, device } from './device'
 import {
   cableId,
   coilKindId,
   controllerId,
+  defectId,
   deviceId,
   placeId,
   pointOfConnectionId,
@@ -44,6 +46,7 @@ export const COLLECTIONS = {
   stations: { id: stationId, record: station },
   pointsOfConnection: { id: pointOfConnectionId, record: pointOfConnection },
   underlays: { id: underlayId, record: underlay },
+  defects: { id: defectId, record: defect },
 } as const
 export type CollectionName = keyof typeof COLLECTIONS
 
@@ -77,6 +80,7 @@ export const siteSchema = z.strictObject({
   stations: z.record(stationId, station),
   pointsOfConnection: z.record(pointOfConnectionId, pointOfConnection),
   underlays: z.record(underlayId, underlay).default({}),
+  defects: z.record(defectId, defect).default({}),
 })
 export type Site = z.infer<typeof siteSchema>
 
@@ -94,5 +98,6 @@ export function emptySite(name: string): Site {
     stations: {},
     pointsOfConnection: {},
     underlays: {},
+    defects: {},
   })
 }

@@ -1,7 +1,7 @@
 import type { End } from './end'
 import { endKey } from './end-key'
 import { entries } from './look-up'
-import type { CableId, CoreId, DeviceId, PlaceId, SpliceId, TerminalId } from './ids'
+import type { CableId, CoreId, DefectId, DeviceId, PlaceId, SpliceId, TerminalId } from './ids'
 import type { Site } from './site'
 
 /** A point of the wiring: equal keys, no resistance between. */
@@ -19,6 +19,8 @@ export type Link =
       readonly core: CoreId
       readonly from: number
       readonly to: number
+      /** What is known to be in series with its copper, Ω. */
+      readonly more_ohm: number
     }
   | {
       readonly kind: 'leg'
@@ -28,6 +30,8 @@ export type Link =
       readonly broken: boolean
       readonly splice: SpliceId
       readonly end: End
+      /** What is known to be in series with a sound grip, Ω. */
+      readonly more_ohm: number
     }
   | {
       readonly kind: 'coil'
@@ -38,9 +42,19 @@ export type Link =
       readonly device: DeviceId
     }
 
+/** A way between conductors, or to earth, that is known and should not be there. */
+export interface Shunt {
+  readonly defect: DefectId
+  readonly a: WirePoint
+  readonly b: WirePoint
+  readonly ohm: number
+}
+
 /** The wiring as a graph, read from stretches, joints and devices alone: what was intended plays no part. */
 export interface Wiring {
   readonly links: readonly Link[]
+  /** No thread is followed through these. */
+  readonly shunts: readonly Shunt[]
   readonly pointOf: (end: End) => WirePoint
   /** Place of every point; a joint's is the joint's own. */
   readonly placeOf: ReadonlyMap<WirePoint, PlaceId>
@@ -74,6 +88,7 @@ function readWiring(site: Site): Wiring {
     if (end.kind === 'earth') return 'earth'
     return landings.get(key) ?? key
   }
+  const { series, grips } = inSeries(site)
   const placeOf = new Map<WirePoint, PlaceId>()
   const links: Link[] = []
   for (const [cableId, cable] of entries(site.cables)) {
@@ -94,7 +109,7 @@ function readWiring(site: Site): Wiring {
         const broken = [cable.condition, core.condition, core.conditions[from.id]].some((c) => c?.state === 'open')
         links.push({
           kind: 'stretch',
-          id: `${cableId}/${coreId}@${from.id}`,
+          id: stretchId(cableId, coreId, from.id),
           a: at(i, 'leaves'),
           b: at(i + 1, 'arrives'),
           broken,
@@ -102,6 +117,7 @@ function readWiring(site: Site): Wiring {
           core: coreId,
           from: i,
           to: i + 1,
+          more_ohm: series.get(stretchId(cableId, coreId, from.id)) ?? 0,
         })
       }
     }
@@ -117,9 +133,10 @@ function readWiring(site: Site): Wiring {
           id: `${id}|${endKey(end)}`,
           a: middle,
           b: pointOf(end),
-          broken: splice.condition.state === 'open',
+          broken: splice.condition.state === 'open' || grips.get(endKey(end)) === null,
           splice: id,
           end,
+          more_ohm: grips.get(endKey(end)) ?? 0,
         })
     }
   }
@@ -136,5 +153,38 @@ function readWiring(site: Site): Wiring {
       device: id,
     })
   }
-  return { links, pointOf, placeOf }
+  const wiring = { links, pointOf, placeOf }
+  return { ...wiring, shunts: shuntsIn(site, wiring) }
+}
+
+const stretchId = (cable: string, core: string, from: string) => `${cable}/${core}@${from}`
+
+/** What is known to be in series: by stretch, and by end; null where an end is open in its joint. */
+function inSeries(site: Site) {
+  const series = new Map<string, number>()
+  const grips = new Map<string, number | null>()
+  for (const [, d] of entries(site.defects)) {
+    if (d.kind === 'series') {
+      const id = stretchId(d.cable, d.core, d.from)
+      series.set(id, (series.get(id) ?? 0) + d.ohm)
+    }
+    if (d.kind === 'grip') grips.set(endKey(d.end), d.ohm)
+  }
+  return { series, grips }
+}
+
+/** What is known to touch or to leak; what lies on nothing that is on record is left out. */
+function shuntsIn(site: Site, { links, pointOf, placeOf }: Omit<Wiring, 'shunts'>): Shunt[] {
+  const found = entries(site.defects)
+  if (found.length === 0) return []
+  const begins = new Map(links.flatMap((l) => (l.kind === 'stretch' ? [[l.id, l.a] as const] : [])))
+  return found.flatMap(([defect, d]): Shunt[] => {
+    if (d.kind === 'leak') {
+      const a = pointOf(d.end)
+      return placeOf.has(a) ? [{ defect, a, b: 'earth', ohm: d.ohm }] : []
+    }
+    if (d.kind !== 'touch') return []
+    const [a, b] = [d.core, d.other].map((core) => begins.get(stretchId(d.cable, core, d.from)))
+    return a && b ? [{ defect, a, b, ohm: d.ohm }] : []
+  })
 }

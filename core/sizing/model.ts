@@ -1,4 +1,4 @@
-import { sourceResistance_ohm, UNKNOWN_TRANSFORMER_VA, type Powered } from '../circuit'
+import { sourceResistance_ohm, unloaded_V, UNKNOWN_TRANSFORMER_VA, type Powered } from '../circuit'
 import { getOrThrow, terminalEnd, type ControllerId, type DeviceId, type Site } from '../site'
 import type { Grouped } from './groups'
 import { loadOf, plantsOf, worstPowered, type Load, type Plant, type Start } from './load'
@@ -96,8 +96,9 @@ export class Model {
 
   source(controller: ControllerId): { open_V: number; source_ohm: number } {
     const rating = getOrThrow(this.site.controllers, controller).transformer?.rating_VA ?? UNKNOWN_TRANSFORMER_VA
-    const { V_open_V, sizing } = this.site.settings
-    return { open_V: V_open_V * (1 - sizing.mainsLow_ratio), source_ohm: sourceResistance_ohm(V_open_V, rating) }
+    const open_V = unloaded_V(this.site, controller)
+    const { mainsLow_ratio } = this.site.settings.sizing
+    return { open_V: open_V * (1 - mainsLow_ratio), source_ohm: sourceResistance_ohm(open_V, rating) }
   }
 
   /** Every watched coil at its worst moment with these ohms of the elements. */

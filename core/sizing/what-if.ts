@@ -33,7 +33,7 @@ export function asIf(site: Site, what: WhatIf): Site {
     controllers: mapped(site.controllers, (c) => ({
       ...c,
       masterFirst: masterFirst ?? c.masterFirst,
-      transformer: rating_VA === undefined ? c.transformer : { rating_VA },
+      transformer: rating_VA === undefined ? c.transformer : { open_V: c.transformer?.open_V ?? null, rating_VA },
     })),
   }
   if (coil) {

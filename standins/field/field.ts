@@ -6,7 +6,7 @@ import { WORLD, type World } from '../world'
 import { atBox, isBad } from './box'
 import { drawnOf, within } from './drawn'
 import { networkOf, NOTHING, type Network } from './network'
-import { opens, powerOf, type Power } from './power'
+import { opens, openVolts, powerOf, type Power } from './power'
 import { coilDead, masterAt, outputDead, stuck, terminalOf, valvesOf, wrongAt, type Real, type Screw } from './real'
 import { toneEnds } from './tone'
 
@@ -74,7 +74,7 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
         test.to.kind === 'earth' || test.from.kind === 'earth',
       )
     case 'supply':
-      return volt(wrongAt(real, test.controller, ['supply']) ? 0 : real.site.settings.V_open_V * real.drawn.mains)
+      return volt(wrongAt(real, test.controller, ['supply']) ? 0 : openVolts(real, test.controller) * real.drawn.mains)
     case 'volts':
       return volt(terminalVolts(real, network, power, test.at))
     case 'tester_power':
@@ -143,7 +143,7 @@ function terminalVolts(real: Real, network: Network, power: Power, screw: Screw)
   if (powered === null || outputDead(real, screw)) return 0
   const under = network.under(screw)
   return under === null
-    ? real.site.settings.V_open_V * real.drawn.mains
+    ? openVolts(real, screw.controller) * real.drawn.mains
     : powered.across(under, network.wireOf(screw.controller, commonOf(real.site, screw.controller)!))
 }
 

@@ -44,6 +44,8 @@ export function partsOf(real: Real): Part[] {
         device: null,
         link: null,
       })
+  // What the record knows to be wrong is so.
+  for (const { a, b, ohm } of wiring.shunts) parts.push({ a, b, ohm, device: null, link: null })
   return inOne(parts)
 }
 
@@ -66,7 +68,7 @@ function stretchParts({ site, wiring, faults, drawn, ground_C }: Real, link: Str
   const gauge = gaugeOf(cable, getOrThrow(cable.cores, link.core)) ?? UNKNOWN_GAUGE[site.settings.market].likely
   const length_m = Math.max(0, positions[link.to]!.value - positions[link.from]!.value) * drawn.lengths.get(link.cable)!
   const more = faults.reduce((sum, f) => sum + (onStretch(f, 'series', link) ? f.ohm : 0), 0)
-  const ohm = length_m * nominal_ohmPerM(gauge) * copperFactor(ground_C + cable.warmer_K) + more
+  const ohm = length_m * nominal_ohmPerM(gauge) * copperFactor(ground_C + cable.warmer_K) + link.more_ohm + more
   const part = (a: string, b: string, of_ohm: number): Part => ({ a, b, ohm: of_ohm, device: null, link })
   const middle = middleOf(link)
   const leaks = faults.flatMap((f) => (onStretch(f, 'leak', link) ? [f] : []))
@@ -98,7 +100,9 @@ function legParts({ faults, drawn }: Real, link: Leg): Part[] {
       : [
           part(
             link.b,
-            drawn.joints.get(link.splice)! + on.reduce((sum, f) => sum + (f.kind === 'joint-series' ? f.ohm : 0), 0),
+            drawn.joints.get(link.splice)! +
+              link.more_ohm +
+              on.reduce((sum, f) => sum + (f.kind === 'joint-series' ? f.ohm : 0), 0),
           ),
         ]),
     ...on.flatMap((f) => (f.kind === 'joint-leak' ? [part(EARTH, f.ohm)] : [])),

@@ -19,9 +19,12 @@ export type Power = (screw: Screw, output?: TerminalId) => Powered | null
 /** Rounds in which plungers move until none does. */
 const MOST_ROUNDS = 4
 
+/** Volts of a controller's transformer that nothing loads, at nominal mains. */
+export const openVolts = ({ site }: Real, controller: ControllerId): number =>
+  getOrThrow(site.controllers, controller).transformer?.open_V ?? site.settings.V_open_V
+
 export function powerOf(real: Real, network: Network): Power {
   const { site, wiring, drawn } = real
-  const { V_open_V } = site.settings
   const states = new Map<string, Powered>()
 
   function solved(
@@ -31,7 +34,8 @@ export function powerOf(real: Real, network: Network): Power {
     apart: ReadonlySet<string>,
   ): Powered {
     const [c, hot] = [network.wireOf(controller, common), network.size]
-    const source_ohm = (V_open_V - 24) / ((getOrThrow(site.controllers, controller).transformer?.rating_VA ?? 30) / 24)
+    const open_V = openVolts(real, controller)
+    const source_ohm = (open_V - 24) / ((getOrThrow(site.controllers, controller).transformer?.rating_VA ?? 30) / 24)
     const coils = wiring.links.flatMap((l) =>
       l.kind === 'coil' && !l.broken ? [{ device: l.device, a: network.number(l.a), b: network.number(l.b) }] : [],
     )
@@ -47,7 +51,7 @@ export function powerOf(real: Real, network: Network): Power {
       const volts = denseSolver(
         network.size + 1,
         branches,
-      )([{ into: hot, outOf: c, amps: { re: (V_open_V * drawn.mains) / source_ohm, im: 0 } }])
+      )([{ into: hot, outOf: c, amps: { re: (open_V * drawn.mains) / source_ohm, im: 0 } }])
       const across = (a: number, b: number) => Math.hypot(volts[a]!.re - volts[b]!.re, volts[a]!.im - volts[b]!.im)
       const coil_V = new Map(coils.map(({ device, a, b }) => [device, across(a, b)] as const))
       const before = held

@@ -77,6 +77,7 @@ test('what touches along a stretch that is cut or corroded moves to the nearer e
     shifted: [],
     share: 1,
     ohm: null,
+    sd_ohm: null,
     along: null,
     leak: null,
   })

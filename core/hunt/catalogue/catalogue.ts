@@ -71,6 +71,7 @@ export function catalogueOf(
       shifted: c.shifted ?? [],
       share: (c.share ?? 1) / shares,
       ohm: c.ohm ?? null,
+      sd_ohm: c.sd_ohm ?? c.leak?.sd_ohm ?? null,
       along: c.along ?? null,
       leak: c.leak ?? null,
     }))

@@ -12,6 +12,7 @@ export interface Cell {
   readonly shifted?: readonly NetworkEdit[]
   readonly share?: number
   readonly ohm?: number
+  readonly sd_ohm?: number
   readonly along?: number
   readonly leak?: Leak
 }
@@ -49,7 +50,12 @@ export function logCells({
   })
 }
 export const seriesCells = (element: number): Cell[] =>
-  logCells(SERIES_ohm).map(({ ohm, sd }) => ({ mods: more(element, ohm), shifted: [more(element, ohm + sd)], ohm }))
+  logCells(SERIES_ohm).map(({ ohm, sd }) => ({
+    mods: more(element, ohm),
+    shifted: [more(element, ohm + sd)],
+    ohm,
+    sd_ohm: sd,
+  }))
 export const joined = (p: Spot, q: Spot, ohm: number): NetworkEdit => ({ alters: [], joins: [{ p, q, ohm }] })
 
 /** The middles of `count` equal parts, and one deviation within such a part. */

@@ -31,6 +31,8 @@ export interface FaultHypothesis {
   /** The part of the fault's odds that this cell has. */
   readonly share: number
   readonly ohm: number | null
+  /** By how much its first setting of `shifted` has more ohms, where it is known by them. */
+  readonly sd_ohm: number | null
   /** Along the run from its first stop, 0 … 1, where it has a position. */
   readonly along: number | null
   readonly leak: Leak | null

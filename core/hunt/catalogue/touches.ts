@@ -67,6 +67,7 @@ export function touchFaults(context: HuntContext, basis: OddsBasis): Entry[] {
                 shifted: [touch(x, ohm + sd), touch(Math.min(1, x + spots.sd), ohm)],
                 share: k < 2 ? 2 : 1,
                 ohm,
+                sd_ohm: sd,
                 along: x,
               }
             }),

@@ -1,1 +1,2 @@
 export { Posterior } from './posterior'
+export { slotOf, slotsOf } from './units'

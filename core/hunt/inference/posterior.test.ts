@@ -50,6 +50,7 @@ function withUnread({ faults, variants, keys }: Catalogue): Catalogue {
       shifted: [],
       share: 1,
       ohm: null,
+      sd_ohm: null,
       along: null,
       leak: null,
     }

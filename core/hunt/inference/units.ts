@@ -26,7 +26,7 @@ export const logOf = (model: Model, readings: readonly Observation[], faults: re
  * Which figure of which fault each of a prediction's is: four to a fault, in the order of the hypothesis. A leak that
  * nothing leads to has none; the others' order is then not known, and each is taken for one of its own.
  */
-function slotsOf(
+export function slotsOf(
   predictor: Predictor,
   test: Observation['test'],
   faults: readonly FaultHypothesis[],
@@ -43,6 +43,8 @@ function slotsOf(
   })
   return slots.length === ohms.figures.length ? slots : ohms.figures.map((_, k) => -1 - k)
 }
+/** The slot of a fault's ohms among those of some. */
+export const slotOf = (faults: readonly FaultHypothesis[], v: FaultHypothesis): number => 4 * faults.indexOf(v)
 
 /** Readings that are weighed together, and how they fit where nothing is wrong. */
 export interface Unit {

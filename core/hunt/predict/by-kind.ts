@@ -1,3 +1,4 @@
+import { unloaded_V } from '../../circuit'
 import type { FieldTest } from '../../record'
 import { terminalEnd, type TerminalId } from '../../site'
 import { normalBelow } from '../normal'
@@ -91,22 +92,22 @@ function withOhms({ context, wireAt, pointOf, settingOf }: Basis, ohms: Ohms) {
 
 /** Tests with a terminal on. */
 function underPower({ context, faultOf, isDead, wireAt, power: { heldVolts } }: Basis, valves: Valves) {
-  const { site, common } = context
-  const { V_open_V } = site.settings
+  const { site, common, controller } = context
+  const open_V = unloaded_V(site, controller)
   const voltsReading = (mean: number, fed: boolean): Prediction => ({
     kind: 'volts',
     mean,
     fed,
-    sd: Math.hypot(0.3, MAINS_ratio * mean, 0.06 * Math.max(0, V_open_V - mean - 1.5) * Number(mean > 1)),
+    sd: Math.hypot(0.3, MAINS_ratio * mean, 0.06 * Math.max(0, open_V - mean - 1.5) * Number(mean > 1)),
   })
   /** Volts from C to a terminal that is on. */
   const at_V = (terminal: TerminalId, faults: Faults): number => {
     if (isDead(faults, terminal)) return 0
     const wired = wireAt(terminal, faults)
-    return wired === null ? V_open_V : heldVolts(wired, faults, context.wire(wired), context.wire(common))
+    return wired === null ? open_V : heldVolts(wired, faults, context.wire(wired), context.wire(common))
   }
   return {
-    supply: (_, faults) => voltsReading(faults.some((v) => faultOf(v).cause === 'supply_dead') ? 0 : V_open_V, true),
+    supply: (_, faults) => voltsReading(faults.some((v) => faultOf(v).cause === 'supply_dead') ? 0 : open_V, true),
     volts: ({ at: { terminal } }, faults) => voltsReading(at_V(terminal, faults), !isDead(faults, terminal)),
     tester_power: ({ at: { terminal } }, faults) => likely(at_V(terminal, faults) >= LAMP.lit_V, 0.005),
     coil_volts: ({ device }, faults) => {

@@ -33,6 +33,9 @@ const UNSEEN_ohm = 0.005
 /** A coil with less of the meter's current than this part is none of the reading's. */
 const LEAST_SHARE = 0.02
 
+/** A leak that is known keeps its ohms to within so much of them, one deviation: wet ground and dry. */
+const KNOWN_LEAK_ratio = 0.3
+
 /** The end of a stretch through which a leak along it is read. */
 const nearNode = ({ meterState: { powered } }: Basis['context'], spot: Spot): number =>
   'node' in spot ? spot.node : spot.along < 0.5 ? powered.parts[spot.element]!.a : powered.parts[spot.element]!.b
@@ -128,6 +131,7 @@ export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
     return { kind: 'ohms', noise, ratio: half(meter.accuracy_ratio) } as const
   }
 
+  const hasKnownLeak = powered.wiring.shunts.some((s) => s.b === 'earth')
   function toEarth(from: number, faults: Faults, alters: readonly Alter[] = []): Prediction {
     const leaks = faults.flatMap((v) => (v.leak ? [{ v, leak: v.leak }] : []))
     const mods = modsOf(faults, ends)
@@ -136,12 +140,15 @@ export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
       const way = from === to ? 0 : between({ a: from, b: to }, [...mods.alters, ...alters], mods.joins)
       return way === null ? [] : [{ ohm: v.ohm! + way, sd: leak.sd_ohm }]
     })
-    if (paths.length === 0) return { kind: 'insulated' }
-    const mean = 1 / paths.reduce((s, p) => s + 1 / p.ohm, 0)
+    // A leak that is on record is one of the wiring's own ways.
+    const known = hasKnownLeak ? between({ a: from, b: powered.earth }, [...mods.alters, ...alters], mods.joins) : null
+    if (paths.length === 0 && known === null) return { kind: 'insulated' }
+    const mean = 1 / paths.reduce((s, p) => s + 1 / p.ohm, known === null ? 0 : 1 / known)
+    const wanders = known === null ? 0 : (KNOWN_LEAK_ratio * mean ** 2) / known
     return {
       kind: 'ohms',
       mean,
-      noise: meterSpread(mean, meter, 1),
+      noise: Math.hypot(meterSpread(mean, meter, 1), wanders),
       ratio: half(meter.accuracy_ratio),
       coils: [],
       figures: paths.map((p) => (p.sd * mean ** 2) / p.ohm ** 2),

@@ -1,0 +1,49 @@
+import { judge, sceneOf, stateOf } from '../core/expect'
+import { huntOf, leaveCommands, reportOf } from '../core/hunt'
+import { COMMON_METER, type OhmsTest, type OhmsValue } from '../core/record'
+import { applyBatch, terminalEnd, type ControllerId, type End, type PlaceId, type Site } from '../core/site'
+import { faultsOf, twoBoxes } from '../tests/two-boxes'
+import { chance, fieldOf } from '.'
+
+const A = 'A' as ControllerId
+const at = (t: string) => terminalEnd(A, t) as Extract<End, { kind: 'terminal' }>
+const earth: End = { kind: 'earth', place: 'A' as PlaceId }
+const TERMINALS = ['1', '2', '3', '4', '5', 'MV']
+const READ: OhmsTest[] = TERMINALS.flatMap((t): OhmsTest[] => [
+  { kind: 'ohms', from: at(t), to: at('C') },
+  { kind: 'ohms', from: at(t), to: earth },
+])
+
+/** What a hunt believes after these readings. */
+function after(site: Site, values: readonly OhmsValue[]) {
+  const hunt = huntOf(site, A, { meter: COMMON_METER })!
+  READ.forEach((test, i) => hunt.take({ test, value: values[i]! }))
+  return reportOf(hunt)
+}
+
+test.each([
+  'open K/c3@A',
+  'joint-open V3.a',
+  'joint-series V5.a 25',
+  'coil-open V1',
+  'leak K/c2@A 4000',
+  'touch K/c1/c2@A 0',
+])('%s is left as it is: from then on readings are as they should be', (written) => {
+  const site = twoBoxes()
+  const field = fieldOf(site, faultsOf(site, [written]), { random: chance(3), noise: chance(8), ground_C: 20 })
+  const values = READ.map((test) => field.answer(test, COMMON_METER) as OhmsValue)
+  const found = after(site, values)
+  const { where, likeliest } = found.troubles[0]!.parts[0]!
+  const left = applyBatch(site, leaveCommands(site, where, likeliest!, 'd1', '2026-05-04')!)
+  if (!left.ok) throw new Error(JSON.stringify(left.refusals))
+  const now = after(left.value.site, values)
+  const scene = sceneOf(left.value.site)
+  const odd = READ.flatMap((test, i) => {
+    const { verdict } = judge(scene, test, values[i]!, COMMON_METER)
+    return stateOf(verdict.code) === 'fits' || (verdict.code === 'open' && verdict.onRecord)
+      ? []
+      : [[test.from, verdict]]
+  })
+  expect(odd).toEqual([])
+  expect([found.nothing < 0.05, now.nothing > 0.5]).toEqual([true, true])
+})
