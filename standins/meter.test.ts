@@ -56,6 +56,7 @@ test('what it says of every test is read as the reading that the property gave; 
     { kind: 'water', at: at('3') },
     { kind: 'tone', at: at('3') },
     { kind: 'swap_test', at: at('3'), onto: at('4') },
+    { kind: 'coil_beside', device: V3, live: at('4') },
     { kind: 'energise', device: V3 },
     { kind: 'by_hand', device: V3 },
     { kind: 'look', splice },

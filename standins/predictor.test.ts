@@ -98,10 +98,11 @@ const THINNEST_ohmPerM = 0.036
 const isGuess = (test: FieldTest, causes: readonly Cause[]): boolean =>
   causes.includes('coil_part') && !['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_through'].includes(test.kind)
 
-/** A variant of each cause, the cells by chance. */
+/** A variant of each cause that the stand-in has a word for, the cells by chance. */
 function chosen(catalogue: Catalogue, random: () => number): FaultHypothesis[] {
   const byCause = new Map<string, Fault[]>()
-  for (const f of catalogue.faults) byCause.set(f.cause, [...(byCause.get(f.cause) ?? []), f])
+  for (const f of catalogue.faults)
+    if (f.cause !== 'unlisted') byCause.set(f.cause, [...(byCause.get(f.cause) ?? []), f])
   return [...byCause.values()].flatMap((list) =>
     Array.from({ length: 3 }, () => {
       const f = list[Math.floor(random() * list.length)]!
@@ -173,20 +174,27 @@ function prepared(seed: number) {
       !(t.kind === 'ohms' && t.to.kind === 'earth') &&
       !t.kind.endsWith('_earth'),
   )
-  return { site, tests, catalogue: hunt.catalogue, predictor: hunt.predictor, random: seeded(seed + 40) }
+  const beside = hunt.context.terminals.flatMap((terminal) =>
+    [...hunt.context.coilElement.keys()].map((device): FieldTest => ({
+      kind: 'coil_beside',
+      device,
+      live: { kind: 'terminal', controller: A, terminal },
+    })),
+  )
+  return { site, tests, beside, catalogue: hunt.catalogue, predictor: hunt.predictor, random: seeded(seed + 40) }
 }
 
 test('whatever is wrong, the hunt foresees what the field would answer: ohms, volts, clicks, zones and boxes, by two solvers that share nothing', () => {
   const compared = new Map<string, number>()
   for (let seed = 1; seed <= 14; seed++) {
-    const { site, tests, catalogue, predictor, random } = prepared(seed)
-    for (const v of chosen(catalogue, random)) {
+    const { site, tests, beside, catalogue, predictor, random } = prepared(seed)
+    for (const [k, v] of chosen(catalogue, random).entries()) {
       const fault = catalogue.faults[v.fault]!
       const wrong = fieldFault(site, fault, v)
       if (!wrong || fault.cause === 'intermittent') continue
       const field = fieldOf(site, [wrong], { random: steady, noise: chance(1), ground_C: site.settings.ground_C })
-      for (let n = 0; n < 14; n++) {
-        const test = tests[Math.floor(random() * tests.length)]!
+      for (let n = 0; n < 15; n++) {
+        const test = n < 14 ? tests[Math.floor(random() * tests.length)]! : beside[k % beside.length]!
         const seen = predictor.under(test, [v])
         if (seen === null || isGuess(test, [fault.cause])) continue
         const value = field.answer(test, EXACT)
@@ -206,6 +214,7 @@ test('whatever is wrong, the hunt foresees what the field would answer: ohms, vo
     'coil_ohms ohms',
     'coil_ohms open',
     'coil_volts volts',
+    'coil_beside volts',
     'loop_lead ohms',
     'loop_lead open',
     'loop_common ohms',

@@ -20,6 +20,7 @@ export const coreEn = {
     stations: 'station {id}',
     pointsOfConnection: 'point of connection {id}',
     underlays: 'picture {id}',
+    defects: 'what is known and left',
     visits: 'visit {id}',
     jobs: 'job {id}',
     readings: 'reading {id}',

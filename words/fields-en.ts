@@ -1,5 +1,9 @@
 /** What the fields of a property are called, where a sentence names one. */
 export const fieldsEn = {
+  defects: 'what is known and left',
+  end: 'end',
+  live: 'terminal that is on',
+  open_V: 'unloaded volts',
   V_open_V: 'transformer, unloaded volts',
   accuracy_ratio: 'meter’s accuracy',
   address: 'address',

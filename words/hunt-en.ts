@@ -54,6 +54,7 @@ export const huntEn = {
     tone: 'Tone on terminal {at}',
     coil_ohms: 'Ohms of the coil of {name} alone',
     coil_volts: 'Volts across the coil of {name}',
+    coil_beside: 'Volts across the coil of {name} while {live} is on',
     loop_lead: 'Ohms from the bare lead of {name}',
     loop_common: 'Ohms from the bare common at {name}',
     lead_earth: 'Bare lead of {name} to earth',
@@ -79,6 +80,7 @@ export const huntEn = {
     coil_ohms: 'Undo the lead’s joint; clips on the coil’s own two wires.',
     coil_volts:
       'Switch {at} on at the cabinet first. Clips on the coil’s two wires, the coil left on: a meter draws nothing.',
+    coil_beside: 'Switch {live} on at the cabinet first, no other. Clips on the coil’s two wires, the coil left on.',
     loop_lead:
       'Jumper from lead {at} to C at the cabinet, both off the controller. Lead’s joint undone: clips on the bare lead and the common.',
     loop_common:
@@ -233,6 +235,9 @@ export const huntEn = {
     strike: 'Strike out: {what}',
     struck: 'The reading did not count',
     mended: 'It is mended',
+    leave: 'Leave it, on record',
+    mendedOrLeft:
+      'Mended: start again at the first test, since faults come in series. Left: from now on every reading is expected with it.',
     mendedHow: 'Then start again at the first test: faults come in series.',
     mendedText: 'Mended: {part}',
     notIt: 'It was not that',

@@ -51,7 +51,11 @@ test('every test that a crew can make has its title, how it is clipped and its c
         isWhole(text)
     }
   }
-  for (const kind of testKinds) if (!['water', 'click'].includes(kind)) expect(kinds).toContain(kind)
+  const told = ['water', 'click', 'coil_beside']
+  for (const kind of testKinds) if (!told.includes(kind)) expect(kinds).toContain(kind)
+  expect(sayTest({ kind: 'coil_beside', device: 'V3' as DeviceId, live: at('4') }, site, speaker)).toBe(
+    'Volts across the coil of Gate hedge while 4 is on',
+  )
 })
 
 test('the caution fits the work: power on, joints undone, rods, water behind a coil', () => {

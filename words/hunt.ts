@@ -30,7 +30,7 @@ function testParams(test: FieldTest, site: Site, speaker: Speaker): Record<strin
       : point?.terminal
         ? names.terminal(point.terminal.controller, point.terminal.terminal)
         : ''
-    return { name: names.valve(test.device), at }
+    return { name: names.valve(test.device), at, live: test.kind === 'coil_beside' ? end(test.live) : '' }
   }
   return {
     at: end(test.at),

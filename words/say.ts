@@ -40,6 +40,7 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'stations',
     'pointsOfConnection',
     'underlays',
+    'defects',
   ],
   ...['visits', 'jobs', 'readings', 'strikeOuts', 'cautions', 'closings', 'acceptances', 'findings'],
 ])

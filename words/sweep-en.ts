@@ -148,6 +148,7 @@ export const sweepEn = {
     title: 'Record',
     settings: 'Settings',
     findings: 'What the record leaves open',
+    mended: 'It is mended',
     noFindings: 'Intent and wiring agree, and nothing is missing.',
     file: 'File',
     save: 'Save as a file',

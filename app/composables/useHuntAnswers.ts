@@ -1,5 +1,5 @@
 import type { PartReport } from '../../core/hunt'
-import { failingStates, type FieldTest, type ReadingValue, type WiringState } from '../../core/record'
+import { failingStates, partKey, type FieldTest, type ReadingValue, type WiringState } from '../../core/record'
 import type { ControllerId, DeviceId, TerminalId } from '../../core/site'
 import { readingsOf, type CheckEnd, type SymptomReading, type Told } from '../../core/symptom'
 import type { Speaker } from '../../words'
@@ -53,8 +53,15 @@ export function useHuntAnswers(
     const [device] = known.valvesOf(zone)
     await written.find({ where: valve && device ? { kind: 'valve', device } : null, says, belief: null, how: '' })
   }
+  /** Whether a part is on record as mended, and nothing was read since: a second tap says nothing. */
+  const justMended = ({ where }: PartReport): boolean => {
+    const last = readings.value.reduce((at, r) => (r.reading.at > at ? r.reading.at : at), '')
+    return Object.values(property.facts!.findings).some(
+      (f) => f.job === jobId() && f.at > last && f.where !== null && partKey(f.where) === partKey(where),
+    )
+  }
   async function mended(part: PartReport | undefined): Promise<void> {
-    if (!part) return
+    if (!part || justMended(part)) return
     const says = sayPart(part.where, property.site!, speaker.value)
     await written.find({ where: part.where, says, belief: part.p, how: '' })
   }

@@ -100,6 +100,11 @@ function testOf(kind: FieldTestKind, site: Site, terminal: string, to: string): 
       const device = deviceAt(site, terminal)
       return device ? made({ device }) : refused(refusal('no_such_valve', ['terminal'], { written: terminal }))
     }
+    case 'beside': {
+      const [device, live] = [deviceAt(site, terminal), probeAt(site, to)]
+      if (!device) return refused(refusal('no_such_valve', ['terminal'], { written: terminal }))
+      return live ? made({ device, live }) : refused(refusal('no_such_terminal', ['to'], { terminal: to }))
+    }
     default:
   }
   const from = probeAt(site, terminal)
@@ -164,13 +169,27 @@ export function writeReadingsCsv(site: Site, readings: readonly Reading[]): stri
   const stated = readings.some((r) => r.state !== undefined)
   const rows = readings.map(({ test, value, at, meter, state }) => [
     placeText(site, test),
-    test.kind === 'ohms' ? tagOf(site, test.to) : test.kind === 'swap_test' ? tagOf(site, test.onto) : '',
+    otherText(site, test),
     test.kind,
     valueText(site, test, value, meter),
     at,
     ...(stated ? [state ?? ''] : []),
   ])
   return writeCsv([['terminal', 'to', 'test', 'reading', 'at', ...(stated ? ['state'] : [])], ...rows])
+}
+
+/** What stands under `to`: the other terminal of a test that has one. */
+function otherText(site: Site, test: FieldTest): string {
+  switch (test.kind) {
+    case 'ohms':
+      return tagOf(site, test.to)
+    case 'swap_test':
+      return tagOf(site, test.onto)
+    case 'coil_beside':
+      return tagOf(site, test.live)
+    default:
+      return ''
+  }
 }
 
 function placeText(site: Site, test: FieldTest): string {

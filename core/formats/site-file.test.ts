@@ -40,21 +40,21 @@ test('the small property of the format’s page reads what the page says, with w
 })
 
 test('a file of every version we ever wrote is read, and written as the present one', () => {
-  const [one, two, three, four] = [
-    read(repo('tests/kept/property-v1.json')),
-    read(repo('tests/kept/property-v2.json')),
-    read(repo('tests/kept/property-v3.json')),
-    read(repo('tests/kept/property-v4.json')),
-  ]
-  expect([one, two].map((kept) => kept.site.settings.sizing)).toMatchObject([
+  const kept = [1, 2, 3, 4, 5].map((version) => read(repo(`tests/kept/property-v${version}.json`)))
+  expect(kept.slice(0, 2).map(({ site }) => site.settings.sizing)).toMatchObject([
     { school: 'coil_minimum', mainsLow_ratio: 0.1 },
     { school: 'allowed_drop', together: 2 },
   ])
-  for (const kept of [one, two, three, four])
-    expect(JSON.parse(writeProperty(kept))).toMatchObject({
-      version: 5,
+  for (const property of kept)
+    expect(JSON.parse(writeProperty(property))).toMatchObject({
+      version: 6,
       findings: expect.anything(),
-      site: { about: { name: kept.site.about.name }, underlays: {}, settings: { wiring: { sparesLeast: 2 } } },
+      site: {
+        about: { name: property.site.about.name },
+        underlays: {},
+        defects: {},
+        settings: { wiring: { sparesLeast: 2 } },
+      },
     })
 })
 
@@ -266,6 +266,10 @@ test('every test of a hunt goes out as CSV and comes back as it was; a valve, a 
     [
       { kind: 'coil_volts', device: V3 },
       { kind: 'volt', volt: 25.9 },
+    ],
+    [
+      { kind: 'coil_beside', device: V3, live: at('4') },
+      { kind: 'volt', volt: 11.2 },
     ],
     [
       { kind: 'energise', device: V3 },

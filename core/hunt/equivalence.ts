@@ -14,6 +14,7 @@ const UNDER_POWER: ReadonlySet<FieldTest['kind']> = new Set<FieldTest['kind']>([
   'volts',
   'tester_power',
   'coil_volts',
+  'coil_beside',
 ])
 const betweenTerminals = (test: FieldTest): boolean =>
   test.kind === 'tester_coil' || (test.kind === 'ohms' && test.from.kind === 'terminal' && test.to.kind === 'terminal')

@@ -56,6 +56,7 @@ export const isToEarth = (test: FieldTest): boolean =>
 export function testKey(test: FieldTest): string {
   if (test.kind === 'ohms') return ['ohms', ...[endKey(test.from), endKey(test.to)].sort()].join(' ')
   if (test.kind === 'swap_test') return `swap_test ${endKey(test.at)} ${endKey(test.onto)}`
+  if (test.kind === 'coil_beside') return `coil_beside ${test.device} ${endKey(test.live)}`
   if ('at' in test) return `${test.kind} ${endKey(test.at)}`
   return `${test.kind} ${'device' in test ? test.device : 'splice' in test ? test.splice : test.controller}`
 }
@@ -73,6 +74,7 @@ export function controllerOf(site: Site, test: FieldTest): ControllerId | null {
   if (test.kind === 'ohms') return test.from.kind === 'terminal' ? test.from.controller : null
   if (test.kind === 'supply') return test.controller
   if ('at' in test) return test.at.controller
+  if (test.kind === 'coil_beside') return test.live.controller
   if ('splice' in test) return null
   return (
     Object.values(site.stations).find((s) => s.valves.includes(test.device))?.controller ??

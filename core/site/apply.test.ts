@@ -25,6 +25,10 @@ import {
 const site = siteSchema.parse({
   ...quarryLake(),
   underlays: { plan: { name: 'Old plan', sha256: '0'.repeat(64), width_px: 800, height_px: 600 } },
+  defects: {
+    screw: { kind: 'bare', controller: 'A', terminal: '24' },
+    worn: { kind: 'grip', end: { kind: 'port', device: 'V3', port: 'a' }, ohm: 12 },
+  },
 })
 const coil = Object.keys(site.coilKinds)[0]!
 const names = Object.keys(COLLECTIONS) as CollectionName[]

@@ -94,9 +94,10 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
         lamp: ohm < tester.short_ohm * copperFactor(real.ground_C) ? 'short' : ohm > tester.open_ohm ? 'open' : 'good',
       }
     }
-    case 'coil_volts': {
-      const own = terminalOf(real, test.device)
-      const powered = own && power(own)
+    case 'coil_volts':
+    case 'coil_beside': {
+      const live = test.kind === 'coil_beside' ? test.live : terminalOf(real, test.device)
+      const powered = live && power(live)
       const coil = real.wiring.links.find((l) => l.kind === 'coil' && l.device === test.device)
       // A meter between two points that nothing joins shows none.
       return volt(

@@ -36,6 +36,12 @@ function figure(event: Event, low: number, high: number, whole: boolean, then: (
     )
   else then(value)
 }
+/** One figure of the transformer, the other as it was; nothing is kept of one of which nothing is known. */
+function transformer(of: 'rating_VA' | 'open_V', value: number | null): void {
+  const { rating_VA = null, open_V = null } = record.value.transformer ?? {}
+  const now = of === 'rating_VA' ? { rating_VA: value, open_V } : { rating_VA, open_V: value }
+  set('transformer', now.rating_VA === null && now.open_V === null ? null : now)
+}
 const setBay = (index: number, module: Bay['module']) =>
   set(
     'bays',
@@ -103,7 +109,20 @@ const told = (answer: string) => (answer === '' ? null : answer === 'yes')
           :aria-label="t('door.rating')"
           :placeholder="t('door.unsaid')"
           :readonly="fixed"
-          @change="figure($event, 1, 2000, false, (v) => set('transformer', v === null ? null : { rating_VA: v }))"
+          @change="figure($event, 1, 2000, false, (v) => transformer('rating_VA', v))"
+        />
+      </div>
+      <div class="field few">
+        <label for="c-open">{{ t('door.openVolts') }}</label>
+        <TextField
+          id="c-open"
+          class="input figure"
+          inputmode="decimal"
+          :model-value="String(record.transformer?.open_V ?? '')"
+          :aria-label="t('door.openVolts')"
+          :placeholder="String(site.settings.V_open_V)"
+          :readonly="fixed"
+          @change="figure($event, 24.1, 60, false, (v) => transformer('open_V', v))"
         />
       </div>
       <PickOne

@@ -21,8 +21,9 @@ const props = defineProps<{
   asked: string | null
   nameOf: (terminal: string) => string
   tagOf: (terminal: string) => string
+  canLeave: (trouble: number) => boolean
 }>()
-const emit = defineEmits<{ measure: [trouble: number]; mended: [trouble: number] }>()
+const emit = defineEmits<{ measure: [trouble: number]; mended: [trouble: number]; left: [trouble: number] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
 const [MOST_TROUBLES, MOST_BESIDES] = [8, 4]
 /** What is less likely is told of beside the troubles, or not at all. */
@@ -56,11 +57,13 @@ const soundFirst = computed(() => props.report.nothing + props.report.misread > 
       :speaker="speaker"
       :writable="writable"
       :mendable="writable && several"
+      :leavable="canLeave(n)"
       :asked="trouble.next !== null && testKey(trouble.next.test) === asked"
       :name-of="nameOf"
       :tag-of="tagOf"
       @measure="emit('measure', n)"
       @mended="emit('mended', n)"
+      @left="emit('left', n)"
     />
     <div v-if="besides.length > 0" class="thing">
       <h3 v-if="troubles.length > 0">{{ t('diagnose.alsoShown') }}</h3>

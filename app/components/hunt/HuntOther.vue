@@ -84,6 +84,7 @@ function sample(kind: Kind): FieldTest {
     terminal: { at },
     moved: { at, onto: to },
     coil: { device: form.device },
+    beside: { device: form.device, live: at },
     joint: { splice: form.splice },
   }[testKindOf(kind).on]
   return { kind, ...fields } as FieldTest
@@ -104,7 +105,7 @@ function sample(kind: Kind): FieldTest {
         :options="KINDS.map((k) => ({ value: k, label: title(k) }))"
       />
       <PickOne
-        v-if="on === 'points' || on === 'terminal' || on === 'moved'"
+        v-if="on === 'points' || on === 'terminal' || on === 'moved' || on === 'beside'"
         id="hunt-from"
         v-model="form.from"
         :label="t('checks.terminal')"
@@ -118,7 +119,7 @@ function sample(kind: Kind): FieldTest {
         :options="terminals.map((x) => ({ value: x.id, label: x.tag }))"
       />
       <PickOne
-        v-if="on === 'coil'"
+        v-if="on === 'coil' || on === 'beside'"
         id="hunt-device"
         v-model="form.device"
         :label="t('diagnose.part')"

@@ -21,8 +21,10 @@ const props = defineProps<{
   slipped: Reading | null
   /** It is only looked at: a hunt can begin with its readings. */
   canGoOn: boolean
+  /** Whether what was found can be put on record as it is. */
+  canLeave: (trouble: number) => boolean
 }>()
-const emit = defineEmits<{ mended: [trouble: number]; goOn: [] }>()
+const emit = defineEmits<{ mended: [trouble: number]; left: [trouble: number]; goOn: [] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
 const wrong = computed(() => props.report.troubles.filter((x) => x.wrong))
 /** The part that is named beyond doubt, by its trouble. */
@@ -43,7 +45,8 @@ const sure = computed(() => props.report.troubles.findIndex((x) => x.named))
     <p v-else-if="report.strained" class="fault">{{ sayStrained(report, site, controller, speaker) }}</p>
     <div v-if="writable && wrong.length === 1 && sure >= 0" class="row">
       <AppButton look="primary" @click="emit('mended', sure)">{{ t('diagnose.mended') }}</AppButton>
-      <span class="quiet">{{ t('diagnose.mendedHow') }}</span>
+      <AppButton v-if="canLeave(sure)" @click="emit('left', sure)">{{ t('diagnose.leave') }}</AppButton>
+      <span class="quiet">{{ t(canLeave(sure) ? 'diagnose.mendedOrLeft' : 'diagnose.mendedHow') }}</span>
     </div>
     <div v-if="canGoOn" class="row">
       <AppButton look="primary" @click="emit('goOn')">{{ t('diagnose.goOn') }}</AppButton>

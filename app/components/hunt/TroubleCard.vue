@@ -18,12 +18,14 @@ const props = defineProps<{
   speaker: Speaker
   writable: boolean
   mendable: boolean
+  /** It can be put on record as it is. */
+  leavable: boolean
   /** Its test is the one that is asked for now. */
   asked: boolean
   nameOf: (terminal: string) => string
   tagOf: (terminal: string) => string
 }>()
-const emit = defineEmits<{ measure: []; mended: [] }>()
+const emit = defineEmits<{ measure: []; mended: []; left: [] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
 const MOST_PARTS = 5
 </script>
@@ -43,7 +45,10 @@ const MOST_PARTS = 5
     <HuntStrips :sections="sections" :parts="trouble.parts" :site="site" :name-of="nameOf" :tag-of="tagOf" />
     <div v-if="trouble.named" class="row foot">
       <strong>{{ t('diagnose.sure') }}</strong>
-      <AppButton v-if="mendable" @click="emit('mended')">{{ t('diagnose.mended') }}</AppButton>
+      <template v-if="mendable">
+        <AppButton @click="emit('mended')">{{ t('diagnose.mended') }}</AppButton>
+        <AppButton v-if="leavable" @click="emit('left')">{{ t('diagnose.leave') }}</AppButton>
+      </template>
     </div>
     <div v-else-if="trouble.next" class="row foot">
       <span>

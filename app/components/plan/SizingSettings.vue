@@ -100,10 +100,10 @@ const fields = computed((): Field[] => {
       key: `va-${id}`,
       label: t('sizes.rating', { name: c.name }),
       why: t('sizes.why.rating'),
-      shown: c.transformer ? String(c.transformer.rating_VA) : '',
+      shown: String(c.transformer?.rating_VA ?? ''),
       low: 5,
       high: 2000,
-      save: (v) => setField('controllers', id, 'transformer', { rating_VA: v }),
+      save: (v) => setField('controllers', id, 'transformer', { open_V: c.transformer?.open_V ?? null, rating_VA: v }),
     })),
   ]
 })

@@ -31,6 +31,8 @@ export function threadsOf(context: HuntContext): (test: FieldTest) => readonly T
         return []
       case 'ohms':
         return listed([test.from, test.to].map((e) => (e.kind === 'terminal' ? e.terminal : null)))
+      case 'coil_beside':
+        return listed([context.terminalOf(test.device), test.live.terminal])
       case 'look':
       case 'remake':
         return throughJoint(test.splice)

@@ -1,6 +1,6 @@
 import { unloaded_V } from '../../circuit'
 import type { FieldTest } from '../../record'
-import { terminalEnd, type TerminalId } from '../../site'
+import { terminalEnd, type DeviceId, type TerminalId } from '../../site'
 import { normalBelow } from '../normal'
 import { modsOf, type Faults } from '../catalogue'
 import type { Basis } from './basis'
@@ -106,18 +106,21 @@ function underPower({ context, faultOf, isDead, wireAt, power: { heldVolts } }: 
     const wired = wireAt(terminal, faults)
     return wired === null ? open_V : heldVolts(wired, faults, context.wire(wired), context.wire(common))
   }
+  /** Volts across a coil while a terminal is on. */
+  const coilVolts = (device: DeviceId, terminal: TerminalId | null, faults: Faults): Prediction | null => {
+    const coil = context.coilElement.get(device)
+    if (terminal === null || coil === undefined) return null
+    const wired = wireAt(terminal, faults)
+    if (isDead(faults, terminal) || wired === null) return voltsReading(0, false)
+    const { a, b } = context.meterState.powered.parts[coil]!
+    return voltsReading(heldVolts(wired, faults, a, b), true)
+  }
   return {
     supply: (_, faults) => voltsReading(faults.some((v) => faultOf(v).cause === 'supply_dead') ? 0 : open_V, true),
     volts: ({ at: { terminal } }, faults) => voltsReading(at_V(terminal, faults), !isDead(faults, terminal)),
     tester_power: ({ at: { terminal } }, faults) => likely(at_V(terminal, faults) >= LAMP.lit_V, 0.005),
-    coil_volts: ({ device }, faults) => {
-      const [terminal, coil] = [context.terminalOf(device), context.coilElement.get(device)]
-      if (terminal === null || coil === undefined) return null
-      const wired = wireAt(terminal, faults)
-      if (isDead(faults, terminal) || wired === null) return voltsReading(0, false)
-      const { a, b } = context.meterState.powered.parts[coil]!
-      return voltsReading(heldVolts(wired, faults, a, b), true)
-    },
+    coil_volts: ({ device }, faults) => coilVolts(device, context.terminalOf(device), faults),
+    coil_beside: ({ device, live }, faults) => coilVolts(device, live.terminal, faults),
     water: ({ at }, faults) => valves.waters(at.terminal, faults),
     click: ({ at: { terminal } }, faults) => {
       const wired = wireAt(terminal, faults)

@@ -8,7 +8,7 @@ import { threadsThrough } from './unlisted'
 type Relevance = {
   readonly [K in FieldTest['kind']]: (test: Extract<FieldTest, { kind: K }>, fault: Fault) => boolean
 }
-type UnderPower = 'volts' | 'tester_power' | 'click' | 'water' | 'swap_test' | 'coil_volts'
+type UnderPower = 'volts' | 'tester_power' | 'click' | 'water' | 'swap_test' | 'coil_volts' | 'coil_beside'
 
 /** A meter's current below this part of its whole, or volts below this of a transformer's, are none. */
 const LEAST_SHARE = 1e-9
@@ -87,6 +87,7 @@ export function relevanceOf(basis: Basis): (test: FieldTest, fault: Fault) => bo
       const terminal = context.terminalOf(device)
       return orPair(terminal, f, () => terminal !== null && power(kind, terminal, f))
     },
+    coil_beside: ({ kind, live: { terminal } }, f) => orPair(terminal, f, () => power(kind, terminal, f)),
     volts: at,
     tester_power: at,
     click: at,

@@ -18,6 +18,8 @@ export function threadsThrough({ terminalOf }: HuntContext, test: FieldTest): re
     case 'loop_common':
     case 'lead_through':
       return [terminalOf(test.device)]
+    case 'coil_beside':
+      return [terminalOf(test.device), test.live.terminal]
     case 'click':
     case 'swap_test':
     case 'tester_coil':

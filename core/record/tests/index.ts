@@ -2,6 +2,7 @@ import { sameJson } from '../../site/apply'
 import { ANSWERS, type AnswerKind, type AnswerOption } from './answer'
 import { byHand } from './by-hand'
 import { click } from './click'
+import { coilBeside } from './coil-beside'
 import { coilOhms } from './coil-ohms'
 import { coilVolts } from './coil-volts'
 import { commonEarth } from './common-earth'
@@ -38,6 +39,7 @@ const TESTS = {
   swap_test: swapTest,
   tone,
   coil_volts: coilVolts,
+  coil_beside: coilBeside,
   coil_ohms: coilOhms,
   loop_lead: loopLead,
   loop_common: loopCommon,

@@ -11,6 +11,8 @@ interface Made {
   /** A terminal whose lead is moved onto another. */
   moved: { at: TerminalEnd; onto: TerminalEnd }
   coil: { device: DeviceId }
+  /** A coil, and the terminal that is on meanwhile. */
+  beside: { device: DeviceId; live: TerminalEnd }
   joint: { splice: SpliceId }
 }
 type TerminalEnd = Extract<End, { kind: 'terminal' }>

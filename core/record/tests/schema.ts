@@ -13,6 +13,7 @@ const ON: Readonly<Record<On, z.ZodRawShape>> = {
   terminal: { at: terminalEnd },
   moved: { at: terminalEnd, onto: terminalEnd },
   coil: { device: deviceId },
+  beside: { device: deviceId, live: terminalEnd },
   joint: { splice: spliceId },
 }
 

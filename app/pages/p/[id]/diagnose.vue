@@ -7,6 +7,7 @@ import { useHuntAnswers } from '../../../composables/useHuntAnswers'
 import { useHuntedJob } from '../../../composables/useHuntedJob'
 import { useHuntWords } from '../../../composables/useHuntWords'
 import { useHuntZones } from '../../../composables/useHuntZones'
+import { useLeaving } from '../../../composables/useLeaving'
 import { useMeter } from '../../../composables/useMeter'
 import { dayText } from '../../../composables/useSpeaker'
 import { keepHuntOptions } from '../../../lib/device'
@@ -112,6 +113,7 @@ const { dryTold, told, found, mended, strike, failing, takenIn, read } = useHunt
 )
 /** The likeliest part of a trouble was mended. */
 const mendedOf = (trouble: number) => mended(report.value?.troubles[trouble]?.parts[0])
+const { canLeave, leave } = useLeaving(report)
 const answered = (value: ReadingValue) => {
   if (next.value) void read(next.value.test, value)
 }
@@ -197,7 +199,9 @@ const titleOf = (id: string) => {
           :all-run="allRun"
           :slipped="slipped?.reading ?? null"
           :can-go-on="!writable && property.viewed === null"
+          :can-leave="canLeave"
           @mended="mendedOf"
+          @left="leave"
           @go-on="begin(true)"
         />
         <HuntWeighing
@@ -282,8 +286,10 @@ const titleOf = (id: string) => {
           :asked="next && testKey(next.test)"
           :name-of="nameOf"
           :tag-of="tagOf"
+          :can-leave="canLeave"
           @measure="prefer"
           @mended="mendedOf"
+          @left="leave"
         />
         <HuntLog
           v-if="log.length > 0 || findings.length > 0"

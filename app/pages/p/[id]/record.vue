@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { checkSite, setSetting, usualSettings, type Command, type Settings } from '../../../../core/site'
+import { checkSite, clearCommands, setSetting, usualSettings, type Command, type Settings } from '../../../../core/site'
 import { say, whereText } from '../../../../words'
 import { dayText, timeText, useSpeaker } from '../../../composables/useSpeaker'
 import { fileAddress, type Step } from '../../../lib/api'
@@ -16,7 +16,7 @@ const past = ref(false)
 const site = computed(() => property.site!)
 const settings = computed(() => site.value.settings)
 const { t, speaker } = useSpeaker(() => settings.value.units)
-const findings = computed(() => checkSite(site.value))
+const findings = computed(() => checkSite(site.value).map((f) => ({ ...f, clear: clearCommands(site.value, f) })))
 const state = { wrong: 'fault', doubt: 'doubtful', gap: 'none' } as const
 
 /** One editable figure: how it is shown, its bounds as shown, and the command that stores it. */
@@ -180,6 +180,9 @@ async function saveCsv(): Promise<void> {
               <span>
                 <strong>{{ t(`record.weight.${f.weight}`) }}</strong>
                 {{ say({ code: `finding.${f.code}`, params: f.params }, speaker) }}
+                <AppButton v-if="f.clear && property.viewed === null" class="clear" @click="property.change(f.clear)">
+                  {{ t('record.mended') }}
+                </AppButton>
               </span>
             </li>
           </ul>
