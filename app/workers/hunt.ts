@@ -27,7 +27,14 @@ export interface HuntAsk {
   readonly today: string
 }
 
-let held: { key: string; steps: readonly HuntStep[]; hunt: Hunt } | null = null
+interface Held {
+  readonly key: string
+  readonly steps: readonly HuntStep[]
+  readonly hunt: Hunt
+}
+/** Hunts that were asked for last, the last one first: of two controllers neither is begun anew at every change. */
+let held: readonly Held[] = []
+const MOST_HELD = 2
 
 const work = {
   /**
@@ -35,26 +42,25 @@ const work = {
    */
   stand(ask: HuntAsk, steps: HuntStep[]): HuntReport | null {
     const key = JSON.stringify(ask)
-    const before = held?.key === key ? goOn(held.hunt, held.steps, steps) : null
-    const fresh =
-      before ??
-      huntOf(ask.site, ask.controller, {
-        climate: climateOf(ask.site, ask.ground_C, ask.coil_C),
-        meter: ask.meter,
-        known: ask.known,
-        helper: ask.helper,
-        circumstances: ask.circumstances,
-        today: ask.today,
-        ...(ask.from === null ? {} : { from: ask.from }),
-      })
-    if (!fresh) {
-      held = null
-      return null
-    }
-    if (!before) goOn(fresh, [], steps)
-    held = { key, steps, hunt: fresh }
-    return reportOf(fresh)
+    const before = held.find((h) => h.key === key)
+    const others = held.filter((h) => h.key !== key)
+    const hunt = (before && goOn(before.hunt, before.steps, steps)) ?? begun(ask, steps)
+    held = hunt ? [{ key, steps, hunt }, ...others].slice(0, MOST_HELD) : others
+    return hunt && reportOf(hunt)
   },
+}
+
+function begun(ask: HuntAsk, steps: HuntStep[]): Hunt | null {
+  const hunt = huntOf(ask.site, ask.controller, {
+    climate: climateOf(ask.site, ask.ground_C, ask.coil_C),
+    meter: ask.meter,
+    known: ask.known,
+    helper: ask.helper,
+    circumstances: ask.circumstances,
+    today: ask.today,
+    ...(ask.from === null ? {} : { from: ask.from }),
+  })
+  return hunt && goOn(hunt, [], steps)
 }
 export type HuntWork = typeof work
 
