@@ -1,7 +1,15 @@
 import { coilImpedance, size, type Complex, type Join } from '../circuit'
 import { lookUp, getOrThrow, type DeviceId, type TerminalId } from '../site'
 import { pullIn_V, type HuntContext, type State } from './context'
-import { changesOf, modsOf, type Alter, type Catalogue, type Faults, type FaultHypothesis } from './catalogue'
+import {
+  changesOf,
+  modsOf,
+  type Alter,
+  type Catalogue,
+  type Faults,
+  type FaultHypothesis,
+  type NetworkEdit,
+} from './catalogue'
 
 /** A terminal's wire under power with some faults: volts at every coil as it starts. */
 export interface Live {
@@ -24,8 +32,17 @@ interface Wire {
 export interface Power {
   readonly liveAt: (terminal: TerminalId, faults: Faults) => Live
   /** Volts between two points once the coils that pull in have done so and draw less. */
-  readonly heldVolts: (terminal: TerminalId, faults: Faults, a: number, b: number) => number
+  readonly heldVolts: (terminal: TerminalId, faults: Faults, a: number, b: number) => Held
 }
+
+/** Volts, and one deviation of them by what is left open of the faults' figures. */
+export interface Held {
+  readonly mean: number
+  readonly spread: number
+}
+
+/** What moves volts by less than this is not followed to how much less. */
+const UNMOVED_V = 0.1
 
 /** What a controller's wires do when their terminals are on; every state is worked out once. */
 export function powerOf(context: HuntContext, catalogue: Catalogue): Power {
@@ -73,14 +90,28 @@ export function powerOf(context: HuntContext, catalogue: Catalogue): Power {
     for (const v of felt) faultOf(v).besides.forEach(start)
     return { alters: mods.alters, joins: mods.joins, first, pulled }
   }
-  function heldVolts(terminal: TerminalId, faults: Faults, a: number, b: number): number {
+  /** By what is read and the fault's cell: one deviation of its volts. */
+  const spreads = new Map<string, number>()
+  function heldVolts(terminal: TerminalId, faults: Faults, a: number, b: number): Held {
     const state = context.on(terminal)
-    const { pulled, alters, joins } = liveAt(terminal, faults)
-    const held = changesOf(state, [
-      ...[...pulled].map((d): Alter => ({ element: context.coilElement.get(d)!, to: () => holding(d) })),
-      ...alters,
-    ])
-    return size(state.influence.volts(state.testOf(a, b), held, joins))
+    const { pulled, ...live } = liveAt(terminal, faults)
+    const held = [...pulled].map((d): Alter => ({ element: context.coilElement.get(d)!, to: () => holding(d) }))
+    const voltsWith = ({ alters, joins }: NetworkEdit): number =>
+      size(state.influence.volts(state.testOf(a, b), changesOf(state, [...held, ...alters]), joins))
+    const mean = voltsWith(live)
+    const graded = faults.filter((v) => v.shifted.length > 0)
+    if (graded.length === 0) return { mean, spread: 0 }
+    if (faults.length > 1)
+      return { mean, spread: Math.hypot(...graded.map((v) => heldVolts(terminal, [v], a, b).spread)) }
+    const [v] = graded as [FaultHypothesis]
+    const key = `${terminal} ${a} ${b} ${v.index}`
+    let spread = spreads.get(key)
+    if (spread === undefined) {
+      const sound = heldVolts(terminal, [], a, b).mean
+      spread = Math.abs(mean - sound) < UNMOVED_V ? 0 : Math.hypot(...v.shifted.map((to) => voltsWith(to) - mean))
+      spreads.set(key, spread)
+    }
+    return { mean, spread }
   }
   const holding = (device: DeviceId): Complex => {
     const kind = lookUp(site.devices, device)?.coilKind

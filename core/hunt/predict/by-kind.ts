@@ -3,6 +3,7 @@ import type { FieldTest } from '../../record'
 import { terminalEnd, type DeviceId, type TerminalId } from '../../site'
 import { normalBelow } from '../normal'
 import { modsOf, type Faults } from '../catalogue'
+import type { Held } from '../power'
 import type { Basis } from './basis'
 import type { Ohms } from './ohms'
 import { MAINS_ratio, type Prediction } from './prediction'
@@ -94,31 +95,33 @@ function withOhms({ context, wireAt, pointOf, settingOf }: Basis, ohms: Ohms) {
 function underPower({ context, faultOf, isDead, wireAt, power: { heldVolts } }: Basis, valves: Valves) {
   const { site, common, controller } = context
   const open_V = unloaded_V(site, controller)
-  const voltsReading = (mean: number, fed: boolean): Prediction => ({
+  const voltsReading = ({ mean, spread }: Held, fed: boolean): Prediction => ({
     kind: 'volts',
     mean,
     fed,
-    sd: Math.hypot(0.3, MAINS_ratio * mean, 0.06 * Math.max(0, open_V - mean - 1.5) * Number(mean > 1)),
+    sd: Math.hypot(0.3, MAINS_ratio * mean, 0.06 * Math.max(0, open_V - mean - 1.5) * Number(mean > 1), spread),
   })
+  const surely = (mean: number): Held => ({ mean, spread: 0 })
   /** Volts from C to a terminal that is on. */
-  const at_V = (terminal: TerminalId, faults: Faults): number => {
-    if (isDead(faults, terminal)) return 0
+  const at_V = (terminal: TerminalId, faults: Faults): Held => {
+    if (isDead(faults, terminal)) return surely(0)
     const wired = wireAt(terminal, faults)
-    return wired === null ? open_V : heldVolts(wired, faults, context.wire(wired), context.wire(common))
+    return wired === null ? surely(open_V) : heldVolts(wired, faults, context.wire(wired), context.wire(common))
   }
   /** Volts across a coil while a terminal is on. */
   const coilVolts = (device: DeviceId, terminal: TerminalId | null, faults: Faults): Prediction | null => {
     const coil = context.coilElement.get(device)
     if (terminal === null || coil === undefined) return null
     const wired = wireAt(terminal, faults)
-    if (isDead(faults, terminal) || wired === null) return voltsReading(0, false)
+    if (isDead(faults, terminal) || wired === null) return voltsReading(surely(0), false)
     const { a, b } = context.meterState.powered.parts[coil]!
     return voltsReading(heldVolts(wired, faults, a, b), true)
   }
   return {
-    supply: (_, faults) => voltsReading(faults.some((v) => faultOf(v).cause === 'supply_dead') ? 0 : open_V, true),
+    supply: (_, faults) =>
+      voltsReading(surely(faults.some((v) => faultOf(v).cause === 'supply_dead') ? 0 : open_V), true),
     volts: ({ at: { terminal } }, faults) => voltsReading(at_V(terminal, faults), !isDead(faults, terminal)),
-    tester_power: ({ at: { terminal } }, faults) => likely(at_V(terminal, faults) >= LAMP.lit_V, 0.005),
+    tester_power: ({ at: { terminal } }, faults) => likely(at_V(terminal, faults).mean >= LAMP.lit_V, 0.005),
     coil_volts: ({ device }, faults) => coilVolts(device, context.terminalOf(device), faults),
     coil_beside: ({ device, live }, faults) => coilVolts(device, live.terminal, faults),
     water: ({ at }, faults) => valves.waters(at.terminal, faults),
