@@ -58,6 +58,8 @@ function truthOf(on: Site, written: string): string {
   const f = faultsOf(on, [written])[0]!
   if ('end' in f)
     return `joint ${Object.entries(on.splices).find(([, s]) => s.ends.some((e) => JSON.stringify(e) === JSON.stringify(f.end)))![0]}`
+  if (f.kind === 'touch')
+    return `touch K ${[f.core, f.other].sort().join(' ')} ${getOrThrow(on.cables, 'K').stops[f.from]!.id} ${getOrThrow(on.cables, 'K').stops[f.from + 1]!.id}`
   if (f.kind === 'swap' || f.kind === 'doubled') return `pair A ${[f.one, f.two].sort().join(' ')}`
   if ('device' in f) return `${f.kind.startsWith('stuck') ? 'valve' : 'coil'} ${f.device}`
   if (!('core' in f)) return f.kind === 'terminal' ? `terminal A ${f.terminal}` : `${f.kind} A`
@@ -167,4 +169,9 @@ test('a helper at the cabinet, or a crew that stands at the valve, changes what 
   expect(next({ from: 'B2' as PlaceId, helper: true })!.place).toBe('B2')
   const tags: TerminalId[] = Object.values(on.stations).map((s) => s.terminal)
   expect(tags).toHaveLength(5)
+})
+
+test('a station’s lead that touches the master’s is found: a master that opens with it waters no zone of its own', () => {
+  const { found, end } = hunted(site(), ['touch K/mv/c1@A 200'], 3)
+  expect([found, end]).toEqual([['touch K c1 mv A B1'], 'nothing'])
 })

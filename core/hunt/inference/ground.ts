@@ -136,12 +136,13 @@ export class Ground {
   }
 
   /**
-   * What one more shared fault is worth beside a set, its odds left out: how much better all readings then fit, nats.
-   * At first with what the threads hold most likely; with all that they may hold where that may count. `before`: what
-   * it was worth beside fewer: what explained nothing then explains no more now with a thread's own fault beside it.
-   * `below`: how far what the groups that it touches hold beside the set lies below the likeliest, nats.
+   * What one more shared fault is worth beside a set, its odds left out: how much better all readings then fit, nats,
+   * with what the threads hold most likely. `closely`: how much it might hold with all that they may hold, where that
+   * may count; null where it does not. `before`: what it was worth beside fewer: what explained nothing then explains
+   * no more now with a thread's own fault beside it. `below`: how far what the groups that it touches hold beside the
+   * set lies below the likeliest, nats.
    */
-  worth(set: SharedSet, more: SharedClass, slacks: Float64Array, before: number, below: number): number {
+  worth(set: SharedSet, more: SharedClass, before: number, below: number): Worth {
     const first = this.firstLook(set, more)
     const may = more.odds * this.oneMore
     const chance = more.touched.reduce((s, g) => s + this.scene.groups[g]!.readings.length, 0) * BY_CHANCE_NATS
@@ -149,8 +150,8 @@ export class Ground {
     const mayAlso = before > NEUTRAL_NATS && !more.members[0]!.leak
     const alsoLocal = mayAlso ? first.best - chance + Math.log(ONE_LOCAL * this.oneMore) : -Infinity
     const hope = Math.max(first.log, alsoLocal)
-    const closely = hope > NEUTRAL_NATS && may * Math.exp(hope - below) > CLOSELY && this.couldCount(more, slacks)
-    return closely ? this.closeLook(set, more) : first.log
+    const closely = may * Math.exp(hope - below)
+    return { log: first.log, closely: hope > NEUTRAL_NATS && closely > CLOSELY ? closely : null }
   }
   /** Whether a shared fault that is worth so much, nats, is one of a set of its own. */
   isStrong({ odds }: SharedClass, worth: number): boolean {
@@ -186,7 +187,8 @@ export class Ground {
     }
     return { log, best }
   }
-  private closeLook(set: SharedSet, more: SharedClass): number {
+  /** The same with all that the threads may hold. */
+  closeLook(set: SharedSet, more: SharedClass): number {
     const now = [...set, more]
     const among = this.closed(more.touched, now)
     const sum = (s: SharedSet) =>
@@ -204,6 +206,12 @@ export class Ground {
       return cell
     })
   }
+}
+
+/** What a shared fault is worth at a first look, nats, and how much it might hold at a closer one. */
+interface Worth {
+  readonly log: number
+  readonly closely: number | null
 }
 
 /**

@@ -8,6 +8,8 @@ import type { SharedClass } from './scene'
 /** Sets of shared faults are looked at as far as this below the best, nats. */
 const LOOKED_AT_NATS = 10
 const [MOST_SHARED, MOST_SETS] = [6, 400]
+/** Beside one set so many are looked at closely, those first that might hold most. */
+const MOST_CLOSELY = 12
 
 /** A set of shared faults, what the groups hold beside it, and the shared faults that may be there besides. */
 export interface Case {
@@ -200,15 +202,23 @@ class Search {
     const changed = last && new Set(ground.closed(last.touched, set))
     const slacks = ground.slacksUnder(this.groups, set)
     const now = (before ?? ground.alone).slice()
+    const closely: { readonly c: SharedClass; readonly most: number }[] = []
     for (const c of this.own) {
       if (!left.has(c.index) || isTaken(c, parts) || (changed && !c.touched.some((g) => changed.has(g)))) continue
       const was = before ? before[c.index]! : Infinity
       const below = () =>
         byGroup ? ground.closed(c.touched, set).reduce((s, g) => s + this.bestByGroup[g]! - byGroup[g]!, 0) : Infinity
-      if (ground.couldCount(c, slacks)) now[c.index] = ground.worth(set, c, slacks, was, Math.max(0, below()))
       // One that could explain next to nothing more explains nothing.
-      else if (before) now[c.index] = Math.min(0, was)
+      if (!ground.couldCount(c, slacks)) {
+        if (before) now[c.index] = Math.min(0, was)
+        continue
+      }
+      const worth = ground.worth(set, c, was, Math.max(0, below()))
+      now[c.index] = worth.log
+      if (worth.closely !== null) closely.push({ c, most: worth.closely })
     }
+    closely.sort((a, b) => b.most - a.most)
+    for (const { c } of closely.slice(0, MOST_CLOSELY)) now[c.index] = ground.closeLook(set, c)
     return now
   }
 

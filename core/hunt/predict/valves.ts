@@ -34,6 +34,7 @@ export function valvesOf({ context, faultOf, isDead, wireAt, power: { liveAt } }
     const spread = Math.hypot(PULL_SPREAD_V, MAINS_ratio * volt_V)
     return normalBelow((volt_V - pullIn_V(context.site, device)) / spread)
   }
+  const zoneValves = new Set(Object.values(context.site.stations).flatMap((s) => s.valves))
   const waterOff = (faults: Faults) => faults.some((v) => faultOf(v).cause === 'water_off')
   const stuck: Valves['stuck'] = (device, cause, faults) =>
     faults.some((v) => {
@@ -46,10 +47,13 @@ export function valvesOf({ context, faultOf, isDead, wireAt, power: { liveAt } }
 
   function waters(terminal: TerminalId, faults: Faults): Prediction {
     const wired = wireAt(terminal, faults)
-    const beside = faults.flatMap((v) => {
-      const f = faultOf(v)
-      return f.where.kind === 'valve' ? [f.where.device] : [...f.besides]
-    })
+    // A master valve that opens waters nothing by itself.
+    const beside = faults
+      .flatMap((v) => {
+        const f = faultOf(v)
+        return f.where.kind === 'valve' ? [f.where.device] : [...f.besides]
+      })
+      .filter((d) => zoneValves.has(d))
     const considered = [...new Set([...context.valvesOf(terminal), ...beside])]
     if (waterOff(faults)) return { kind: 'waters', master: 0, valves: considered.map((d) => [d, 0.5]) }
     const at = isDead(faults, terminal) || wired === null ? null : liveAt(wired, faults)
