@@ -2,6 +2,7 @@ import type { FieldTest } from '../../record'
 import type { TerminalId } from '../../site'
 import type { HuntContext } from '../context'
 import type { Fault } from '../catalogue'
+import { threadsOfTest } from '../threads'
 
 /** A conductor with less of the meter's current than this part carries none of it. */
 const LEAST_SHARE = 1e-6
@@ -25,21 +26,7 @@ export function threadsOf(context: HuntContext): (test: FieldTest) => readonly T
   }
   const listed = (found: readonly (TerminalId | null)[]): TerminalId[] =>
     [...new Set(found)].flatMap((t) => (t === null || t === common ? [] : [t]))
-  return (test) => {
-    switch (test.kind) {
-      case 'supply':
-        return []
-      case 'ohms':
-        return listed([test.from, test.to].map((e) => (e.kind === 'terminal' ? e.terminal : null)))
-      case 'coil_beside':
-        return listed([context.terminalOf(test.device), test.live.terminal])
-      case 'look':
-      case 'remake':
-        return throughJoint(test.splice)
-      default:
-        return listed(['device' in test ? context.terminalOf(test.device) : test.at.terminal])
-    }
-  }
+  return (test) => ('splice' in test ? throughJoint(test.splice) : listed(threadsOfTest(context, test)))
 }
 
 /** The terminals whose wires a fault leads to each other. */

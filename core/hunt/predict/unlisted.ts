@@ -2,35 +2,18 @@ import { isToEarth, type FieldTest } from '../../record'
 import type { TerminalId } from '../../site'
 import type { HuntContext } from '../context'
 import type { Faults } from '../catalogue'
+import { threadsOfTest } from '../threads'
 import type { Basis } from './basis'
 import type { Prediction } from './prediction'
 
 const EITHER = 0.5
 
+/** Tests that do not tell whether current passes a thread. */
+const BESIDE_IT: ReadonlySet<FieldTest['kind']> = new Set<FieldTest['kind']>(['tone', 'energise', 'by_hand'])
+
 /** The terminals whose threads a test looks through: what is not listed may show in it. None of one to earth. */
-export function threadsThrough({ terminalOf }: HuntContext, test: FieldTest): readonly (TerminalId | null)[] {
-  switch (test.kind) {
-    case 'ohms':
-      return isToEarth(test) ? [] : [test.from, test.to].flatMap((e) => (e.kind === 'terminal' ? [e.terminal] : []))
-    case 'coil_ohms':
-    case 'coil_volts':
-    case 'loop_lead':
-    case 'loop_common':
-    case 'lead_through':
-      return [terminalOf(test.device)]
-    case 'coil_beside':
-      return [terminalOf(test.device), test.live.terminal]
-    case 'click':
-    case 'swap_test':
-    case 'tester_coil':
-    case 'tester_power':
-    case 'volts':
-    case 'water':
-      return [test.at.terminal]
-    default:
-      return []
-  }
-}
+export const threadsThrough = (context: HuntContext, test: FieldTest): readonly (TerminalId | null)[] =>
+  isToEarth(test) || BESIDE_IT.has(test.kind) ? [] : threadsOfTest(context, test)
 
 /** What a test shows that looks through a thread on which something is wrong that is not listed; `rest`: without that. */
 export function unlistedOf({ context, faultOf, wireAt }: Basis) {
