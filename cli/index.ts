@@ -11,6 +11,7 @@ import { huntIn } from './hunt'
 import type { OUTPUTS } from './output'
 import { material, sizes, stations, wiring } from './planning'
 import { deck, solve } from './power'
+import { proceduresOf } from './procedures'
 import { simulate } from './simulate'
 import { check, chosenControllers, expect, judge, meterOf } from './verbs'
 
@@ -48,6 +49,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     simulate: [1, 1],
     judge: [2, 2],
     hunt: [2, 2],
+    procedures: [1, 1],
   }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
@@ -65,6 +67,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     const chosen = chosenControllers(property.value.site, flags.controller)
     return chosen.ok ? done(simulate(property.value, flags, meterOf(flags), chosen.value)) : chosen
   }
+  if (verb === 'procedures') return done(proceduresOf(property.value, flags, speaker))
   if (verb === 'wiring') return done(accepted(wiring(property.value)))
   if (verb === 'material') return done(material(property.value))
   if (files.length === 1) return done(stations(property.value, null))
@@ -89,6 +92,15 @@ function lines(output: Output): string[] {
       return [output.deck.trimEnd()]
     case 'material':
       return [output.csv.trimEnd()]
+    case 'procedures':
+      return output.procedures.flatMap((p) => [
+        '',
+        `${p.title} (${p.things})`,
+        ...p.on.flatMap(({ thing, steps }) => [
+          ...(thing === '' ? [] : [`  ${thing}`]),
+          ...steps.map((s) => `  ${s.hold ? '■' : '·'} ${[...s.cautions.map((c) => `! ${c.says}`), s.says].join(' ')}`),
+        ]),
+      ])
     case 'stations':
       return [output.text.trimEnd()]
     case 'wiring':

@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { DEEDS, FAMILIES, HAZARDS, KIT } from '../core/record'
 
 const statement = z.string().describe('One sentence in English')
 const terminal = z.string().describe('Controller and terminal by their tags, as A:3')
@@ -460,6 +461,40 @@ export const wiringOutput = z.strictObject({
   ),
 })
 
+const procedureStepOut = z.strictObject({
+  key: z.string().describe('Its name, and what it is for where it is there several times'),
+  says: statement,
+  why: statement.nullable(),
+  hold: z.boolean().describe('Nothing after it before it is answered, or refused with a reason'),
+  cautions: z.array(z.strictObject({ hazard: z.enum(HAZARDS), says: statement })),
+  asks: z.enum(['tick', 'choice', 'figure', 'measure', 'text', 'day', 'photo']),
+  options: z.array(statement).optional(),
+  expected: z.strictObject(expectation).optional().describe('Of ohms, by the record'),
+  writes: z.enum(DEEDS).optional().describe('What its answer changes on record'),
+  after: z
+    .array(z.strictObject({ step: z.string(), is: z.array(z.string()) }))
+    .optional()
+    .describe('Only after one of these answers'),
+  minutes: z.number().optional(),
+})
+export const proceduresOutput = z.strictObject({
+  verb: z.literal('procedures'),
+  property: z.string(),
+  procedures: z.array(
+    z.strictObject({
+      id: z.string(),
+      title: z.string(),
+      family: z.enum(FAMILIES),
+      licensed: z.boolean().describe('Parts of it are for a licensed person'),
+      kit: z.array(z.enum(KIT)),
+      things: z.int().describe('On how many things of the property it can be done'),
+      on: z
+        .array(z.strictObject({ thing: z.string(), steps: z.array(procedureStepOut) }))
+        .describe('On the first thing, or on every one of --on; its bare steps where nothing suits it'),
+    }),
+  ),
+})
+
 export const OUTPUTS = {
   check: checkOutput,
   expect: expectOutput,
@@ -472,4 +507,5 @@ export const OUTPUTS = {
   wiring: wiringOutput,
   simulate: simulateOutput,
   hunt: huntOutput,
+  procedures: proceduresOutput,
 } as const

@@ -230,7 +230,7 @@ function labels(site: Site, test: OhmsTest): { terminal: string; to: string; sta
   return { terminal: tagOf(site, from), to: tagOf(site, test.to), station: toCommon ? (station?.name ?? null) : null }
 }
 
-function expectationOut(scene: Scene, e: Expectation, speaker: Speaker) {
+export function expectationOut(scene: Scene, e: Expectation, speaker: Speaker) {
   switch (e.kind) {
     case 'open':
     case 'not_readable':

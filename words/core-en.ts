@@ -21,6 +21,8 @@ export const coreEn = {
     pointsOfConnection: 'point of connection {id}',
     underlays: 'picture {id}',
     defects: 'what is known and left',
+    temporaryStates: 'what is left so for a while',
+    steps: 'answer {id}',
     visits: 'visit {id}',
     jobs: 'job {id}',
     readings: 'reading {id}',
@@ -211,6 +213,25 @@ export const coreEn = {
     database_down: 'The records cannot be reached just now. Nothing was lost; it is sent again by itself.',
     not_reached: 'The server did not answer, or could not do it. Try again when it is back.',
     foreign_page: 'This request came from another page, so it was refused. Open Field Thread at its own address.',
+    no_such_thing:
+      '{where}: nothing on this property has the tag “{tag}”. Write a controller, a terminal such as A:3, a box, a valve or a cable.',
+    procedure_name_taken:
+      '{where}: “{id}” is the name of a procedure that comes with Field Thread. Give yours a name of its own.',
+    procedure_unknown: '{where}: there is no procedure “{id}” to be a copy of. Name one of ours, or null.',
+    procedure_elsewhere:
+      '{where}: a copy of {id} is done on the same things as {id}. Set “on” and “suits” as they are there.',
+    procedure_untitled: '{where}: a procedure of yours needs a title. Add “title”.',
+    procedure_not_json:
+      'The procedure’s file cannot be read as JSON. Save it again from Field Thread and use that copy.',
+    step_without_words: '{where}: the step “{step}” is yours and says nothing. Add “says”.',
+    step_changed:
+      '{where}: the step “{step}” asks for something else than ours. Change its words only, or make it a step of your own.',
+    step_branch_nowhere:
+      '{where}: the step “{step}” depends on “{other}”, which does not come before it. Put that step first, or take the condition out.',
+    step_gone: '{where}: the step “{step}” is gone; it holds a caution or a hold of ours. Put it back.',
+    step_moved: '{where}: the step “{step}” stands in another order than ours. Only steps that float may be moved.',
+    hold_gone: '{where}: the step “{step}” is a hold of ours. Set “hold” to true again.',
+    caution_gone: '{where}: the step “{step}” has lost a caution of ours. Put it back under “cautions”.',
     unexpected:
       'Something went wrong that should not. What was asked for may not be done; try again, and report it if it stays.',
   } satisfies Record<RefusalCode, string>,

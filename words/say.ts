@@ -41,8 +41,9 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'pointsOfConnection',
     'underlays',
     'defects',
+    'temporaryStates',
   ],
-  ...['visits', 'jobs', 'readings', 'strikeOuts', 'cautions', 'closings', 'acceptances', 'findings'],
+  ...['visits', 'jobs', 'readings', 'strikeOuts', 'cautions', 'closings', 'acceptances', 'findings', 'steps'],
 ])
 
 const FIELDS: ReadonlySet<string> = new Set(Object.keys(fieldsEn))

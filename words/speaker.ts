@@ -11,6 +11,7 @@ import {
 import { checkEn } from './check-en'
 import { coreEn } from './core-en'
 import { huntEn } from './hunt-en'
+import { procedureEn } from './procedure-en'
 import type { Translate } from './say'
 
 registerMessageCompiler(compile)
@@ -20,7 +21,7 @@ registerLocaleFallbacker(fallbackWithSimple)
 const context = createCoreContext({
   locale: 'en',
   fallbackLocale: 'en',
-  messages: { en: { ...coreEn, ...checkEn, ...huntEn } },
+  messages: { en: { ...coreEn, ...checkEn, ...huntEn, ...procedureEn } },
   missingWarn: false,
   fallbackWarn: false,
 })

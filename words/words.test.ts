@@ -14,6 +14,8 @@ import { checkEn } from './check-en'
 import { coreEn } from './core-en'
 import { say, sayRefusal, type Speaker } from './index'
 import { huntEn } from './hunt-en'
+import { procedureEn } from './procedure-en'
+import { workEn } from './work-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
@@ -26,7 +28,16 @@ const speaker: Speaker = {
   wire: terminalAt,
   figure: (name, value) => printFigure(name, value, { length: 'm', temperature: 'C' }),
 }
-const messages = { ...coreEn, ...checkEn, ...appEn, ...wiringEn, ...huntEn, ...symptomEn } as Record<string, unknown>
+const messages = {
+  ...coreEn,
+  ...checkEn,
+  ...appEn,
+  ...wiringEn,
+  ...huntEn,
+  ...symptomEn,
+  ...procedureEn,
+  ...workEn,
+} as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
 const files = (folder: string): string[] =>
@@ -41,9 +52,9 @@ const files = (folder: string): string[] =>
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
   expect(
-    [...Object.keys(wiringEn), ...Object.keys(huntEn), ...Object.keys(symptomEn)].filter(
-      (key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn),
-    ),
+    [wiringEn, huntEn, symptomEn, procedureEn, workEn]
+      .flatMap((o) => Object.keys(o))
+      .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
   ).toEqual([])
 })
 
@@ -67,7 +78,7 @@ test('every message can be read by the messages library: no stray @, | or brace'
       if (typeof v === 'string') all.push(`${path}${k}`)
       else walk(v as object, `${path}${k}.`)
   }
-  walk({ ...coreEn, ...checkEn, ...huntEn }, '')
+  walk({ ...coreEn, ...checkEn, ...huntEn, ...procedureEn }, '')
   expect(all.length).toBeGreaterThan(400)
   for (const key of all) expect([key, translateHere(key, {}).length >= 0]).toEqual([key, true])
 })
@@ -83,6 +94,8 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(wiringEn, ''),
     ...keysOf(huntEn, ''),
     ...keysOf(symptomEn, ''),
+    ...keysOf(procedureEn, ''),
+    ...keysOf(workEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

@@ -21,6 +21,7 @@ export const stationId = idText.brand<'station'>()
 export const pointOfConnectionId = idText.brand<'pointOfConnection'>()
 export const underlayId = idText.brand<'underlay'>()
 export const defectId = idText.brand<'defect'>()
+export const temporaryStateId = idText.brand<'temporaryState'>()
 
 export type PlaceId = z.infer<typeof placeId>
 export type ControllerId = z.infer<typeof controllerId>
@@ -35,6 +36,7 @@ export type StationId = z.infer<typeof stationId>
 export type PointOfConnectionId = z.infer<typeof pointOfConnectionId>
 export type UnderlayId = z.infer<typeof underlayId>
 export type DefectId = z.infer<typeof defectId>
+export type TemporaryStateId = z.infer<typeof temporaryStateId>
 
 /** Words on the property: names, colours, notes. Control characters and halves of characters have no place in them. */
 export const words = (most: number) =>

@@ -47,6 +47,7 @@ export { linkLength_m, placeDistances_m, routeTo, terminalsInOrder, walkFrom } f
 export type { Run, Walk } from './thread'
 export type { Underlay } from './underlay'
 export { undoCommands } from './undo'
+export type { TemporaryState } from './temporary-state'
 export { pointAt, stationAt, stationLabelled } from './station-at'
 export type { TerminalAt } from './station-at'
 export { terminalAt } from './terminal-at'

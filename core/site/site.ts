@@ -13,6 +13,7 @@ import {
   pointOfConnectionId,
   spliceId,
   stationId,
+  temporaryStateId,
   underlayId,
   words,
 } from './ids'
@@ -20,6 +21,7 @@ import { place } from './place'
 import { settings } from './settings'
 import { splice } from './splice'
 import { pointOfConnection, station } from './station'
+import { temporaryState } from './temporary-state'
 import { underlay } from './underlay'
 
 /** The name of a property, at whatever door it comes in. */
@@ -47,6 +49,7 @@ export const COLLECTIONS = {
   pointsOfConnection: { id: pointOfConnectionId, record: pointOfConnection },
   underlays: { id: underlayId, record: underlay },
   defects: { id: defectId, record: defect },
+  temporaryStates: { id: temporaryStateId, record: temporaryState },
 } as const
 export type CollectionName = keyof typeof COLLECTIONS
 
@@ -81,6 +84,7 @@ export const siteSchema = z.strictObject({
   pointsOfConnection: z.record(pointOfConnectionId, pointOfConnection),
   underlays: z.record(underlayId, underlay).default({}),
   defects: z.record(defectId, defect).default({}),
+  temporaryStates: z.record(temporaryStateId, temporaryState).default({}),
 })
 export type Site = z.infer<typeof siteSchema>
 
@@ -99,5 +103,6 @@ export function emptySite(name: string): Site {
     pointsOfConnection: {},
     underlays: {},
     defects: {},
+    temporaryStates: {},
   })
 }

@@ -7,6 +7,7 @@ import { findingKind } from './finding'
 import { jobKind } from './job'
 import type { FactKindOf } from './kind'
 import { readingKind } from './reading'
+import { stepKind } from './step'
 import { strikeOutKind } from './strike-out'
 import { visitKind } from './visit'
 
@@ -20,6 +21,7 @@ const FACT_KINDS = {
   closing: closingKind,
   acceptance: acceptanceKind,
   finding: findingKind,
+  step: stepKind,
 } as const
 
 export type FactKind = keyof typeof FACT_KINDS

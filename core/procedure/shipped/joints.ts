@@ -1,0 +1,112 @@
+import type { ProcedureText } from '../../record'
+import { oneOf, WORKS, type StepText } from './choices'
+
+const OFF: StepText = { id: 'power', cautions: ['power', 'animals'], hold: true }
+
+/** Joints by the kind of their connector, and what becomes of cores that nothing is joined to. */
+export const JOINTS: readonly ProcedureText[] = [
+  {
+    id: 'gel_crimp',
+    family: 'joints',
+    on: 'joint',
+    suits: 'gel_crimp_3',
+    kit: ['connectors', 'cutters', 'pliers', 'ties', 'light'],
+    steps: [
+      OFF,
+      { id: 'cut', cautions: ['eyes'] },
+      { id: 'sizes' },
+      { id: 'ports' },
+      { id: 'filler' },
+      { id: 'home', hold: true, deed: 'tick_home' },
+      { id: 'squeeze', deed: 'tick_squeezed' },
+      { id: 'tug', deed: 'tick_tugged' },
+      { id: 'copper', deed: 'tick_sealed' },
+      { id: 'test', does: WORKS },
+      { id: 'bundle' },
+    ],
+  },
+  {
+    id: 'nut_and_tube',
+    family: 'joints',
+    on: 'joint',
+    suits: 'nut_and_gel_tube',
+    kit: ['connectors', 'cutters', 'stripper', 'pliers', 'rod', 'light'],
+    steps: [
+      OFF,
+      { id: 'strip', cautions: ['eyes'] },
+      { id: 'twist', deed: 'tick_squeezed' },
+      { id: 'tug', deed: 'tick_tugged' },
+      { id: 'test', hold: true, does: WORKS },
+      { id: 'off_again', cautions: ['power'] },
+      { id: 'push', deed: 'tick_home' },
+      { id: 'snap', deed: 'tick_sealed' },
+    ],
+  },
+  {
+    id: 'filled_nut',
+    family: 'joints',
+    on: 'joint',
+    suits: 'gel_nut',
+    kit: ['connectors', 'cutters', 'stripper', 'ties', 'light'],
+    steps: [
+      OFF,
+      { id: 'strip', cautions: ['eyes'], deed: 'tick_home' },
+      { id: 'twist', deed: 'tick_squeezed' },
+      { id: 'tug', deed: 'tick_tugged' },
+      { id: 'copper', deed: 'tick_sealed' },
+      { id: 'test', does: WORKS },
+      { id: 'bundle' },
+    ],
+  },
+  {
+    id: 'solder_sleeve',
+    family: 'joints',
+    on: 'joint',
+    suits: 'solder_heatshrink',
+    kit: ['iron', 'sleeves', 'cutters', 'stripper', 'light', 'glasses'],
+    steps: [
+      OFF,
+      { id: 'sleeve' },
+      { id: 'strip', cautions: ['eyes'], deed: 'tick_home' },
+      { id: 'solder', cautions: ['heat'], deed: 'tick_squeezed' },
+      { id: 'tug', deed: 'tick_tugged' },
+      { id: 'test', hold: true, does: WORKS },
+      { id: 'off_again', cautions: ['power'] },
+      { id: 'shrink', cautions: ['heat'], deed: 'tick_sealed' },
+    ],
+  },
+  {
+    id: 'remake',
+    family: 'joints',
+    on: 'joint',
+    suits: 'made',
+    kit: ['connectors', 'cutters', 'stripper', 'pliers', 'ties', 'light'],
+    steps: [
+      OFF,
+      { id: 'open', deed: 'joint_opened' },
+      { id: 'bright', hold: true, cautions: ['eyes'], does: oneOf('bright', '!dark') },
+      { id: 'slack', does: oneOf('slack_enough', 'new_tail') },
+      { id: 'tail', when: [{ step: 'slack', is: ['new_tail'] }] },
+      {
+        id: 'kind',
+        hold: true,
+        does: oneOf('gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink'),
+        deed: 'joint_kind',
+      },
+      { id: 'make' },
+    ],
+  },
+  {
+    id: 'spare_cores',
+    family: 'joints',
+    on: 'box',
+    kit: ['caps', 'cutters', 'labels'],
+    steps: [
+      { id: 'box', cautions: ['animals', 'power'] },
+      { id: 'cap', each: 'spare', deed: 'spare_capped' },
+      { id: 'other_end' },
+      { id: 'written' },
+      { id: 'jacket' },
+    ],
+  },
+]

@@ -1,0 +1,119 @@
+import type { Procedure, StepCondition, Suits, WorkTarget } from '../record'
+import { byTag, entries, getOrThrow, terminalsInOrder, type ControllerId, type Site, type Splice } from '../site'
+import { unlandedAt } from '../cabinet'
+import { holdPointOf, isMade } from '../splice'
+import { controllerFor } from './thing'
+
+const pointOf = (site: Site, controller: ControllerId) =>
+  Object.values(site.pointsOfConnection).filter((p) => p.terminal?.controller === controller)
+const hasPath = (site: Site, controller: ControllerId) =>
+  getOrThrow(site.controllers, controller).kind !== 'conventional'
+const hasSensorTerminals = (site: Site, controller: ControllerId) => {
+  const { sensor, terminals } = getOrThrow(site.controllers, controller)
+  return sensor.closedBy !== 'unknown' || Object.values(terminals).some((t) => t.role === 'sensor')
+}
+
+/** Whether a condition holds at what a procedure is done on; without any controller none of a controller’s does. */
+export function holds(site: Site, condition: StepCondition, target: WorkTarget): boolean {
+  if (condition === 'in_two_parts')
+    return (
+      target.kind === 'joint' && holdPointOf(getOrThrow(site.splices, target.splice).connector) === 'before_sealing'
+    )
+  const controller = controllerFor(site, target)
+  if (controller === null) return false
+  const record = getOrThrow(site.controllers, controller)
+  switch (condition) {
+    case 'has_bays':
+      return record.bays.length > 0
+    case 'has_master':
+      return pointOf(site, controller).some((p) => p.masterValve !== null)
+    case 'has_relay':
+      return pointOf(site, controller).some((p) => p.pumpRelay !== null)
+    case 'has_path':
+      return hasPath(site, controller)
+    case 'has_remote_port':
+      return record.remotePort !== null
+    case 'has_sensor':
+      return record.sensor.closedBy === 'sensor'
+    case 'no_sensor':
+      return record.sensor.closedBy !== 'sensor'
+    case 'has_spares':
+      return unlandedAt(site, record.place).length > 0
+  }
+}
+
+const MAKESHIFT: readonly Splice['connector'][] = ['dry_nut', 'bare_twist', 'unknown']
+function jointSuits(splice: Splice, suits: Suits): boolean {
+  if (splice.connector === 'cap' || splice.connector === 'terminal') return false
+  if (suits === 'made') return isMade(splice) || MAKESHIFT.includes(splice.connector)
+  return suits === 'any' || splice.connector === suits
+}
+
+function controllerSuits(site: Site, controller: ControllerId, suits: Suits): boolean {
+  const target: WorkTarget = { kind: 'controller', controller }
+  switch (suits) {
+    case 'with_master':
+      return holds(site, 'has_master', target)
+    case 'with_relay':
+      return holds(site, 'has_relay', target)
+    case 'with_bays':
+      return holds(site, 'has_bays', target)
+    case 'with_remote_port':
+      return holds(site, 'has_remote_port', target)
+    case 'with_sensor_terminals':
+      return hasSensorTerminals(site, controller)
+    case 'with_path':
+      return hasPath(site, controller)
+    default:
+      return suits === 'any'
+  }
+}
+
+/** Everything on the property that a procedure can be done on, in the order of tags and doors. */
+export function targetsOf(site: Site, { on, suits }: Pick<Procedure, 'on' | 'suits'>): WorkTarget[] {
+  switch (on) {
+    case 'property':
+      return [{ kind: 'property' }]
+    case 'controller':
+      return entries(site.controllers)
+        .filter(([controller]) => controllerSuits(site, controller, suits))
+        .sort(([, a], [, b]) => byTag(a.tag, b.tag))
+        .map(([controller]) => ({ kind: 'controller', controller }))
+    case 'terminal':
+      return entries(site.controllers)
+        .sort(([, a], [, b]) => byTag(a.tag, b.tag))
+        .flatMap(([controller]) =>
+          terminalsInOrder(site, controller).map((terminal): WorkTarget => ({
+            kind: 'terminal',
+            controller,
+            terminal,
+          })),
+        )
+    case 'box':
+      return entries(site.places)
+        .filter(([, p]) => p.kind !== 'cabinet')
+        .filter(() => suits !== 'with_path' || entries(site.controllers).some(([c]) => hasPath(site, c)))
+        .sort(([, a], [, b]) => byTag(a.tag, b.tag))
+        .map(([place]) => ({ kind: 'box', place }))
+    case 'joint':
+      return entries(site.splices)
+        .filter(([, s]) => jointSuits(s, suits))
+        .sort(([a, x], [b, y]) => byTag(site.places[x.place]!.tag, site.places[y.place]!.tag) || byTag(a, b))
+        .map(([splice]) => ({ kind: 'joint', splice }))
+    case 'coil':
+      return entries(site.devices)
+        .filter(([, d]) => d.kind === 'coil')
+        .sort(([a, x], [b, y]) => byTag(x.tag ?? a, y.tag ?? b))
+        .map(([device]) => ({ kind: 'coil', device }))
+    case 'device':
+      return entries(site.devices)
+        .filter(([, d]) => suits === 'any' || d.kind === suits)
+        .sort(([a, x], [b, y]) => byTag(x.tag ?? a, y.tag ?? b))
+        .map(([device]) => ({ kind: 'device', device }))
+    case 'cable':
+      return entries(site.cables)
+        .filter(([, c]) => c.kind !== 'jumper' && (suits !== 'multicore' || c.kind === 'multicore'))
+        .sort(([a, x], [b, y]) => byTag(x.tag ?? a, y.tag ?? b))
+        .map(([cable]) => ({ kind: 'cable', cable }))
+  }
+}

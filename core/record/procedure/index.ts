@@ -1,0 +1,8 @@
+export { HAZARDS } from './hazard'
+export type { Hazard } from './hazard'
+export { FAMILIES, KIT, procedure } from './procedure'
+export type { Family, KitItem, Procedure, ProcedureText, Suits } from './procedure'
+export { DEEDS } from './step'
+export type { Deed, Each, Step, StepCondition, StepDoes, StepOption } from './step'
+export { targetKey, workTarget } from './target'
+export type { TargetKind, WorkTarget } from './target'
