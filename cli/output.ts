@@ -467,7 +467,7 @@ const procedureStepOut = z.strictObject({
   why: statement.nullable(),
   hold: z.boolean().describe('Nothing after it before it is answered, or refused with a reason'),
   cautions: z.array(z.strictObject({ hazard: z.enum(HAZARDS), says: statement })),
-  asks: z.enum(['tick', 'choice', 'figure', 'measure', 'text', 'day', 'photo']),
+  asks: z.enum(['tick', 'choice', 'figure', 'measure', 'text', 'day', 'photo', 'settle']),
   options: z.array(statement).optional(),
   expected: z.strictObject(expectation).optional().describe('Of ohms, by the record'),
   writes: z.enum(DEEDS).optional().describe('What its answer changes on record'),

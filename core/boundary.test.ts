@@ -23,7 +23,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   history: ['site', 'record', 'expect'],
   hunt: ['quantity', 'site', 'record', 'circuit', 'expect', 'map'],
   symptom: ['site', 'record'],
-  procedure: ['site', 'record', 'refusal', 'expect', 'splice', 'cabinet', 'map'],
+  procedure: ['site', 'record', 'refusal', 'expect', 'history', 'splice', 'cabinet', 'map'],
   formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = {

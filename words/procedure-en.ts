@@ -118,8 +118,6 @@ export const procedureEn = {
     waters_well: 'Its own zone, well',
     waters_poorly: 'Its own zone, poorly',
     wrong_zone: 'Another zone',
-    all_explained: 'Every reading fits, or its reason is on record',
-    unexplained: 'Something is unexplained',
     in_band: 'In the healthy band',
     below: 'Below it',
     pegged: 'Pegged at the top',

@@ -15,7 +15,8 @@ export const procedureFieldEn = {
     commission_volts: '{terminal}: volts with its valve on.',
     commission_names: 'Name every station by the zone that watered.',
     commission_defects: 'Note defects of heads, lids and leaks.',
-    commission_accept: 'Look at the sweep. Is every reading explained?',
+    commission_accept:
+      'Every reading explained: what does not fit is read again, or taken as baseline with its reason.',
     commission_dial: 'Put the dial of {controller} back, on purpose.',
     season_start_pause: 'Pause the schedule of {controller}.',
     season_start_supply: 'Supply first: read its volts.',

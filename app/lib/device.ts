@@ -55,3 +55,10 @@ export function huntOptionsOf(job: string): unknown {
 }
 export const keepHuntOptions = (job: string, options: unknown): void =>
   store(`field-thread.hunt.${job}`, JSON.stringify(options))
+
+/** When the time of a step began to run, ms; null where it does not run. */
+export function timerOf(step: string): number | null {
+  const begun = Number(stored(`field-thread.timer.${step}`) ?? NaN)
+  return Number.isFinite(begun) ? begun : null
+}
+export const beginTimer = (step: string, at: number): void => store(`field-thread.timer.${step}`, String(at))

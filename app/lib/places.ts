@@ -35,7 +35,15 @@ export const PLACES: readonly PlaceOfWork[] = [
   { key: 'threads', tabs: [now('', 'places.threads')], atThumb: true },
   { key: 'test', tabs: [now('/test', 'places.sweeps'), later('/test/compare', 'places.compare')], atThumb: true },
   { key: 'find', tabs: [later('/diagnose', 'places.diagnose')], atThumb: true },
-  { key: 'work', tabs: [later('/work', 'places.visits'), later('/work/mended', 'places.mended')], atThumb: true },
+  {
+    key: 'work',
+    tabs: [
+      later('/work', 'places.visits'),
+      later('/work/procedures', 'places.procedures'),
+      later('/work/mended', 'places.mended'),
+    ],
+    atThumb: true,
+  },
   { key: 'record', tabs: [later('/record', 'places.record')], atThumb: false },
 ]
 

@@ -4,6 +4,7 @@ import { parseOhms } from '../../../core/quantity'
 import type { JobKind, Meter } from '../../../core/record'
 import { entries, type ControllerId } from '../../../core/site'
 import { authorName, lastMeter, rememberAuthor, rememberMeter } from '../../lib/device'
+import { namesIn } from '../../lib/names'
 import { figureIn, temperatureMeant, temperatureShown } from '../../lib/figures'
 import { timeText } from '../../composables/useSpeaker'
 import { useVisitToday } from '../../composables/useVisitToday'
@@ -12,7 +13,7 @@ import { optionsOf } from '../../lib/options'
 
 /** What a sweep or a hunt needs to know before its first reading: who, how warm the ground is, and the meter, once. */
 const props = defineProps<{
-  kind: JobKind
+  kind: Exclude<JobKind, 'procedure'>
   heading: string
   nameLabel: string
   named: string
@@ -71,14 +72,6 @@ watch(
   },
   { immediate: true },
 )
-
-/** Names written one after the other with commas between. */
-const namesIn = (text: string): string[] =>
-  text
-    .split(',')
-    .map((name) => name.trim().slice(0, 80))
-    .filter((name) => name !== '')
-    .slice(0, 20)
 
 async function begin(): Promise<void> {
   bad.value = {}

@@ -36,22 +36,3 @@ const to = computed(() =>
     </span>
   </NuxtLink>
 </template>
-
-<style scoped>
-.job {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px 24px;
-  flex-wrap: wrap;
-  color: inherit;
-  text-decoration: none;
-  align-items: center;
-}
-.job:hover {
-  border-color: var(--copper);
-}
-.go {
-  color: var(--copper);
-  font-weight: 600;
-}
-</style>

@@ -44,6 +44,8 @@ watch(
 const controllers = computed(() => (property.site ? entries(property.site.controllers) : []))
 const selected = computed(() => (typeof route.query.station === 'string' ? route.query.station : null))
 const inSweep = computed(() => route.name === 'p-id-test-job')
+/** One thing at a time, the whole page for it. */
+const atWork = computed(() => inSweep.value || route.name === 'p-id-work-procedures-job')
 
 /** Letters belong to a field that is typed in; a reading's field takes its own keys first. */
 const isTyping = (at: EventTarget | null) =>
@@ -84,7 +86,7 @@ let fetching: ReturnType<typeof setTimeout> | undefined
 onMounted(() => {
   fetching = setTimeout(() => {
     const paths = PLACES.flatMap(({ tabs }) => tabs.filter((tab) => tab.later).map((tab) => tab.path))
-    for (const path of [...paths, '/boxes/x'])
+    for (const path of [...paths, '/boxes/x', '/work/procedures/x'])
       void preloadRouteComponents(base.value + path).catch(() => {
         /* asked for again when it is opened */
       })
@@ -160,7 +162,7 @@ const goTo = (target: string | null, place: string | null) =>
         <AppButton @click="property.view(null)">{{ t('app.backToNow') }}</AppButton>
       </p>
       <PlaceTabs
-        v-if="here && here.place.tabs.length > 1 && !inSweep"
+        v-if="here && here.place.tabs.length > 1 && !atWork"
         :place="here.place"
         :base="base"
         :current="here.tab.path"

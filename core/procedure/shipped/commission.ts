@@ -35,11 +35,7 @@ export const COMMISSION: readonly ProcedureText[] = [
       ...RUNNING,
       { id: 'names', floats: true },
       { id: 'defects', floats: true, does: { kind: 'text' } },
-      {
-        id: 'accept',
-        hold: true,
-        does: oneOf('all_explained', '!unexplained'),
-      },
+      { id: 'accept', hold: true, does: { kind: 'settle' } },
       { id: 'dial', hold: true },
     ],
   },

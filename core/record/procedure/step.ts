@@ -71,6 +71,8 @@ export const stepDoes = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('text') }),
   z.strictObject({ kind: z.literal('day') }),
   z.strictObject({ kind: z.literal('photo') }),
+  /** Every reading of the job that does not fit is read anew, or taken as baseline with its reason. */
+  z.strictObject({ kind: z.literal('settle') }),
 ])
 export type StepDoes = z.infer<typeof stepDoes>
 

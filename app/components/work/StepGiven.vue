@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { stateOf } from '../../../core/expect'
+import { judgeCabinet } from '../../../core/expect'
+import { ohmsWithUnit } from '../../../core/quantity'
+import { isHuntTest, optionOf, standingReadings } from '../../../core/record'
+import type { RunStep } from '../../../core/procedure'
+import { sayOption } from '../../../words/procedure'
+import { sayVerdict } from '../../../words/reading'
+import { temperatureShown } from '../../lib/figures'
+import { dayText, timeText } from '../../composables/useSpeaker'
+import type { useRun } from '../../composables/useRun'
+
+/** What a step was answered with, by whom and when, and what a reading says. */
+const props = defineProps<{ step: RunStep; work: ReturnType<typeof useRun> }>()
+const { t, speaker, property } = props.work
+const units = computed(() => property.site!.settings.units)
+const reading = computed(() => {
+  const answer = props.step.given?.answer
+  return answer?.kind === 'reading' ? (property.facts!.readings[answer.reading] ?? null) : null
+})
+const what = computed((): string => {
+  const { given, step } = props.step
+  if (!given) return t('run.ticked')
+  const { answer } = given
+  switch (answer.kind) {
+    case 'done':
+      return t('run.done')
+    case 'chosen': {
+      const option = step.does.kind === 'choice' ? step.does.options.find((o) => o.id === answer.option) : undefined
+      return option ? sayOption(option, speaker.value) : answer.option
+    }
+    case 'figure': {
+      if (step.does.kind !== 'figure') return String(answer.value)
+      const { quantity } = step.does
+      if (quantity === 'C') return `${temperatureShown(answer.value, units.value)} °${units.value.temperature}`
+      if (quantity === 'ohm') return ohmsWithUnit(answer.value)
+      return quantity === 'count' ? String(answer.value) : `${answer.value} ${quantity}`
+    }
+    case 'text':
+      return answer.text
+    case 'day':
+      return dayText(`${answer.day}T12:00:00`)
+    case 'refused':
+      return t('run.refused', { reason: answer.reason })
+    case 'reading': {
+      const value = reading.value?.value
+      if (value?.kind === 'ohm') return ohmsWithUnit(value.ohm)
+      if (value?.kind === 'volt') return `${value.volt} V`
+      if (value?.kind === 'open') return reading.value!.meter.openMark
+      return value && reading.value ? t(`check.answer.${optionOf(reading.value.test.kind, value).says}`) : ''
+    }
+    default:
+      return ''
+  }
+})
+const who = computed(() => {
+  const { given } = props.step
+  return given ? { who: given.author || t('run.somebody'), at: `${dayText(given.at)}, ${timeText(given.at)}` } : null
+})
+const verdict = computed(() => {
+  const { value: r } = reading
+  if (!r) return null
+  const judged = props.work.judged(r)
+  if (judged) return { state: stateOf(judged.verdict.code), says: sayVerdict(judged.verdict, r.meter, speaker.value) }
+  if (isHuntTest(r.test) || r.test.kind === 'ohms') return null
+  const supply = standingReadings(property.facts!, r.job).find((l) => l.reading.test.kind === 'supply')?.reading.value
+  const supply_V = supply?.kind === 'volt' ? supply.volt : null
+  const { code, state } = judgeCabinet(r.test, r.value, supply_V)
+  return { state, says: t(`cabinet.${code}`, supply_V === null ? {} : { supply_V }) }
+})
+</script>
+
+<template>
+  <div class="given stack" role="status">
+    <p class="what">
+      {{ who ? t('run.givenBy', { what, ...who }) : what }}
+    </p>
+    <p v-if="verdict" class="row verdict" :class="verdict.state">
+      <StateMark :state="verdict.state" />
+      {{ verdict.says }}
+    </p>
+    <p v-if="step.state === 'failed'" class="fault">{{ t('run.failed') }}</p>
+  </div>
+</template>
+
+<style scoped>
+.given {
+  gap: 6px;
+}
+.what {
+  font-weight: 600;
+}
+.verdict {
+  font-size: 17px;
+  flex-wrap: nowrap;
+}
+</style>

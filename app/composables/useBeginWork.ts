@@ -1,0 +1,52 @@
+import { controllerFor } from '../../core/procedure'
+import type { Procedure, WorkTarget } from '../../core/record'
+import { authorName, lastMeter } from '../lib/device'
+import { useProperty } from '../stores/property'
+import { useVisitToday } from './useVisitToday'
+
+/** Begins a piece of work that follows a procedure: in today’s visit, which begins with it where there is none. */
+export function useBeginWork() {
+  const property = useProperty()
+  const underWay = useVisitToday()
+
+  /** The ground’s temperature as it was taken on this visit, else what its latest job has, else the property’s. */
+  function groundNow(visit: string | null): number {
+    const { facts, site } = property
+    const jobs = Object.entries(facts!.jobs).filter(([, j]) => j.visit === visit)
+    const taken = Object.values(facts!.steps)
+      .filter((s) => s.step === 'ground' && s.answer.kind === 'figure' && jobs.some(([id]) => id === s.job))
+      .sort((a, b) => a.at.localeCompare(b.at))
+      .at(-1)?.answer
+    if (taken?.kind === 'figure') return taken.value
+    return jobs.sort(([, a], [, b]) => a.at.localeCompare(b.at)).at(-1)?.[1].ground_C ?? site!.settings.ground_C
+  }
+
+  /** @returns the job’s id, or null where the property has no controller yet */
+  async function begin(
+    procedure: Procedure,
+    target: WorkTarget,
+    people: readonly string[] = [],
+  ): Promise<string | null> {
+    const controller = controllerFor(property.site!, target)
+    if (controller === null) return null
+    const [at, author] = [new Date().toISOString(), authorName()]
+    const visit =
+      underWay.value?.id ?? (await property.record({ kind: 'visit', fact: { at, author, people: [...people] } }))
+    return property.record({
+      kind: 'job',
+      fact: {
+        visit,
+        at,
+        author,
+        kind: 'procedure',
+        controller,
+        title: '',
+        ground_C: groundNow(visit),
+        coil_C: null,
+        meter: lastMeter(),
+        follows: { id: procedure.id, on: target, ...(procedure.from === null ? {} : { own: procedure }) },
+      },
+    })
+  }
+  return { begin, underWay }
+}

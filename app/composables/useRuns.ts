@@ -1,0 +1,17 @@
+import { runOf, type Run } from '../../core/procedure'
+import { jobsInOrder } from '../../core/record'
+import { useProperty } from '../stores/property'
+
+/** Every piece of work that follows a procedure, by its job, the latest first. */
+export function useRuns(): ComputedRef<ReadonlyMap<string, Run>> {
+  const property = useProperty()
+  return computed(
+    () =>
+      new Map(
+        jobsInOrder(property.facts!, 'procedure').flatMap((id) => {
+          const run = runOf(property.site!, property.facts!, id)
+          return run ? [[id, run] as const] : []
+        }),
+      ),
+  )
+}
