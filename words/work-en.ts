@@ -50,6 +50,7 @@ export const workEn = {
     noController: 'Put a controller on record first: paste the list of stations in Plan.',
     underWay: 'Under way',
     kit: 'Take along: {items}.',
+    here: 'Work here',
   },
   kitItem: {
     meter: 'meter and leads',
@@ -96,7 +97,8 @@ export const workEn = {
     step: 'Step {n} of {all}',
     why: 'Why',
     list: 'All steps',
-    hideList: 'Back to the step',
+    listShort: 'Steps',
+    hideList: 'This step',
     hold: 'Hold',
     holdHow: 'Nothing after this before it is answered.',
     locked: 'Behind the hold: {step}',

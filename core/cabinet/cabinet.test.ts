@@ -12,16 +12,7 @@ import {
   type TerminalId,
   type ValueOf,
 } from '../site'
-import {
-  controllerRules,
-  doorOf,
-  inventoryOf,
-  masterSums,
-  modulesOf,
-  newPointCommands,
-  swapSteps,
-  terminalsToCount,
-} from '.'
+import { controllerRules, doorOf, inventoryOf, masterSums, modulesOf, newPointCommands, terminalsToCount } from '.'
 
 const after = (site: Site, commands: readonly Command[]): Site => {
   const applied = applyBatch(site, commands)
@@ -136,13 +127,7 @@ test('points of connection: four at most, each with a terminal of its own; the p
   expect(controllerRules(after(declared, [set('kind', 'hybrid')]), A).map((r) => r.code)).toEqual(['path_jumper'])
 })
 
-test('a swap goes one screw at a time, the common last; a DC coil on an AC output is refused where it is planned', () => {
-  const steps = swapSteps(demo, A)
-  const moves = steps.flatMap((s) => (s.kind === 'move' ? [s.tag] : []))
-  expect([moves.length, moves[0], moves.at(-1)]).toEqual([20, 'MV', 'C'])
-  expect(steps.findIndex((s) => s.kind === 'before' && s.code === 'power_off')).toBeLessThan(
-    steps.findIndex((s) => s.kind === 'move'),
-  )
+test('a DC coil on an AC output is refused where it is planned', () => {
   const site = after(demo, [
     {
       do: 'create',
@@ -157,7 +142,7 @@ test('a swap goes one screw at a time, the common last; a DC coil on an AC outpu
   })
 })
 
-test('the boathouse: two terminals on one lead that feeds a sequencer are known, spares are counted, a hybrid is swapped with its decoders counted', () => {
+test('the boathouse: two terminals on one lead that feeds a sequencer are known, and spares are counted', () => {
   const S = 'S' as ControllerId
   const door = doorOf(demo, S)
   expect(door.filter((t) => t.landed.length > 0).map((t) => [t.tag, t.landed.map((l) => l.colour), t.unknown])).toEqual(
@@ -172,19 +157,6 @@ test('the boathouse: two terminals on one lead that feeds a sequencer are known,
     ],
   )
   expect(inventoryOf(demo, S)).toMatchObject({ landedUnknown: 0, capped: 1, loose: 0 })
-  const hybrid = after(demo, [
-    { do: 'set', in: 'controllers', id: 'S', field: 'kind', value: 'hybrid' },
-    { do: 'set', in: 'controllers', id: 'S', field: 'sensor', value: { closedBy: 'sensor', dry: 'open' } },
-  ])
-  const codes = (site: Site) => swapSteps(site, S).flatMap((s) => (s.kind === 'move' ? [] : [s.code]))
-  expect([
-    codes(demo).includes('count'),
-    codes(hybrid).includes('count'),
-    codes(demo).includes('link'),
-    codes(hybrid).includes('sensor'),
-  ]).toEqual([false, true, true, true])
-  expect(codes(demo).indexOf('power_off')).toBeLessThan(codes(demo).indexOf('mount'))
-  expect(codes(demo).at(-1)).toBe('dial')
 })
 
 test('two points on one terminal, and a sensor whose rest nobody knows, are told', () => {

@@ -1,7 +1,8 @@
-import type { Procedure, StepCondition, Suits, WorkTarget } from '../record'
+import { targetKey, type Procedure, type StepCondition, type Suits, type WorkTarget } from '../record'
 import { byTag, entries, getOrThrow, terminalsInOrder, type ControllerId, type Site, type Splice } from '../site'
 import { unlandedAt } from '../cabinet'
 import { holdPointOf, isMade } from '../splice'
+import { SHIPPED } from './shipped'
 import { controllerFor } from './thing'
 
 const pointOf = (site: Site, controller: ControllerId) =>
@@ -67,6 +68,19 @@ function controllerSuits(site: Site, controller: ControllerId, suits: Suits): bo
     default:
       return suits === 'any'
   }
+}
+
+/** The procedures that a thing of the property suits, in the order of the work. */
+export const proceduresOn = (site: Site, target: WorkTarget): Procedure[] =>
+  SHIPPED.filter(
+    (p) => p.on === target.kind && targetsOf(site, p).some((other) => targetKey(other) === targetKey(target)),
+  )
+
+/** The procedure that makes a joint, by its connector; null of what no procedure makes. */
+export function makingOf(site: Site, target: WorkTarget): Procedure | null {
+  if (target.kind !== 'joint') return null
+  const { connector } = getOrThrow(site.splices, target.splice)
+  return SHIPPED.find((p) => p.on === 'joint' && p.suits === connector) ?? null
 }
 
 /** Everything on the property that a procedure can be done on, in the order of tags and doors. */

@@ -1,31 +1,22 @@
 <script setup lang="ts">
-import {
-  jointTicks,
-  getOrThrow,
-  type Command,
-  type Site,
-  type Splice,
-  type SpliceId,
-  stationLabelled,
-} from '../../../core/site'
+import { jointTicks, getOrThrow, type Command, type Site, type SpliceId, stationLabelled } from '../../../core/site'
 import {
   connectorCommands,
   isMade,
   splitCommands,
   splitOf,
-  tickCommands,
   wayCommandsOf,
   type BoxJoint,
   type ConnectorKind,
   type Seen,
   type Way,
 } from '../../../core/splice'
+import { makingOf, shipped } from '../../../core/procedure'
 import type { Outcome } from '../../../core/refusal'
 import { sayRefusal } from '../../../words'
 import { dayText } from '../../composables/useSpeaker'
 import { useSeenName } from '../../composables/useSeenName'
 import { useWiringWords } from '../../composables/useWiringWords'
-import { today } from '../../lib/today'
 
 /** A joint as it is and as it could be made: its picture, its connectors, what was looked at when it was made. */
 const props = defineProps<{ site: Site; joint: BoxJoint; fixed: boolean }>()
@@ -89,8 +80,11 @@ function wayText(way: Way): string {
 }
 const isNow = (way: Way) => signature(way.plan.made.map((m) => m.connector.kind)) === now.value
 const changeKind = (splice: SpliceId, kind: ConnectorKind) => emit('keep', connectorCommands(props.site, splice, kind))
-const tick = (splice: SpliceId, which: Splice['ticks'][number], done: boolean) =>
-  emit('keep', { ok: true, value: tickCommands(props.site, splice, which, done, today()) })
+/** What there is to do on a connector: one that was begun to be made is made, one that is made is remade. */
+const workOn = ({ splice, record }: BoxJoint['holds'][number]) => {
+  const isBegun = record.ticks.length > 0 && record.ticks.length < jointTicks.length
+  return isMade(record) && !isBegun ? shipped('remake') : makingOf(props.site, { kind: 'joint', splice })
+}
 const strip = (kind: ConnectorKind, mm: number | null) =>
   kind === 'gel_crimp_3' ? t('strip.gel_crimp_3') : mm === null ? t('strip.none') : t('strip.other', { mm })
 const misfitText = ({ misfit, record }: BoxJoint['holds'][number]) =>
@@ -145,20 +139,16 @@ const others = computed(() => props.joint.ways.filter((w) => !isNow(w)))
       <p v-else-if="hold.holdPoint !== 'none' && hold.record.ticks.length < 4" class="quiet small">
         {{ t(`holdPoint.${hold.holdPoint}`) }}
       </p>
-      <p class="row ticks">
-        <TickBox
-          v-for="k in jointTicks"
-          :key="k"
-          :model-value="hold.record.ticks.includes(k)"
-          :disabled="fixed"
-          @update:model-value="tick(hold.splice, k, $event)"
-        >
+      <p v-if="isMade(hold.record)" class="row ticks">
+        <span v-for="k in jointTicks.filter((k) => hold.record.ticks.includes(k))" :key="k" class="fits row">
+          <StateMark state="fits" silent />
           {{ t(`tick.${k === 'squeezed' && hold.record.connector !== 'gel_crimp_3' ? 'twisted' : k}`) }}
-        </TickBox>
+        </span>
         <span v-if="hold.record.made" class="quiet small">
           {{ t('boxes.made', { day: dayText(hold.record.made.value) }) }}
         </span>
       </p>
+      <WorkButton v-if="!fixed" :target="{ kind: 'joint', splice: hold.splice }" :procedure="workOn(hold)" />
     </div>
     <div v-if="!fixed && !settled && (others.length > 0 || split)" class="row ways">
       <span class="quiet small">{{ t('boxes.ways') }}</span>

@@ -17,7 +17,7 @@ import { valueOf } from '../../lib/fields'
 
 /** The terminals as on the door, what is under each clamp, and what lies in the cabinet under none. */
 const props = defineProps<{ site: Site; controller: ControllerId; fixed: boolean }>()
-const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>]; swap: [] }>()
+const emit = defineEmits<{ keep: [outcome: Outcome<Command[]>] }>()
 const { t, speaker } = useWiringWords(() => props.site.settings.units)
 const record = computed(() => getOrThrow(props.site.controllers, props.controller))
 const door = computed(() => doorOf(props.site, props.controller))
@@ -79,10 +79,7 @@ const relabel = (terminal: TerminalId, label: string) =>
 
 <template>
   <section class="sheet stack">
-    <div class="row head">
-      <h2>{{ t('door.door') }}</h2>
-      <AppButton @click="emit('swap')">{{ t('door.swap') }}</AppButton>
-    </div>
+    <h2>{{ t('door.door') }}</h2>
     <p class="quiet">{{ t('door.inventory', { ...inventory }) }}</p>
     <ol class="door">
       <li v-for="d in door" :key="d.terminal" :class="[d.role, { empty: d.landed.length === 0 }]">
@@ -161,9 +158,6 @@ const relabel = (terminal: TerminalId, label: string) =>
 </template>
 
 <style scoped>
-.head {
-  justify-content: space-between;
-}
 .door {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(430px, 100%), 1fr));

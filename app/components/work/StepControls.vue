@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { testOf, type RunStep } from '../../../core/procedure'
 import type { ReadingValue, StepAnswer } from '../../../core/record'
+import type { DeviceId } from '../../../core/site'
 import { sayOption } from '../../../words/procedure'
 import { figureIn, temperatureMeant } from '../../lib/figures'
 import type { useRun } from '../../composables/useRun'
@@ -9,9 +10,10 @@ import type { useRun } from '../../composables/useRun'
 const props = defineProps<{
   step: RunStep
   work: ReturnType<typeof useRun>
-  zones: { device: never; name: string }[]
+  zones: readonly { device: DeviceId; name: string }[]
+  /** What comes after an answer; the controls are gone by then, so it is no event of theirs. */
+  then: () => unknown
 }>()
-const emit = defineEmits<{ answered: [] }>()
 const { t, speaker, property } = props.work
 const does = computed(() => props.step.step.does)
 const cautions = computed(() => props.step.step.cautions)
@@ -52,7 +54,7 @@ async function give(answer: StepAnswer): Promise<void> {
   bad.value = ''
   const kept = await props.work.answer(props.step, answer, heeded.value && cautions.value.length > 0)
   busy.value = false
-  if (kept) emit('answered')
+  if (kept) props.then()
 }
 async function measure(value: ReadingValue): Promise<void> {
   if (!heeded.value) {

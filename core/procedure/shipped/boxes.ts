@@ -47,7 +47,7 @@ export const BOXES: readonly ProcedureText[] = [
       },
       { id: 'slack' },
       { id: 'common', cautions: ['power'] },
-      { id: 'splices', each: 'joint' },
+      { id: 'splices', each: 'joint', leads: 'making' },
       { id: 'test', hold: true, does: WORKS },
       { id: 'bundle' },
       { id: 'lid', cautions: ['trip'] },

@@ -93,7 +93,7 @@ export const JOINTS: readonly ProcedureText[] = [
         does: oneOf('gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink'),
         deed: 'joint_kind',
       },
-      { id: 'make' },
+      { id: 'make', leads: 'making' },
     ],
   },
   {

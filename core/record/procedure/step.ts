@@ -110,6 +110,8 @@ export const step = z.strictObject({
   when: z.array(z.strictObject({ step: slug, is: z.array(slug).min(1) })).default([]),
   does: stepDoes.prefault({ kind: 'tick' }),
   deed: z.enum(DEEDS).optional(),
+  /** Leads on to the procedure that makes what it is done on. */
+  leads: z.literal('making').optional(),
   /** How long to wait or to hold, where the step has a time. */
   minutes: z.number().positive().max(600).optional(),
 })

@@ -20,10 +20,6 @@ const rules = computed(() =>
     ? []
     : [...controllerRules(site.value, controller.value), ...modulesOf(site.value, controller.value).broken],
 )
-const swapping = ref(false)
-watch(controller, () => {
-  swapping.value = false
-})
 </script>
 
 <template>
@@ -62,44 +58,17 @@ watch(controller, () => {
           {{ sayRefusal(r, speaker) }}
         </p>
       </section>
-      <SwapGuide
-        v-if="swapping"
+      <CabinetDoor :key="`door ${controller}`" :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
+      <CabinetPoints :key="`Points ${controller}`" :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
+      <CabinetModules
+        :key="`Modules ${controller}`"
         :site="site"
         :controller="controller"
-        :property="String(route.params.id)"
-        @close="swapping = false"
+        :fixed="fixed"
+        @keep="doing"
       />
-      <template v-else>
-        <CabinetDoor
-          :key="`door ${controller}`"
-          :site="site"
-          :controller="controller"
-          :fixed="fixed"
-          @keep="doing"
-          @swap="swapping = true"
-        />
-        <CabinetPoints
-          :key="`Points ${controller}`"
-          :site="site"
-          :controller="controller"
-          :fixed="fixed"
-          @keep="doing"
-        />
-        <CabinetModules
-          :key="`Modules ${controller}`"
-          :site="site"
-          :controller="controller"
-          :fixed="fixed"
-          @keep="doing"
-        />
-        <CabinetSensor
-          :key="`Sensor ${controller}`"
-          :site="site"
-          :controller="controller"
-          :fixed="fixed"
-          @keep="doing"
-        />
-      </template>
+      <CabinetSensor :key="`Sensor ${controller}`" :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
+      <WorkHere :target="{ kind: 'controller', controller }" />
     </template>
   </div>
 </template>

@@ -101,6 +101,7 @@ const takeApart = (splices: readonly SpliceId[]) =>
         </span>
       </p>
     </section>
+    <WorkHere :target="{ kind: 'box', place }" />
     <BoxEnds :site="site" :place="place" :fixed="fixed" @keep="doing" />
     <BoxDetails :site="site" :place="place" :fixed="fixed" @keep="doing" />
   </div>

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { List } from '@lucide/vue'
-import { toldOf, type RunStep } from '../../../../../../core/procedure'
+import { expectedAt, makingOf, testOf, toldOf, type RunStep } from '../../../../../../core/procedure'
 import { ohmsWithUnit } from '../../../../../../core/quantity'
-import { expectedAt, testOf } from '../../../../../../core/procedure'
 import { sayStep, sayThing, sayTitle } from '../../../../../../words/procedure'
 import { useHuntZones } from '../../../../../composables/useHuntZones'
 import { useRun } from '../../../../../composables/useRun'
@@ -146,13 +145,18 @@ const before = computed(() => run.value?.steps[place.value - 1] ?? null)
           <StepGiven v-if="at.given || isAnswered" :step="at" :work="work" />
         </div>
         <div class="foot stack">
+          <WorkButton
+            v-if="at.step.leads && !isAnswered && !fixed"
+            :target="at.thing.target"
+            :procedure="makingOf(property.site!, at.thing.target)"
+          />
           <p v-if="at.state === 'locked'" class="doubtful">{{ t('run.locked', { step: lockSays }) }}</p>
           <StepControls
             v-else-if="!isAnswered && !fixed"
             :step="at"
             :work="work"
-            :zones="coils as never"
-            @answered="answered"
+            :zones="coils"
+            :then="answered"
           />
         </div>
       </template>
@@ -163,7 +167,7 @@ const before = computed(() => run.value?.steps[place.value - 1] ?? null)
         <AppButton v-if="before" @click="show(before.key)">{{ t('run.back') }}</AppButton>
         <AppButton class="phone-only" :aria-expanded="listed" @click="listed = !listed">
           <List :size="20" />
-          {{ listed ? t('run.hideList') : t('run.list') }}
+          {{ listed ? t('run.hideList') : t('run.listShort') }}
         </AppButton>
         <AppButton v-if="isAnswered && !fixed" @click="work.takeBack(at!)">{{ t('run.takeBack') }}</AppButton>
         <AppButton v-if="at?.state === 'locked' && lock" look="primary" @click="show(lock.key)">
@@ -228,8 +232,12 @@ const before = computed(() => run.value?.steps[place.value - 1] ?? null)
   border-top: 1px solid var(--rule);
   padding-top: 12px;
 }
+.moves {
+  flex-wrap: nowrap;
+}
 .moves .button {
-  flex: 1 1 100px;
+  flex: 1 1 auto;
+  padding-inline: 10px;
 }
 @media (max-width: 759px) {
   .run {
