@@ -82,6 +82,23 @@ export async function beginSweep(
   return page.url().split('/').at(-1)!.split('?')[0]!
 }
 
+/** Begins a procedure by its button within a part of the page; comes out on its first step. */
+export async function beginWork(page: Page, within: Page | Locator, procedure: string, name = 'Sam'): Promise<void> {
+  await within.getByRole('button', { name: procedure, exact: true }).first().click()
+  await page.getByLabel('Your name').fill(name)
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  await expect(page.locator('.controls')).toBeVisible()
+}
+
+/** Ticks what can hurt at the step that is up, answers it, and waits for the next. */
+export async function doStep(page: Page, answer: string | RegExp = 'Done'): Promise<void> {
+  const step = page.locator('.card .count')
+  const before = await step.textContent()
+  for (const caution of await page.locator('.controls').getByRole('checkbox').all()) await caution.check()
+  await page.locator('.controls').getByRole('button', { name: answer, exact: true }).click()
+  await expect(step).not.toHaveText(before!)
+}
+
 export async function seriousFindings(page: Page): Promise<string[]> {
   // Only what is violated is described: naming all that passes takes a fifth of the time.
   const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze()

@@ -7,7 +7,7 @@ import { writeProperty } from '../core/formats'
 import { listCommands, stationRow } from '../core/plan'
 import { noFacts } from '../core/record'
 import { applyBatch, emptySite } from '../core/site'
-import { openFile, ownProperty, pick, pressByKey, pressTo, seriousFindings, stored } from './kit'
+import { beginWork, doStep, openFile, ownProperty, pick, pressByKey, pressTo, seriousFindings, stored } from './kit'
 
 /** A planned property: three valves in B1, one in B2, nothing made yet. */
 async function planned(request: APIRequestContext): Promise<string> {
@@ -54,19 +54,21 @@ test('the wiring plans itself: colours and spares, then a box made in one nut, i
   await saved(page)
   await expect(page.getByRole('heading', { name: 'Common' })).toHaveCount(2)
   const first = page.locator('article').first()
-  await first.getByLabel('tugged').check()
-  await first.getByLabel('sealed').check()
+  await beginWork(page, first, 'Make a gel crimp')
+  for (let i = 0; i < 7; i++) await doStep(page)
   await saved(page)
   const { site } = await stored(request, id)
   expect(
     Object.values(site.splices)
       .filter((s) => s.ticks.length > 0)
       .map((s) => [s.connector, s.ticks, s.made?.how]),
-  ).toEqual([['gel_crimp_3', ['tugged', 'sealed'], 'seen']])
+  ).toEqual([['gel_crimp_3', ['home', 'squeezed'], 'seen']])
   await page.keyboard.press('Control+z')
-  await expect(first.getByLabel('sealed')).not.toBeChecked()
-  await page.reload()
-  await expect(first.getByLabel('tugged')).toBeChecked()
+  await expect(page.getByRole('button', { name: /^Squeeze it level.*to do/ })).toBeVisible()
+  await page.goto(`/p/${id}/boxes/B1`)
+  await expect(first.getByText('seen home')).toBeVisible()
+  await expect(first.getByText('squeezed')).toBeHidden()
+  await expect(first.getByRole('link', { name: /^Make a gel crimp: 6 of 11/ })).toBeVisible()
 })
 
 test('what is in the ground is recorded: what a joint would bring about is told first; a core is cut, coloured otherwise at its other end, and told', async ({
@@ -128,13 +130,15 @@ test('the controller: a near miss is told before it lands; an empty bay hides th
   }
   await expect(page.getByRole('alert')).toContainText('serves at most 4 points of connection')
   await saved(page)
-  await page.getByRole('button', { name: 'Change the controller' }).click()
-  await page.getByLabel('Pause the schedule').check()
-  await page.getByLabel(/^MV/).check()
+  await beginWork(page, page, 'Change the controller')
+  await doStep(page)
+  await doStep(page, 'Photo taken')
+  await expect(page.getByRole('button', { name: /^Terminal MV, Lake pump house: orange/ })).toBeVisible()
   await page.reload()
-  await page.getByRole('button', { name: 'Change the controller' }).click()
-  await expect(page.getByText('2 of ', { exact: false }).first()).toBeVisible()
-  await expect(page.getByLabel('Pause the schedule')).toBeChecked()
+  await expect(page.getByRole('button', { name: /^Pause the schedule of A Gatehouse.* done/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Photograph the whole door' })).toBeVisible()
+  await page.goto(`/p/${id}/controller`)
+  await expect(page.getByRole('link', { name: /^Change the controller: 2 of 3\d steps/ })).toBeVisible()
 })
 
 test('the map: boxes drawn, moved by hand and by figures, files out for general readers and in again, lengths from the drawing, a picture tied twice', async ({
@@ -226,7 +230,7 @@ test('the map: boxes drawn, moved by hand and by figures, files out for general 
   await expect(page.getByText('The picture is not here')).toBeHidden()
 })
 
-test('without a signal: joints are ticked in the garden, kept on the device, and sent when it is back', async ({
+test('without a signal: a joint is made in the garden, kept on the device, and sent when it is back', async ({
   page,
   context,
   request,
@@ -234,15 +238,16 @@ test('without a signal: joints are ticked in the garden, kept on the device, and
   const id = await ownProperty(request, 'Garden')
   await page.setViewportSize({ width: 390, height: 844 })
   await page.goto(`/p/${id}/boxes/B7`)
-  await expect(page.getByRole('heading', { name: 'Common' })).toBeVisible()
+  await beginWork(page, page.locator('article').last(), 'Make a pre-filled nut')
   await context.setOffline(true)
-  await page.locator('article').first().getByLabel('tugged').check()
-  await expect(page.getByText('kept on this device, 1 to send')).toBeVisible()
+  await doStep(page)
+  await doStep(page)
+  await expect(page.getByText('kept on this device, 2 to send')).toBeVisible()
   await context.setOffline(false)
   await expect(page.getByText('All saved')).toBeVisible({ timeout: 20_000 })
-  expect(
-    Object.values((await stored(request, id)).site.splices).filter((s) => s.ticks.includes('tugged')),
-  ).toHaveLength(1)
+  expect(Object.values((await stored(request, id)).site.splices).filter((s) => s.ticks.includes('home'))).toHaveLength(
+    1,
+  )
   await page.getByRole('button', { name: 'More', exact: true }).click()
   await page.getByRole('link', { name: 'Cabinet' }).click()
   await expect(page.getByRole('heading', { name: 'The door' })).toBeVisible()
@@ -419,25 +424,28 @@ test('two people at one property: the second to change a joint is told by name a
 }) => {
   const id = await ownProperty(request, 'Two at once')
   const other = await (await browser.newContext()).newPage()
-  for (const p of [page, other]) {
-    await p.goto(`/p/${id}/boxes/B7`)
-    await expect(p.getByRole('heading', { name: 'Common' })).toBeVisible()
-  }
-  await page.locator('article').first().getByLabel('tugged').check()
+  await page.goto(`/p/${id}/boxes/B7`)
+  await beginWork(page, page.locator('article').last(), 'Make a pre-filled nut')
+  await doStep(page)
   await saved(page)
-  // Ticked, and unticked again as soon as the record has said no: the tick may be gone before it can be looked for.
-  await other.locator('article').first().getByLabel('sealed').click()
+  // What one began the other goes on with, at the step where it stands.
+  await other.goto(`/p/${id}/boxes/B7`)
+  await other.getByRole('link', { name: 'Make a pre-filled nut: 1 of 7 steps' }).click()
+  await expect(other.getByText('Step 2 of 7')).toBeVisible()
+  await doStep(page)
+  await saved(page)
+  // The other one ticks the same joint: the record says no, and the step is done by what is on record.
+  await doStep(other)
   await expect(other.getByRole('alert')).toContainText('was changed by somebody else meanwhile')
-  await expect(other.locator('article').first().getByLabel('tugged')).toBeChecked()
   await other.getByRole('button', { name: 'Let go of it' }).click()
-  await other.locator('article').first().getByLabel('sealed').check()
   await saved(other)
-  const ticked = Object.values((await stored(request, id)).site.splices).filter((s) => s.ticks.length > 0)
-  expect(ticked.map((s) => [...s.ticks].sort())).toEqual([['sealed', 'tugged']])
+  const { facts, site } = await stored(request, id)
+  expect(Object.values(facts.steps).map((s) => s.step)).toEqual(['power'])
+  expect(Object.values(site.splices).flatMap((s) => s.ticks)).toEqual(['home'])
   await page.goto(`/p/${id}/controller`)
-  await page.getByRole('button', { name: 'Change the controller' }).click()
+  await beginWork(page, page, 'Change the controller')
   await page.emulateMedia({ media: 'print' })
-  await expect(page.getByText('One screw at a time')).toBeVisible()
+  await expect(page.getByText('Terminal MV, Lake pump house: orange')).toBeVisible()
   for (const hidden of [
     page.locator('.rail'),
     page.locator('.bar'),
@@ -452,7 +460,9 @@ test('the record as it was: boxes, map, wiring and controller are looked at and 
 }) => {
   const id = await ownProperty(request, 'As it was')
   await page.goto(`/p/${id}/boxes/B7`)
-  await page.locator('article').first().getByLabel('tugged').check()
+  await beginWork(page, page.locator('article').last(), 'Make a pre-filled nut')
+  await doStep(page)
+  await doStep(page)
   await saved(page)
   await page.goto(`/p/${id}/record`)
   await page.getByRole('button', { name: 'See it before' }).first().click()
@@ -460,7 +470,8 @@ test('the record as it was: boxes, map, wiring and controller are looked at and 
   await page.getByRole('link', { name: 'Cabinet' }).first().click()
   await page.getByRole('link', { name: 'Boxes' }).first().click()
   await page.getByRole('link', { name: /^B7 / }).click()
-  await expect(page.locator('article').first().getByLabel('tugged')).toBeDisabled()
+  await expect(page.locator('article').last().getByText('seen home')).toBeHidden()
+  await expect(page.getByRole('button', { name: 'Make a pre-filled nut' })).toHaveCount(0)
   await expect(page.getByRole('button', { name: 'Take apart' })).toHaveCount(0)
   await page.getByRole('link', { name: 'Controller' }).first().click()
   await expect(page.getByRole('button', { name: /^Take off/ })).toHaveCount(0)

@@ -1,9 +1,6 @@
 /** The words of measuring: tests and their cautions, sweeps, checks, comparisons, the record. */
 export const sweepEn = {
   work: {
-    visits: 'Visits',
-    visitsHow: 'Every stay at the property with those who were there, and the sweeps and hunts done in it.',
-    hunt: 'Begin a hunt',
     mended: 'Found and mended',
     noneMended: 'Nothing was mended yet. What a hunt finds and you mend stands here for the next twenty years.',
     huntOf: 'The hunt',

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { stateOf } from '../../../core/expect'
-import { judgeCabinet } from '../../../core/expect'
+import { judgeCabinet, stateOf } from '../../../core/expect'
 import { ohmsWithUnit } from '../../../core/quantity'
 import { isHuntTest, optionOf, standingReadings } from '../../../core/record'
 import type { RunStep } from '../../../core/procedure'

@@ -112,6 +112,7 @@ watch(
 )
 const isAnswered = computed(() => at.value !== null && (at.value.state === 'done' || at.value.state === 'refused'))
 const finished = computed(() => run.value?.left === 0)
+const print = () => window.print()
 const before = computed(() => run.value?.steps[place.value - 1] ?? null)
 </script>
 
@@ -151,13 +152,7 @@ const before = computed(() => run.value?.steps[place.value - 1] ?? null)
             :procedure="makingOf(property.site!, at.thing.target)"
           />
           <p v-if="at.state === 'locked'" class="doubtful">{{ t('run.locked', { step: lockSays }) }}</p>
-          <StepControls
-            v-else-if="!isAnswered && !fixed"
-            :step="at"
-            :work="work"
-            :zones="coils"
-            :then="answered"
-          />
+          <StepControls v-else-if="!isAnswered && !fixed" :step="at" :work="work" :zones="coils" :then="answered" />
         </div>
       </template>
       <div v-else class="what stack">
@@ -169,6 +164,7 @@ const before = computed(() => run.value?.steps[place.value - 1] ?? null)
           <List :size="20" />
           {{ listed ? t('run.hideList') : t('run.listShort') }}
         </AppButton>
+        <AppButton class="desk-only" @click="print">{{ t('run.print') }}</AppButton>
         <AppButton v-if="isAnswered && !fixed" @click="work.takeBack(at!)">{{ t('run.takeBack') }}</AppButton>
         <AppButton v-if="at?.state === 'locked' && lock" look="primary" @click="show(lock.key)">
           {{ t('run.toHold') }}
@@ -238,6 +234,17 @@ const before = computed(() => run.value?.steps[place.value - 1] ?? null)
 .moves .button {
   flex: 1 1 auto;
   padding-inline: 10px;
+}
+@media print {
+  .run {
+    display: block;
+  }
+  .card {
+    display: none;
+  }
+  .list {
+    max-height: none;
+  }
 }
 @media (max-width: 759px) {
   .run {

@@ -1,0 +1,295 @@
+import { quarryLake } from '../../demo/quarry-lake'
+import { sceneOf } from '../expect'
+import { pastOf } from '../history'
+import { COMMON_METER, noFacts, type Facts, type StepAnswer, type WorkTarget } from '../record'
+import {
+  applyBatch,
+  getOrThrow,
+  type ControllerId,
+  type DeviceId,
+  type PlaceId,
+  type Site,
+  type SpliceId,
+  type TerminalId,
+} from '../site'
+import { censusOf } from '../splice'
+import {
+  brokenCopy,
+  controllerFor,
+  copyOf,
+  deedCommands,
+  expectedAt,
+  kitFor,
+  makingOf,
+  proceduresOn,
+  readProcedure,
+  runOf,
+  SHIPPED,
+  shipped,
+  stationsOnFoot,
+  targetsOf,
+  testOf,
+  toldOf,
+  unfold,
+  unsettledOf,
+  type Run,
+} from './index'
+
+const demo = quarryLake()
+const [A, S] = ['A' as ControllerId, 'S' as ControllerId]
+const on = (controller: ControllerId): WorkTarget => ({ kind: 'controller', controller })
+const after = (site: Site, commands: Parameters<typeof applyBatch>[1]): Site => {
+  const applied = applyBatch(site, commands)
+  if (!applied.ok) throw new Error(JSON.stringify(applied.refusals))
+  return applied.value.site
+}
+const keys = (id: string, target: WorkTarget, site = demo) => unfold(site, shipped(id)!, target).map((s) => s.key)
+
+/** A piece of work and its answers, as they come in. */
+class Work {
+  facts: Facts = noFacts()
+  private at = Date.parse('2027-03-01T08:00:00Z')
+  constructor(
+    readonly id: string,
+    readonly target: WorkTarget,
+    public site: Site = demo,
+  ) {
+    this.facts = {
+      ...this.facts,
+      visits: { v: { at: this.now(), author: 'Ada', people: [] } },
+      jobs: {
+        j: {
+          visit: 'v',
+          at: this.now(),
+          author: 'Ada',
+          kind: 'procedure',
+          controller: controllerFor(site, target)!,
+          title: '',
+          ground_C: 14,
+          coil_C: null,
+          meter: COMMON_METER,
+          follows: { id, on: target },
+        },
+      },
+    }
+  }
+  now = () => new Date((this.at += 60_000)).toISOString()
+  give(step: string, answer: StepAnswer = { kind: 'done' }, author = 'Ada'): Run {
+    const id = `s${Object.keys(this.facts.steps).length}`
+    const fact = { job: 'j', at: this.now(), author, step, heeded: true, answer }
+    this.facts = { ...this.facts, steps: { ...this.facts.steps, [id]: fact } }
+    return this.run()
+  }
+  read(step: string, ohm: number): string {
+    const here = this.run().steps.find((s) => s.key === step)!
+    const id = `r${Object.keys(this.facts.readings).length}`
+    const { ground_C, meter } = this.facts.jobs.j!
+    const shared = { job: 'j', at: this.now(), author: 'Ada', revision: 0, off: 'all_leads', meter, ground_C } as const
+    const reading = { ...shared, test: testOf(this.site, here)!, value: { kind: 'ohm', ohm } as const }
+    this.facts = { ...this.facts, readings: { ...this.facts.readings, [id]: reading } }
+    this.give(step, { kind: 'reading', reading: id })
+    return id
+  }
+  run = (): Run => runOf(this.site, this.facts, 'j')!
+  state = (step: string) => this.run().steps.find((s) => s.key === step)?.state ?? 'not there'
+}
+
+test('a procedure is unfolded over the things at hand: one screw at a time, the common last; threads by the door, zones on foot', () => {
+  const moves = keys('change_controller', on(A)).filter((k) => k.startsWith('move@'))
+  expect([moves.length, moves[0], moves.at(-1)]).toEqual([20, 'move@terminal A MV', 'move@terminal A C'])
+  expect(keys('change_controller', on(A)).indexOf('power')).toBeLessThan(
+    keys('change_controller', on(A)).indexOf(moves[0]!),
+  )
+  const boathouse = keys('commission', on(S))
+  expect(boathouse.filter((k) => k.startsWith('ohms@'))).toEqual(
+    ['1', '2', '3', '4'].map((t) => `ohms@terminal S ${t}`),
+  )
+  expect(boathouse.filter((k) => k.startsWith('at_box@'))).toHaveLength(2)
+  expect(boathouse.some((k) => k.startsWith('master_click'))).toBe(false)
+  // Each thread is read to common and to earth while the clips are there, each zone clicked, watered and measured.
+  const zones = boathouse.filter((k) => k.includes('@terminal S 1'))
+  expect(zones.map((k) => k.split('@')[0])).toEqual(['ohms', 'earth', 'click', 'zone', 'volts'])
+  const hybrid = after(demo, [
+    { do: 'set', in: 'controllers', id: 'S', field: 'kind', value: 'hybrid' },
+    { do: 'set', in: 'controllers', id: 'S', field: 'sensor', value: { closedBy: 'sensor', dry: 'open' } },
+  ])
+  const there = (site: Site) =>
+    ['decoders', 'link', 'sensor'].map((k) => keys('change_controller', on(S), site).includes(k))
+  expect([there(demo), there(hybrid)]).toEqual([
+    [false, true, false],
+    [true, false, true],
+  ])
+  expect(new Set(stationsOnFoot(demo, A).map((s) => s.terminal)).size).toBe(18)
+})
+
+test('every procedure finds its things on the property, and speaks of them', () => {
+  const counts = Object.fromEntries(SHIPPED.map((p) => [p.id, targetsOf(demo, p).length]))
+  expect(counts).toMatchObject({ arrive: 1, filled_nut: 27, nut_and_tube: 13, gel_crimp: 0, coil_change: 25 })
+  expect(counts).toMatchObject({ pump_relay: 1, under_pressure: 1, sequencer: 1, decoder: 0, arrestor: 0, remake: 38 })
+  const joint = targetsOf(demo, shipped('filled_nut')!)[0]!
+  expect(makingOf(demo, joint)?.id).toBe('filled_nut')
+  expect(proceduresOn(demo, joint).map((p) => p.id)).toEqual(['filled_nut', 'remake'])
+  expect(toldOf(demo, { target: joint })).toMatchObject({
+    connector: 'gel_nut',
+    strip_mm: 19,
+    ends: 2,
+    terminal: 'MV',
+    conductors: [{ colour: 'orange' }, { colour: null, from: 'MV', way: 'device' }],
+  })
+  expect(toldOf(demo, { target: on(A) })).toMatchObject({ stations: 18, limit_A: 0.28, master: 'MV', common: 'C' })
+  const proved = unfold(demo, shipped('coil_change')!, { kind: 'coil', device: 'V5' as DeviceId })[1]!
+  const expected = expectedAt(sceneOf(demo), testOf(demo, proved)!, COMMON_METER)
+  const kind = getOrThrow(demo.coilKinds, getOrThrow(demo.devices, 'V5' as DeviceId).coilKind!)
+  expect(expected).toMatchObject({ kind: 'ohms' })
+  if (expected?.kind === 'ohms') expect(expected.expected_ohm / kind.resistance_ohm).toBeCloseTo(1, 1)
+})
+
+test('a hold is not passed, only answered or refused with its reason; what fails keeps it shut; another person goes on', () => {
+  const work = new Work('coil_change', { kind: 'coil', device: 'V5' as DeviceId })
+  expect([work.run().next, work.state('proved'), work.state('whole')]).toEqual(['box', 'open', 'locked'])
+  work.read('proved', 12)
+  expect([work.state('proved'), work.state('whole'), work.state('flow_shut')]).toEqual(['done', 'open', 'locked'])
+  work.give('prove_water', { kind: 'chosen', option: 'runs_on' })
+  expect([work.state('prove_water'), work.state('flow_shut')]).toEqual(['failed', 'locked'])
+  work.give('prove_water', { kind: 'chosen', option: 'stops' }, 'Ben')
+  expect([work.state('prove_water'), work.state('flow_shut'), work.state('ring')]).toEqual(['done', 'open', 'open'])
+  work.give('ring', { kind: 'refused', reason: 'no new coil in the van' })
+  expect([work.state('ring'), work.state('hand_tight')]).toEqual(['refused', 'open'])
+  work.give('ring', { kind: 'undone' })
+  expect([work.state('ring'), work.state('hand_tight')]).toEqual(['open', 'locked'])
+  expect(work.run().steps.find((s) => s.key === 'prove_water')!.given!.author).toBe('Ben')
+  // A reading that is struck out answers nothing any more.
+  work.facts.strikeOuts = { x: { reading: 'r0', at: work.now(), author: 'Ada', reason: 'clips off' } }
+  expect([work.state('proved'), work.state('whole')]).toEqual(['open', 'locked'])
+  const figure = new Work('arrestor', { kind: 'box', place: 'B2' as PlaceId })
+  figure.give('reading', { kind: 'figure', value: 40 })
+  expect(figure.state('reading')).toBe('failed')
+  expect(runOf(demo, { ...figure.facts, jobs: {} }, 'j')).toBeNull()
+})
+
+test('within one thread a hold keeps back that thread; after the last the rest is open; branches follow their answers', () => {
+  const work = new Work('commission', on(S))
+  for (const step of ['pause', 'supply', 'leads_off']) work.give(step)
+  expect([work.state('ohms@terminal S 1'), work.state('earth@terminal S 1')]).toEqual(['open', 'locked'])
+  expect([work.state('ohms@terminal S 3'), work.state('leads_on')]).toEqual(['open', 'locked'])
+  for (const t of ['1', '2', '3', '4']) work.read(`ohms@terminal S ${t}`, 33.6)
+  expect([work.state('earth@terminal S 4'), work.state('leads_on')]).toEqual(['open', 'open'])
+  const box = new Work('new_box', { kind: 'box', place: 'B2' as PlaceId })
+  expect(box.state('leak_again')).toBe('not there')
+  box.give('located')
+  box.give('leak', { kind: 'chosen', option: 'drips' })
+  box.give('leak_again', { kind: 'chosen', option: 'dry' })
+  expect([box.state('leak'), box.state('leak_twice'), box.state('slack')]).toEqual(['done', 'open', 'locked'])
+})
+
+test('what does not fit is settled by a reason or by reading it again', () => {
+  const work = new Work('commission', on(S))
+  const settle = () =>
+    unsettledOf({ scene: sceneOf(demo), sceneAt: () => sceneOf(demo), past: pastOf(noFacts(), 'j') }, work.facts, 'j')
+  const good = work.read('ohms@terminal S 1', 33.8)
+  const bad = work.read('ohms@terminal S 2', 71)
+  expect(settle().map((u) => [u.id, u.judged.verdict.code])).toEqual([[bad, 'high']])
+  work.facts.acceptances = { a: { reading: bad, at: work.now(), author: 'Ada', reason: 'long lead, not on record' } }
+  expect([settle(), good]).toEqual([[], 'r0'])
+})
+
+const context = { today: '2027-03-01', id: () => `n${Math.random().toString(36).slice(2)}` }
+const deed = (site: Site, id: string, target: WorkTarget, key: string, answer: StepAnswer = { kind: 'done' }): Site => {
+  const here = unfold(site, shipped(id)!, target).find((s) => s.key === key)
+  if (!here) throw new Error(`no step ${key}`)
+  const commands = deedCommands(site, here, answer, context)
+  if (!commands.ok) throw new Error(JSON.stringify(commands.refusals))
+  return after(site, commands.value)
+}
+
+test('what a step writes is on record once it is answered: ticks with the joint, a joint cut open, a new coil, caps, a sensor', () => {
+  const target = targetsOf(demo, shipped('filled_nut')!)[3] as Extract<WorkTarget, { kind: 'joint' }>
+  const splice = (site: Site) => getOrThrow(site.splices, target.splice)
+  const opened = deed(demo, 'remake', target, 'open')
+  expect([splice(demo).made !== null, splice(opened).made, splice(opened).ticks]).toEqual([true, null, []])
+  const made = ['strip', 'twist', 'tug', 'copper'].reduce((site, key) => deed(site, 'filled_nut', target, key), opened)
+  expect(splice(made)).toMatchObject({
+    ticks: ['home', 'squeezed', 'tugged', 'sealed'],
+    made: { value: '2027-03-01', how: 'seen' },
+  })
+  // The joint itself says which of its steps are done, whoever ticked them; taken back, it is not.
+  const work = new Work('filled_nut', target, made)
+  expect([work.state('tug'), work.state('power')]).toEqual(['done', 'open'])
+  work.site = deed(made, 'filled_nut', target, 'tug', { kind: 'undone' })
+  expect(work.state('tug')).toBe('locked')
+  const nut = deed(opened, 'remake', target, 'kind', { kind: 'chosen', option: 'nut_and_gel_tube' })
+  expect(splice(nut).connector).toBe('nut_and_gel_tube')
+
+  const coil: WorkTarget = { kind: 'coil', device: 'V5' as DeviceId }
+  const broken = after(demo, [
+    { do: 'set', in: 'devices', id: 'V5', field: 'condition', value: { state: 'open', since: null, note: '' } },
+  ])
+  const changed = deed(broken, 'coil_change', coil, 'baseline', { kind: 'reading', reading: 'r' })
+  expect(changed.devices['V5' as DeviceId]).toMatchObject({
+    installed: { value: '2027-03-01' },
+    condition: { state: 'sound' },
+  })
+
+  const place = 'B7' as PlaceId
+  const bare = after(
+    demo,
+    Object.entries(demo.splices)
+      .filter(([, s]) => s.connector === 'cap' && s.place === place)
+      .map(([id]) => ({ do: 'remove', in: 'splices', id })),
+  )
+  const loose = (site: Site) => censusOf(site, place).flatMap((c) => c.loose).length
+  const spares = unfold(bare, shipped('spare_cores')!, { kind: 'box', place }).filter((s) => s.item !== null)
+  const capped = spares.reduce((site, s) => deed(site, 'spare_cores', { kind: 'box', place }, s.key), bare)
+  expect([loose(bare) > 0, loose(capped)]).toEqual([true, 0])
+
+  const wired = deed(demo, 'sensor', on(A), 'setting', { kind: 'chosen', option: 'open_when_dry' })
+  expect(wired.controllers[A]!.sensor).toMatchObject({ closedBy: 'sensor', dry: 'open' })
+  const here: WorkTarget = { kind: 'property' }
+  const noted = unfold(demo, shipped('leave')!, here).find((s) => s.key === 'temporary_what')!
+  const told = deedCommands(demo, noted, { kind: 'text', text: 'Master valve bypassed' }, context)
+  const left = after(demo, told.ok ? told.value : [])
+  const key = keys('arrive', here, left).find((k) => k.startsWith('temporary@'))!
+  expect(deed(left, 'arrive', here, key, { kind: 'chosen', option: 'stays' })).toEqual(left)
+  expect(deed(left, 'arrive', here, key, { kind: 'chosen', option: 'undone' }).temporaryStates).toEqual({})
+})
+
+test('a company adapts a copy: cautions and holds stay, what does not float stays in its order, its own steps have words', () => {
+  const ours = shipped('gel_crimp')!
+  const copy = copyOf(ours, 'our_crimp', 'Our crimp')
+  const own = { ...copy, steps: [...copy.steps, { ...ours.steps[1]!, id: 'label', cautions: [], says: 'Label it.' }] }
+  expect(brokenCopy(own)).toEqual([])
+  expect(readProcedure(JSON.stringify(own))).toEqual({ ok: true, value: own })
+  const change = (id: string, more: object) => ({
+    ...copy,
+    steps: copy.steps.map((s) => (s.id === id ? { ...s, ...more } : s)),
+  })
+  const codes = (p: typeof copy) => brokenCopy(p).map((r) => r.code)
+  expect(codes({ ...copy, id: 'gel_crimp' })).toEqual(['procedure_name_taken'])
+  expect(codes({ ...copy, steps: copy.steps.filter((s) => s.id !== 'home') })).toEqual(['step_gone'])
+  expect(codes({ ...copy, steps: copy.steps.filter((s) => s.id !== 'bundle') })).toEqual([])
+  expect(codes(change('home', { hold: false }))).toEqual(['hold_gone'])
+  expect(codes(change('cut', { cautions: [] }))).toEqual(['caution_gone'])
+  expect(codes(change('tug', { does: { kind: 'text' } }))).toEqual(['step_changed'])
+  expect(codes(change('tug', { hold: true, cautions: ['eyes'], says: 'Tug, twice.' }))).toEqual([])
+  expect(codes({ ...copy, steps: [...copy.steps].reverse() })).toEqual(['step_moved'])
+  expect(codes({ ...own, steps: own.steps.map(({ says: _s, ...s }) => s) })).toEqual(['step_without_words'])
+  expect(codes({ ...copy, on: 'box' })).toEqual(['procedure_elsewhere'])
+  const outcome = readProcedure('{')
+  expect(outcome.ok ? [] : outcome.refusals.map((r) => r.code)).toEqual(['procedure_not_json'])
+})
+
+test('the kit of some work: each thing once, connectors by kind with a tenth more', () => {
+  const joints = targetsOf(demo, shipped('filled_nut')!).slice(0, 12)
+  const coil: WorkTarget = { kind: 'coil', device: 'V5' as DeviceId }
+  const kit = kitFor(demo, [
+    ...joints.map((target) => ({ procedure: shipped('filled_nut')!, target })),
+    { procedure: shipped('coil_change')!, target: coil },
+  ])
+  expect(kit.connectors).toEqual([{ kind: 'gel_nut', count: 14 }])
+  expect(kit.coils).toEqual([{ kind: demo.devices['V5' as DeviceId]!.coilKind, count: 1 }])
+  expect(kit.items).toEqual([...new Set(kit.items)])
+  expect(kit.items).toEqual(expect.arrayContaining(['meter', 'o_rings', 'stripper']))
+  const screw: WorkTarget = { kind: 'terminal', controller: A, terminal: '5' as TerminalId }
+  expect(controllerFor(demo, screw)).toBe(A)
+  expect(controllerFor(demo, { kind: 'joint', splice: Object.keys(demo.splices)[0] as SpliceId })).not.toBeNull()
+})
