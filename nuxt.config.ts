@@ -1,4 +1,5 @@
 import { fileURLToPath } from 'node:url'
+import { writeServiceWorker } from './scripts/lib/service-worker.mjs'
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
@@ -20,7 +21,10 @@ export default defineNuxtConfig({
         { name: 'theme-color', content: '#FAF7F0' },
         { name: 'description', content: 'Expected ohms, verdicts and records for low-voltage irrigation wiring' },
       ],
-      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+      link: [
+        { rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' },
+        { rel: 'manifest', href: '/manifest.webmanifest' },
+      ],
     },
   },
   spaLoadingTemplate: false,
@@ -30,6 +34,7 @@ export default defineNuxtConfig({
     'build:manifest': (manifest) => {
       for (const entry of Object.values(manifest)) entry.prefetch = false
     },
+    'nitro:build:public-assets': (nitro) => writeServiceWorker(nitro.options.output.publicDir),
   },
   nitro: {
     routeRules: {
@@ -46,6 +51,9 @@ export default defineNuxtConfig({
         },
       },
       // A worker is bound by what its own script was sent with: it loads more of them, and computes in WebAssembly.
+      '/service-worker.js': {
+        headers: { 'content-security-policy': "default-src 'self'; frame-ancestors 'none'", 'cache-control': 'no-cache' },
+      },
       '/_nuxt/**': {
         headers: {
           'content-security-policy':

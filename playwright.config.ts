@@ -12,6 +12,8 @@ export default defineConfig({
     baseURL: process.env.BASE_URL,
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },
+    // Every test has a browser of its own; what the service worker does is looked at in e2e/offline.spec.ts.
+    serviceWorkers: 'block',
     locale: 'en-GB',
     timezoneId: 'UTC',
     screenshot: 'only-on-failure',

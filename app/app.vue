@@ -6,5 +6,6 @@ const { t } = useI18n()
 
 <template>
   <a class="skip-link" href="#work">{{ t('app.skip') }}</a>
+  <NewVersion />
   <NuxtPage />
 </template>

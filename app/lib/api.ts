@@ -37,7 +37,7 @@ const step = z.object({
 export type Step = z.infer<typeof step>
 const missedStep = step.extend({ commands: z.array(command) })
 
-const whole = z.object({
+export const wholeSchema = z.object({
   id: z.uuid(),
   revision: z.int(),
   archived: z.boolean(),
@@ -45,7 +45,7 @@ const whole = z.object({
   facts: factsSchema,
   steps: z.array(step),
 })
-export type Whole = z.infer<typeof whole>
+export type Whole = z.infer<typeof wholeSchema>
 
 const revisionSchema = z.object({ revision: z.int(), site: siteSchema })
 export type Revision = z.infer<typeof revisionSchema>
@@ -114,7 +114,7 @@ export const fetchProperties = (find: string, archived: boolean, after: string |
     z.object({ properties: z.array(listed), total: z.int() }),
     `/api/properties?${new URLSearchParams({ find, archived: archived ? 'yes' : 'no', ...(after ? { after } : {}) })}`,
   )
-export const fetchProperty = (id: string) => ask(whole, at(id), undefined, PATIENCE_WHOLE_ms)
+export const fetchProperty = (id: string) => ask(wholeSchema, at(id), undefined, PATIENCE_WHOLE_ms)
 export const fetchRevision = (id: string, revision: number) => ask(revisionSchema, `${at(id)}/revisions/${revision}`)
 export const fetchSteps = (id: string, before: number) =>
   ask(z.object({ steps: z.array(step) }), `${at(id)}/steps?before=${before}`)

@@ -3,6 +3,8 @@ import type { Refusal } from '../../core/refusal'
 import { sayRefusal } from '../../words'
 import { dayText, useSpeaker } from '../composables/useSpeaker'
 import { fetchProperties, type Listed } from '../lib/api'
+import { keepSmall } from '../lib/keep-small'
+import { keptProperties } from '../lib/kept-properties'
 import { uploadProperty, type Upload, type UploadProgress } from '../lib/upload'
 
 const { t, speaker } = useSpeaker(() => ({ length: 'm', temperature: 'C' }))
@@ -13,6 +15,7 @@ const total = ref(0)
 const archived = ref(false)
 const unreachable = ref(false)
 const beginning = ref(false)
+const [kept, device] = [ref(false), ref(false)]
 const filter = ref('')
 const broken = shallowRef<readonly Refusal[]>([])
 
@@ -24,9 +27,23 @@ async function load(more = false): Promise<void> {
   const reply = await fetchProperties(filter.value.trim(), archived.value, after)
   if (mine !== asked) return
   unreachable.value = reply.kind !== 'ok'
-  if (reply.kind !== 'ok') return
+  if (reply.kind !== 'ok') {
+    await showKept(mine)
+    return
+  }
+  kept.value = false
+  if (!more && !archived.value) void keepSmall(reply.value.properties).catch(() => undefined)
   properties.value = more ? [...(properties.value ?? []), ...reply.value.properties] : reply.value.properties
   total.value = reply.value.total
+}
+/** Without a signal: what this device keeps, by the same words. */
+async function showKept(mine: number): Promise<void> {
+  const words = filter.value.trim().toLowerCase()
+  const here = (await keptProperties().catch(() => [])).filter((k) => k.name.toLowerCase().includes(words))
+  if (mine !== asked || here.length === 0 || archived.value) return
+  properties.value = here.map((k) => ({ ...k, archived: false }))
+  total.value = here.length
+  kept.value = true
 }
 onMounted(load)
 /** A few letters are typed before the list is asked for anew. */
@@ -111,14 +128,14 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
         </ul>
       </section>
       <p v-if="unreachable" class="sheet row" role="alert">
-        {{ t('properties.unreachable') }}
+        {{ kept ? t('device.fromHere') : t('properties.unreachable') }}
         <AppButton @click="load()">{{ t('app.retry') }}</AppButton>
       </p>
-      <p v-else-if="properties === null" class="quiet">{{ t('app.loading') }}</p>
-      <p v-else-if="archived && properties.length === 0 && filter === ''" class="quiet">
+      <p v-if="properties === null && !unreachable" class="quiet">{{ t('app.loading') }}</p>
+      <p v-else-if="properties !== null && archived && properties.length === 0 && filter === ''" class="quiet">
         {{ t('properties.noneArchived') }}
       </p>
-      <template v-else>
+      <template v-else-if="properties !== null">
         <TextField
           v-if="total > 5 || filter !== ''"
           v-model="filter"
@@ -151,9 +168,13 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
         <AppButton look="plain" @click="archived = !archived">
           {{ archived ? t('properties.current') : t('properties.archived') }}
         </AppButton>
+        <AppButton look="plain" @click="device = true">{{ t('device.title') }}</AppButton>
       </p>
       <p class="caution">{{ t('properties.code') }}</p>
     </main>
+    <LazyAppDialog v-if="device" v-model:visible="device" :title="t('device.title')">
+      <DevicePanel />
+    </LazyAppDialog>
     <LazyNewProperty v-if="beginning" v-model:visible="beginning" />
     <LazyAppDialog
       v-if="already"

@@ -3,6 +3,7 @@ import { Search } from '@lucide/vue'
 import { entries } from '../../../core/site'
 import { useSpeaker } from '../../composables/useSpeaker'
 import { PLACES, tabAt } from '../../lib/places'
+import { keptByWorker } from '../../lib/service-worker'
 import { useProperty } from '../../stores/property'
 
 const route = useRoute()
@@ -80,19 +81,22 @@ function onKey(event: KeyboardEvent): void {
 }
 onMounted(() => window.addEventListener('keydown', onKey))
 
-/** Pages that are no part of the first load come when it is over, so that they open without a signal too. */
-const LATER_ms = 8000
-let fetching: ReturnType<typeof setTimeout> | undefined
-onMounted(() => {
-  fetching = setTimeout(() => {
-    const paths = PLACES.flatMap(({ tabs }) => tabs.filter((tab) => tab.later).map((tab) => tab.path))
-    for (const path of [...paths, '/boxes/x', '/work/procedures/x'])
-      void preloadRouteComponents(base.value + path).catch(() => {
-        /* asked for again when it is opened */
-      })
-  }, LATER_ms)
+/**
+ * Pages that are no part of the first load come when it is over, so that they open without a signal too: with the whole
+ * application, or one by one where the browser cannot keep that.
+ */
+let left = false
+onMounted(async () => {
+  if ((await keptByWorker()) || left) return
+  const paths = PLACES.flatMap(({ tabs }) => tabs.filter((tab) => tab.later).map((tab) => tab.path))
+  for (const path of [...paths, '/boxes/x', '/work/procedures/x'])
+    void preloadRouteComponents(base.value + path).catch(() => {
+      /* asked for again when it is opened */
+    })
 })
-onBeforeUnmount(() => clearTimeout(fetching))
+onBeforeUnmount(() => {
+  left = true
+})
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 /** In a sweep the cursor goes to the thread; elsewhere a box opens. */
 const goTo = (target: string | null, place: string | null) =>

@@ -7,6 +7,11 @@ import { useProperty } from '.'
 
 jest.mock('../../lib/api')
 jest.mock('../../lib/outbox')
+jest.mock('../../lib/kept-properties', () => ({
+  keptProperty: async () => null,
+  keepProperty: async () => undefined,
+  forgetProperty: async () => undefined,
+}))
 jest.mock('../../lib/device', () => ({ authorName: () => 'Jo', deviceId: () => 'mine' }))
 
 const ID = '0198f2a0-4b7e-7c31-9d52-6a1f0c3e5b10'
