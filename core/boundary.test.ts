@@ -24,6 +24,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   hunt: ['quantity', 'site', 'record', 'circuit', 'expect', 'map'],
   symptom: ['site', 'record'],
   procedure: ['site', 'record', 'refusal', 'expect', 'history', 'splice', 'cabinet', 'map'],
+  card: ['site', 'record', 'expect', 'history', 'splice', 'cabinet', 'procedure'],
   formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = {
@@ -128,13 +129,14 @@ const OUTSIDE: Readonly<Record<string, readonly string[]>> = {
 }
 const PAGE: Readonly<Record<string, readonly string[]>> = {
   lib: [],
+  print: ['lib'],
   workers: ['lib'],
   stores: ['lib', 'workers'],
-  composables: ['lib', 'stores', 'workers'],
+  composables: ['lib', 'stores', 'workers', 'print'],
   components: ['lib', 'stores', 'composables', 'workers'],
   plugins: ['lib', 'stores', 'composables'],
   middleware: ['lib'],
-  pages: ['lib', 'stores', 'composables', 'components', 'workers'],
+  pages: ['lib', 'stores', 'composables', 'components', 'workers', 'print'],
 }
 
 test('page, server and shell read inward only; in the page what is drawn reads what is held, never the reverse', () => {

@@ -2,19 +2,7 @@ import { mkdtempSync, readFileSync, readlinkSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { beginSweep, ownProperty, SOUND, stored } from './kit'
-
-const running = () =>
-  JSON.parse(readFileSync(process.env.RUNNING_NOTES!, 'utf8')) as { server: number; database: number }
-
-/** Kills a part as a crash would; one that is being started again just now is down already. */
-function kill(part: 'server' | 'database'): void {
-  try {
-    process.kill(running()[part], 'SIGKILL')
-  } catch {
-    /* down already */
-  }
-}
+import { beginSweep, kill, ownProperty, SOUND, stored } from './kit'
 
 /** Kills a browser outright. It writes its process number into the lock of its profile, `host-number`. */
 function killBrowser(profile: string): void {

@@ -99,6 +99,18 @@ export async function doStep(page: Page, answer: string | RegExp = 'Done'): Prom
   await expect(step).not.toHaveText(before!)
 }
 
+const running = () =>
+  JSON.parse(readFileSync(process.env.RUNNING_NOTES!, 'utf8')) as { server: number; database: number }
+
+/** Kills a part as a crash would; one that is being started again just now is down already. */
+export function kill(part: 'server' | 'database'): void {
+  try {
+    process.kill(running()[part], 'SIGKILL')
+  } catch {
+    /* down already */
+  }
+}
+
 export async function seriousFindings(page: Page): Promise<string[]> {
   // Only what is violated is described: naming all that passes takes a fifth of the time.
   const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze()

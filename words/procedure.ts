@@ -56,7 +56,7 @@ function named(told: Told, joint: string | null, speaker: Speaker): Record<strin
 /** What a step asks for, of the thing that it is done on. */
 export function sayStep(
   site: Site,
-  procedure: Procedure,
+  procedure: Pick<Procedure, 'id' | 'from'>,
   { step, thing }: Pick<StepHere, 'step' | 'thing'>,
   told: Told,
   speaker: Speaker,

@@ -14,6 +14,7 @@ import { checkEn } from './check-en'
 import { coreEn } from './core-en'
 import { say, sayRefusal, type Speaker } from './index'
 import { huntEn } from './hunt-en'
+import { printEn } from './print-en'
 import { procedureEn } from './procedure-en'
 import { workEn } from './work-en'
 import { symptomEn } from './symptom-en'
@@ -52,7 +53,7 @@ const files = (folder: string): string[] =>
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
   expect(
-    [wiringEn, huntEn, symptomEn, procedureEn, workEn]
+    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
   ).toEqual([])
@@ -96,6 +97,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(symptomEn, ''),
     ...keysOf(procedureEn, ''),
     ...keysOf(workEn, ''),
+    ...keysOf(printEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

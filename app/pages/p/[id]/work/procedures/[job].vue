@@ -3,7 +3,9 @@ import { List } from '@lucide/vue'
 import { expectedAt, makingOf, testOf, toldOf, type RunStep } from '../../../../../../core/procedure'
 import { ohmsWithUnit } from '../../../../../../core/quantity'
 import { sayStep, sayThing, sayTitle } from '../../../../../../words/procedure'
+import { useCertificate } from '../../../../../composables/useCertificate'
 import { useHuntZones } from '../../../../../composables/useHuntZones'
+import { usePrinting } from '../../../../../composables/usePrinting'
 import { useRun } from '../../../../../composables/useRun'
 
 /** A piece of work, one step at a time: what to do large, the answer at the thumb, the list behind it. */
@@ -11,6 +13,12 @@ const route = useRoute()
 const jobId = computed(() => String(route.params.job))
 const work = useRun(() => jobId.value)
 const { property, t, speaker, run, against } = work
+const {
+  paper,
+  busy,
+  print: printPdf,
+} = usePrinting(() => (property.site!.settings.market === 'metric' ? 'A4' : 'LETTER'))
+const { printCertificate } = useCertificate(printPdf, () => paper.value)
 const base = computed(() => `/p/${String(route.params.id)}`)
 const { coils } = useHuntZones(
   () => property.facts!.jobs[jobId.value]?.controller ?? null,
@@ -111,6 +119,10 @@ watch(
   { immediate: true },
 )
 const isAnswered = computed(() => at.value !== null && (at.value.state === 'done' || at.value.state === 'refused'))
+const certifies = computed(() => {
+  const { value: r } = run
+  return r !== null && r.left === 0 && (r.procedure.from ?? r.procedure.id) === 'commission'
+})
 const finished = computed(() => run.value?.left === 0)
 const print = () => window.print()
 const before = computed(() => run.value?.steps[place.value - 1] ?? null)
@@ -171,6 +183,9 @@ const before = computed(() => run.value?.steps[place.value - 1] ?? null)
         </AppButton>
         <AppButton v-else-if="at && !finished" :look="isAnswered ? 'primary' : undefined" @click="onward">
           {{ t('run.next') }}
+        </AppButton>
+        <AppButton v-if="certifies" :disabled="busy !== null" @click="printCertificate(jobId)">
+          {{ t(busy === null ? 'prints.make' : 'prints.making') }}
         </AppButton>
         <NuxtLink v-if="finished" class="button primary" :to="`${base}/work`">{{ t('run.toVisit') }}</NuxtLink>
       </div>

@@ -1,13 +1,20 @@
 <script setup lang="ts">
-import { checkSite, clearCommands, setSetting, usualSettings, type Command, type Settings } from '../../../../core/site'
-import { say, whereText } from '../../../../words'
-import { dayText, timeText, useSpeaker } from '../../../composables/useSpeaker'
-import { fileAddress, type Step } from '../../../lib/api'
-import { temperatureMeant, temperatureShown } from '../../../lib/figures'
-import { standingReadings, jobsInOrder } from '../../../../core/record'
-import { saveText } from '../../../lib/save'
-import { useProperty } from '../../../stores/property'
-import { valueOf } from '../../../lib/fields'
+import {
+  checkSite,
+  clearCommands,
+  setSetting,
+  usualSettings,
+  type Command,
+  type Settings,
+} from '../../../../../core/site'
+import { say, whereText } from '../../../../../words'
+import { dayText, timeText, useSpeaker } from '../../../../composables/useSpeaker'
+import { fileAddress, type Step } from '../../../../lib/api'
+import { temperatureMeant, temperatureShown } from '../../../../lib/figures'
+import { standingReadings, jobsInOrder } from '../../../../../core/record'
+import { saveText } from '../../../../lib/save'
+import { useProperty } from '../../../../stores/property'
+import { valueOf } from '../../../../lib/fields'
 
 const route = useRoute()
 const property = useProperty()
@@ -106,7 +113,7 @@ const touched = (step: Step) =>
 const revisionOf = (id: string | null) => property.held!.steps.find((s) => s.id === id)?.revision ?? '?'
 const takenBack = computed(() => new Set(property.held!.steps.map((s) => s.undoes)))
 async function saveCsv(): Promise<void> {
-  const { writeReadingsCsv } = await import('../../../../core/formats')
+  const { writeReadingsCsv } = await import('../../../../../core/formats')
   const facts = property.facts!
   const readings = jobsInOrder(facts)
     .reverse()

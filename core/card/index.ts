@@ -1,0 +1,6 @@
+export { boxTags } from './box-tags'
+export type { BoxTag } from './box-tags'
+export { cabinetCard } from './cabinet-card'
+export type { CabinetCard, CardLine, CardSources } from './cabinet-card'
+export { certificateOf } from './certificate'
+export type { Certificate, CertificateLine, Figure } from './certificate'

@@ -1,0 +1,204 @@
+import { expect, test, type Page } from '@playwright/test'
+import { beginWork, doStep, kill, ownProperty, seriousFindings, stored } from './kit'
+import { readPdf } from './pdf'
+
+/** Answers the step that is up as a crew on a sound property would, and says what was asked; null when all is done. */
+async function answerNext(page: Page): Promise<string | null> {
+  const card = page.locator('.card')
+  const says = (await card.locator('h2').first().textContent())!
+  if (says === 'All steps are answered.') return null
+  const controls = page.locator('.controls')
+  const count = await card.locator('.count').textContent()
+  for (const caution of await controls.getByRole('checkbox').all()) await caution.check()
+  const figure = controls.getByRole('textbox').first()
+  if (await controls.getByRole('button', { name: 'Done', exact: true }).isVisible())
+    await controls.getByRole('button', { name: 'Done', exact: true }).click()
+  else if (await controls.getByRole('button', { name: 'Nothing to note' }).isVisible())
+    await controls.getByRole('button', { name: 'Nothing to note' }).click()
+  else if (await figure.isVisible()) {
+    const expected = await card
+      .locator('.expected')
+      .textContent({ timeout: 200 })
+      .catch(() => '')
+    await figure.fill(/Expect ([\d.]+)/.exec(expected ?? '')?.[1] ?? (says.includes('volts') ? '26.2' : '15M'))
+    await controls.getByRole('button', { name: 'Keep' }).click()
+    await page.getByRole('button', { name: 'Next', exact: true }).click()
+  } else {
+    await controls.locator('.big, .word').first().click()
+    if (says.includes('heard')) await page.getByRole('button', { name: 'Next', exact: true }).click()
+  }
+  await expect(card.locator('.count'))
+    .not.toHaveText(count!, { timeout: 5000 })
+    .catch(() => undefined)
+  return says
+}
+
+test('the boathouse is commissioned on a phone; the server goes after the fourth station and comes back at the end: all there, the certificate prints', async ({
+  page,
+  context,
+  browser,
+  request,
+}) => {
+  test.setTimeout(180_000)
+  const id = await ownProperty(request, 'Boathouse handed over')
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(`/p/${id}/work/procedures`)
+  await page.getByRole('button', { name: 'Begin Commission' }).click()
+  await page.getByLabel('Your name').fill('Ada')
+  await page.getByRole('button', { name: 'S Boathouse' }).click()
+  await expect(page.locator('.controls')).toBeVisible()
+  // The making of the PDF is fetched while there is a signal, as the service worker would have it.
+  const asked: string[] = []
+  let stations = 0
+  for (let says = await answerNext(page); says !== null; says = await answerNext(page)) {
+    asked.push(says)
+    if (/volts with its valve on/.test(says) && ++stations === 4) {
+      await context.setOffline(true)
+      kill('server')
+    }
+  }
+  expect(stations).toBe(6)
+  expect(new Set(asked).size).toBe(asked.length)
+  await expect(page.getByText(/kept on this device, \d+ to send/)).toBeVisible()
+  await context.setOffline(false)
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 40_000 })
+  const { facts } = await stored(request, id)
+  const job = Object.entries(facts.jobs).find(([, j]) => j.kind === 'procedure')![0]
+  expect(Object.values(facts.readings).filter((r) => r.job === job)).toHaveLength(1 + 4 + 4 + 2 + 6 + 6)
+  const saving = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Make the PDF' }).click()
+  const [sheet, ...more] = await readPdf(browser, await saving)
+  expect(more).toEqual([])
+  expect([Math.round(sheet!.width_pt), Math.round(sheet!.height_pt)]).toEqual([595, 842])
+  for (const words of [
+    'Certificate of commissioning',
+    'Boat lawn',
+    'Kiosk bed',
+    'By Ada',
+    'Supply 26.2 V',
+    'Its own zone, well',
+  ])
+    expect(sheet!.text).toContain(words)
+  expect(sheet!.codes).toEqual([`${new URL(page.url()).origin}/p/${id}/work/procedures/${job}`])
+})
+
+test('cards, tags and labels: words and codes are read back by general readers, on both papers', async ({
+  page,
+  browser,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Ωmega yard')
+  await page.goto(`/p/${id}/record/cards`)
+  const made = async (what: string) => {
+    const saving = page.waitForEvent('download')
+    await page.getByRole('button', { name: `Make the PDF ${what}` }).click()
+    return readPdf(browser, await saving)
+  }
+  const [card] = await made('Cabinet card, Gatehouse')
+  expect([Math.round(card!.width_pt), Math.round(card!.height_pt)]).toEqual([842, 595])
+  for (const words of ['A Gatehouse', 'mega yard', 'Dome walk, left', 'K1 brown', '35.6', 'B11', 'Master valve'])
+    expect(card!.text).toContain(words)
+  const { origin } = new URL(page.url())
+  expect(card!.codes).toEqual([`${origin}/p/${id}?controller=A`])
+  await page.getByLabel('Letter').check()
+  const tags = await made('Box tags')
+  expect([Math.round(tags[0]!.width_pt), Math.round(tags[0]!.height_pt)]).toEqual([612, 792])
+  expect(tags.flatMap((t) => t.codes).sort()).toEqual(
+    [...Array.from({ length: 11 }, (_, i) => `B${i + 1}`), 'S1', 'S2', 'S3']
+      .map((b) => `${origin}/p/${id}/boxes/${b}`)
+      .sort(),
+  )
+  const [labels] = await made('Terminal labels and conductor flags')
+  expect(labels!.text).toContain('A:18')
+  const joints = await made('Joint list')
+  expect(joints.map((j) => j.text).join(' ')).toMatch(/17 × nut and gel tube/)
+})
+
+test('a hold is refused with a reason that stays; a step is taken back; another person goes on days later; what is temporary is on the list', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Two days')
+  await page.goto(`/p/${id}/work`)
+  await beginWork(page, page, 'Arrive', 'Ada')
+  for (let i = 0; i < 2; i++) await doStep(page)
+  await doStep(page, 'Nothing to note')
+  await doStep(page, 'Photo taken')
+  await page.getByRole('button', { name: 'Not done …' }).click()
+  await page.getByRole('button', { name: 'Leave it out' }).click()
+  await expect(page.getByRole('alert')).toContainText('Write why it is left out.')
+  await page.getByLabel('Why not?').fill('The key is with the owner')
+  await page.getByRole('button', { name: 'Leave it out' }).click()
+  await page.getByRole('button', { name: 'Back' }).click()
+  await expect(page.getByText(/Left out: The key is with the owner, Ada at/)).toBeVisible()
+  await page.getByRole('button', { name: 'Take back' }).click()
+  await expect(page.getByRole('button', { name: 'It stood on auto: paused' })).toBeVisible()
+  await page.goto(`/p/${id}/work`)
+  await page.getByRole('button', { name: 'Note something temporary' }).click()
+  await page.getByLabel('What is left so, and where').fill('Master valve bypassed until the part comes')
+  await page.getByRole('button', { name: 'Keep on the list' }).click()
+  await expect(page.getByText('All saved')).toBeVisible()
+  await page.clock.setFixedTime(Date.now() + 3 * 86_400_000)
+  await page.reload()
+  await expect(page.getByRole('heading', { name: 'No visit under way' })).toBeVisible()
+  await page.getByRole('link', { name: /^Arrive · / }).click()
+  await expect(page.getByRole('button', { name: 'Stays as it is' })).toBeVisible()
+  await doStep(page, 'Undone now')
+  await expect(page.getByText('All saved')).toBeVisible()
+  const { site, facts } = await stored(request, id)
+  expect(site.temporaryStates).toEqual({})
+  expect(Object.values(facts.steps).map((s) => s.answer.kind)).toEqual([
+    ...['done', 'done', 'done', 'done', 'refused', 'undone', 'chosen'],
+  ])
+})
+
+for (const [viewport, colorScheme] of [
+  [{ width: 1280, height: 800 }, 'dark'],
+  [{ width: 390, height: 844 }, 'light'],
+] as const)
+  test(`work: nothing serious for axe, one hand, keyboard alone, at ${viewport.width} × ${viewport.height}, ${colorScheme}`, async ({
+    page,
+    request,
+  }) => {
+    await page.emulateMedia({ colorScheme })
+    await page.setViewportSize(viewport)
+    const id = await ownProperty(request, `Work ${viewport.width}`)
+    await page.goto(`/p/${id}/work/procedures`)
+    await expect(page.getByRole('heading', { name: 'Procedures' })).toBeVisible()
+    expect(await seriousFindings(page)).toEqual([])
+    await page.getByRole('button', { name: 'Begin Change a coil' }).click()
+    await page.getByLabel('Your name').fill('Ada')
+    await page.getByLabel('Find a box').fill('dome walk, left')
+    expect(await seriousFindings(page)).toEqual([])
+    await page.getByRole('button', { name: /Dome walk, left/ }).click()
+    await expect(page.locator('.controls')).toBeVisible()
+    expect(await seriousFindings(page)).toEqual([])
+    if (viewport.width < 760) {
+      for (const target of await page.locator('#work').locator('a, button, label').all()) {
+        if (!(await target.isVisible())) continue
+        const { y, height } = (await target.boundingBox())!
+        expect([await target.textContent(), y >= viewport.height / 3, height >= 44]).toEqual([
+          expect.anything(),
+          true,
+          true,
+        ])
+      }
+      return
+    }
+    // By keyboard: the cautions, the answer, and on to the next step.
+    for (let i = 0; i < 2; i++) {
+      await page.keyboard.press('Tab')
+      await page.locator('.controls input[type=checkbox]').nth(i).focus()
+      await page.keyboard.press('Space')
+    }
+    await page.getByRole('button', { name: 'Done', exact: true }).focus()
+    await page.keyboard.press('Enter')
+    await expect(page.getByText('Step 2 of 17')).toBeVisible()
+    await page.getByRole('textbox', { name: 'Ohms' }).focus()
+    await page.keyboard.type('12')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('alert')).toContainText('Tick what can hurt here first.')
+    await page.goto(`/p/${id}/record/cards`)
+    await expect(page.getByRole('heading', { name: 'Cards and labels' })).toBeVisible()
+    expect(await seriousFindings(page)).toEqual([])
+  })
