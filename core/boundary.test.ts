@@ -130,7 +130,7 @@ const OUTSIDE: Readonly<Record<string, readonly string[]>> = {
 const PAGE: Readonly<Record<string, readonly string[]>> = {
   lib: [],
   print: ['lib'],
-  workers: ['lib'],
+  workers: ['lib', 'print'],
   stores: ['lib', 'workers'],
   composables: ['lib', 'stores', 'workers', 'print'],
   components: ['lib', 'stores', 'composables', 'workers'],

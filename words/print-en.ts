@@ -17,7 +17,6 @@ export const printEn = {
     labelsHow: 'For every screw that is used; the flags fold around the conductor.',
     joints: 'Joint list',
     jointsHow: 'Every joint by its box, with its connector and whether it is made; the connectors for the van.',
-    certificates: 'Certificates',
     certificate: 'Certificate, {name}, {day}',
     certificateHow: 'Every figure of a commissioning, who and when, and what was left out.',
     noController: 'No controller is on record yet.',

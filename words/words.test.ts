@@ -38,6 +38,7 @@ const messages = {
   ...symptomEn,
   ...procedureEn,
   ...workEn,
+  ...printEn,
 } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
