@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type APIRequestContext, type FileChooser, type Locator, type Page } from '@playwright/test'
@@ -97,6 +98,18 @@ export async function doStep(page: Page, answer: string | RegExp = 'Done'): Prom
   for (const caution of await page.locator('.controls').getByRole('checkbox').all()) await caution.check()
   await page.locator('.controls').getByRole('button', { name: answer, exact: true }).click()
   await expect(step).not.toHaveText(before!)
+}
+
+/** A picture of 64 × 48 dots, with a place in its file as a camera writes it. */
+const PHOTO = join(dirname(fileURLToPath(import.meta.url)), '../tests/photo-with-place.jpg')
+
+/** Takes a photo by the button within a part of the page. */
+export async function takePhoto(within: Page | Locator): Promise<void> {
+  const page = 'page' in within ? within.page() : within
+  for (const caution of await page.locator('.controls').getByRole('checkbox').all()) await caution.check()
+  const asked = page.waitForEvent('filechooser')
+  await within.getByRole('button', { name: 'Take or pick a photo' }).click()
+  await (await asked).setFiles(PHOTO)
 }
 
 const running = () =>

@@ -26,7 +26,8 @@ test('a sweep and a hunt of one day are jobs of one visit, with everybody who wa
   // A hunt is no sweep to read on.
   await expect(page.locator('.list').getByRole('link', { name: /Hunt/ })).toHaveCount(0)
   await page.getByRole('link', { name: 'Work', exact: true }).first().click()
-  const visit = page.locator('section', { has: page.getByRole('heading', { name: /Sam, Alex, Jo, Kim/ }) })
+  await expect(page.getByText(/with Sam, Alex, Jo, Kim/)).toBeVisible()
+  const visit = page.locator('.page section').first()
   await expect(visit.getByRole('link')).toHaveCount(2)
   await expect(visit.getByRole('link', { name: /Hunt/ })).toContainText('nothing mended · nothing read yet')
   await visit.getByRole('link', { name: /Hunt/ }).click()

@@ -7,7 +7,18 @@ import { writeProperty } from '../core/formats'
 import { listCommands, stationRow } from '../core/plan'
 import { noFacts } from '../core/record'
 import { applyBatch, emptySite } from '../core/site'
-import { beginWork, doStep, openFile, ownProperty, pick, pressByKey, pressTo, seriousFindings, stored } from './kit'
+import {
+  beginWork,
+  doStep,
+  takePhoto,
+  openFile,
+  ownProperty,
+  pick,
+  pressByKey,
+  pressTo,
+  seriousFindings,
+  stored,
+} from './kit'
 
 /** A planned property: three valves in B1, one in B2, nothing made yet. */
 async function planned(request: APIRequestContext): Promise<string> {
@@ -132,7 +143,8 @@ test('the controller: a near miss is told before it lands; an empty bay hides th
   await saved(page)
   await beginWork(page, page, 'Change the controller')
   await doStep(page)
-  await doStep(page, 'Photo taken')
+  await takePhoto(page.locator('.controls'))
+  await expect(page.getByRole('heading', { name: 'Photograph the whole door' })).toBeVisible()
   await expect(page.getByRole('button', { name: /^Terminal MV, Lake pump house: orange/ })).toBeVisible()
   await page.reload()
   await expect(page.getByRole('button', { name: /^Pause the schedule of A Gatehouse.* done/ })).toBeVisible()

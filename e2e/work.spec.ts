@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { beginWork, doStep, kill, ownProperty, seriousFindings, stored } from './kit'
+import { beginWork, doStep, kill, ownProperty, seriousFindings, stored, takePhoto } from './kit'
 import { readPdf } from './pdf'
 
 /** Answers the step that is up as a crew on a sound property would, and says what was asked; null when all is done. */
@@ -123,7 +123,8 @@ test('a hold is refused with a reason that stays; a step is taken back; another 
   await beginWork(page, page, 'Arrive', 'Ada')
   for (let i = 0; i < 2; i++) await doStep(page)
   await doStep(page, 'Nothing to note')
-  await doStep(page, 'Photo taken')
+  await takePhoto(page.locator('.controls'))
+  await expect(page.getByText('Step 5 of 8')).toBeVisible()
   await page.getByRole('button', { name: 'Not done …' }).click()
   await page.getByRole('button', { name: 'Leave it out' }).click()
   await expect(page.getByRole('alert')).toContainText('Write why it is left out.')
@@ -148,8 +149,61 @@ test('a hold is refused with a reason that stays; a step is taken back; another 
   const { site, facts } = await stored(request, id)
   expect(site.temporaryStates).toEqual({})
   expect(Object.values(facts.steps).map((s) => s.answer.kind)).toEqual([
-    ...['done', 'done', 'done', 'done', 'refused', 'undone', 'chosen'],
+    ...['done', 'done', 'done', 'photo', 'refused', 'undone', 'chosen'],
   ])
+})
+
+test('a photo is taken in the garden without a signal, drawn on, sent, stripped and kept in the zip; what is no picture gets its sentence', async ({
+  page,
+  context,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Pictured')
+  await page.goto(`/p/${id}/boxes/B3`)
+  await expect(page.getByRole('heading', { name: 'Photos' })).toBeVisible()
+  await context.setOffline(true)
+  const asked = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Take or pick a photo' }).click()
+  await (await asked).setFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture') })
+  await expect(page.getByRole('alert')).toContainText('notes.png is no picture that can be read')
+  await takePhoto(page)
+  await page.getByRole('button', { name: /^Photo · B3/ }).click()
+  await page.getByLabel('A word for the next arrow').fill('this joint')
+  const board = (await page.locator('.board').boundingBox())!
+  await page.mouse.move(board.x + board.width * 0.2, board.y + board.height * 0.3)
+  await page.mouse.down()
+  await page.mouse.move(board.x + board.width * 0.7, board.y + board.height * 0.6)
+  await page.mouse.up()
+  await page.getByLabel('What it shows').fill('Wet joint of station 5')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await expect(page.getByRole('button', { name: /^Wet joint of station 5 · B3/ })).toBeVisible()
+  await expect(page.getByText('kept on this device, 2 to send')).toBeVisible()
+  await context.setOffline(false)
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 30_000 })
+  const { facts } = await stored(request, id)
+  const [photo] = Object.values(facts.photos)
+  expect(photo).toMatchObject({ width_px: 64, height_px: 48, on: { kind: 'box', place: 'B3' } })
+  expect(Object.values(facts.photoNotes)).toMatchObject([
+    {
+      says: 'Wet joint of station 5',
+      marks: [{ from: { x: 0.2, y: 0.3 }, to: { x: 0.7, y: 0.6 }, says: 'this joint' }],
+    },
+  ])
+  const address = `/api/properties/${id}/pictures/${photo!.sha256}`
+  await expect.poll(async () => (await request.get(address)).status(), { timeout: 30_000 }).toBe(200)
+  const bytes = await (await request.get(address)).body()
+  expect([bytes.subarray(0, 3).toString('hex'), bytes.includes('Exif'), bytes.includes('GPS')]).toEqual([
+    'ffd8ff',
+    false,
+    false,
+  ])
+  const zip = await (await request.get(`/api/properties/${id}/file?as=zip&journal=no`)).body()
+  expect(zip.includes(photo!.sha256)).toBe(true)
+  await page.goto(`/p/${id}/record/photos`)
+  await page.getByRole('button', { name: /^Wet joint/ }).click()
+  expect(await seriousFindings(page)).toEqual([])
+  await page.getByRole('button', { name: 'Show it no more' }).click()
+  await expect(page.getByText('No photos yet.')).toBeVisible()
 })
 
 for (const [viewport, colorScheme] of [

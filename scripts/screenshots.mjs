@@ -31,6 +31,28 @@ async function sweepBegun(page, readings) {
   await page.locator('.conclusion').first().waitFor({ state: 'attached', timeout: 60000 })
 }
 
+/** Begins a change of a coil in this browser alone, and reads the old coil. */
+async function coilChanged(page) {
+  await page.route('**/messages', (route) => route.abort())
+  await page.goto(`${base}${demo}/work/procedures`)
+  await page.getByRole('button', { name: 'Begin Change a coil' }).click()
+  await page.getByLabel('Your name').fill('Jo')
+  await page.getByLabel('Find a box').fill('far willows')
+  await page.getByRole('button', { name: /Far willows/ }).click()
+  const tickAll = async () => {
+    for (const caution of await page.locator('.controls').getByRole('checkbox').all()) await caution.check()
+  }
+  await page.locator('.controls').waitFor()
+  await tickAll()
+  await page.getByRole('button', { name: 'Done', exact: true }).click()
+  await page.getByText('Step 2 of 17').waitFor()
+  await tickAll()
+  await page.getByRole('textbox', { name: 'Ohms' }).fill('17.4')
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await page.getByRole('button', { name: 'Take back' }).waitFor()
+  await page.evaluate(() => document.activeElement?.blur())
+}
+
 const VIEWS = [
   { name: 'properties', size: desk, path: '/' },
   {
@@ -60,8 +82,6 @@ const VIEWS = [
   },
   { name: 'sizes', size: desk, path: `${demo}/plan/sizes` },
   { name: 'material', size: desk, path: `${demo}/plan/material` },
-  { name: 'phone-sizes', size: phone, path: `${demo}/plan/sizes` },
-  { name: 'sweep', size: desk, path: demo, then: (page) => sweepBegun(page, ['39.6', '34.0', '33.6', '41.2', '34.9']) },
   {
     name: 'sweep-done',
     size: desk,
@@ -75,6 +95,18 @@ const VIEWS = [
     then: (page) => page.locator('.stand:not(.stale)').waitFor({ timeout: 60000 }),
   },
   { name: 'record', size: desk, path: `${demo}/record` },
+  { name: 'cards', size: desk, path: `${demo}/record/cards` },
+  {
+    name: 'work',
+    size: desk,
+    path: demo,
+    then: async (page) => {
+      await coilChanged(page)
+      await page.goto(`${base}${demo}/work`)
+      await page.getByRole('heading', { name: 'Today’s visit' }).waitFor()
+    },
+  },
+  { name: 'phone-step', size: phone, path: demo, then: (page) => coilChanged(page) },
   { name: 'compare-dusk', size: desk, path: `${demo}/test/compare?later=spring-2026&earlier=autumn-2025`, dusk: true },
   {
     name: 'creep',
@@ -91,7 +123,6 @@ const VIEWS = [
     path: demo,
     then: (page) => page.locator('.conclusion').first().waitFor({ timeout: 60000 }),
   },
-  { name: 'phone-station', size: phone, path: `${demo}?station=A:18` },
   {
     name: 'phone-sweep',
     size: phone,

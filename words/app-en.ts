@@ -159,6 +159,7 @@ export const appEn = {
     procedures: 'Procedures',
     mended: 'Mended',
     record: 'Record',
+    photos: 'Photos',
     cards: 'Cards and labels',
     properties: 'Properties',
     more: 'More',

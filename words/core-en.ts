@@ -23,6 +23,8 @@ export const coreEn = {
     defects: 'what is known and left',
     temporaryStates: 'what is left so for a while',
     steps: 'answer {id}',
+    photos: 'photo {id}',
+    photoNotes: 'note on a photo {id}',
     visits: 'visit {id}',
     jobs: 'job {id}',
     readings: 'reading {id}',

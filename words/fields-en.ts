@@ -257,4 +257,11 @@ export const fieldsEn = {
   option: 'answer chosen',
   text: 'words',
   day: 'day',
+  thumb: 'fingerprint of the small picture',
+  photo: 'photo',
+  gone: 'shown no more',
+  photos: 'photos',
+  photoNotes: 'notes on photos',
+  x: 'part of the width',
+  y: 'part of the height',
 } as const

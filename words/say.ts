@@ -43,7 +43,19 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'defects',
     'temporaryStates',
   ],
-  ...['visits', 'jobs', 'readings', 'strikeOuts', 'cautions', 'closings', 'acceptances', 'findings', 'steps'],
+  ...[
+    'visits',
+    'jobs',
+    'readings',
+    'strikeOuts',
+    'cautions',
+    'closings',
+    'acceptances',
+    'findings',
+    'steps',
+    'photos',
+    'photoNotes',
+  ],
 ])
 
 const FIELDS: ReadonlySet<string> = new Set(Object.keys(fieldsEn))

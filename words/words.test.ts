@@ -14,6 +14,7 @@ import { checkEn } from './check-en'
 import { coreEn } from './core-en'
 import { say, sayRefusal, type Speaker } from './index'
 import { huntEn } from './hunt-en'
+import { photosEn } from './photos-en'
 import { printEn } from './print-en'
 import { procedureEn } from './procedure-en'
 import { workEn } from './work-en'
@@ -39,6 +40,7 @@ const messages = {
   ...procedureEn,
   ...workEn,
   ...printEn,
+  ...photosEn,
 } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
@@ -54,7 +56,7 @@ const files = (folder: string): string[] =>
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
   expect(
-    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn]
+    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn, photosEn]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
   ).toEqual([])
@@ -99,6 +101,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(procedureEn, ''),
     ...keysOf(workEn, ''),
     ...keysOf(printEn, ''),
+    ...keysOf(photosEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

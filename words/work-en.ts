@@ -98,7 +98,7 @@ export const workEn = {
     locked: 'Behind the hold: {step}',
     toHold: 'To the hold',
     done: 'Done',
-    taken: 'Photo taken',
+    photo: 'Photo',
     keep: 'Keep',
     nothingToNote: 'Nothing to note',
     next: 'Next',

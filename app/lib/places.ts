@@ -44,7 +44,15 @@ export const PLACES: readonly PlaceOfWork[] = [
     ],
     atThumb: true,
   },
-  { key: 'record', tabs: [later('/record', 'places.record'), later('/record/cards', 'places.cards')], atThumb: false },
+  {
+    key: 'record',
+    tabs: [
+      later('/record', 'places.record'),
+      later('/record/photos', 'places.photos'),
+      later('/record/cards', 'places.cards'),
+    ],
+    atThumb: false,
+  },
 ]
 
 /** The tab that an address within a property belongs to, with its place: the one whose own address is the longest part. */

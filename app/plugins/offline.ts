@@ -1,3 +1,4 @@
+import { sendPictures } from '../lib/pictures'
 import { sendOthers } from '../lib/send-others'
 import { keptByWorker } from '../lib/service-worker'
 import { useProperty } from '../stores/property'
@@ -9,7 +10,10 @@ const TRY_EVERY_ms = 60_000
 export default defineNuxtPlugin(({ hook }) => {
   hook('app:mounted', () => {
     const property = useProperty()
-    const send = () => void sendOthers(property.held?.id ?? null)
+    const send = () => {
+      void sendOthers(property.held?.id ?? null)
+      sendPictures().catch(() => undefined)
+    }
     void keptByWorker()
     window.addEventListener('online', send)
     setInterval(send, TRY_EVERY_ms)

@@ -1,14 +1,12 @@
 /*
  * The service worker: the application opens without a signal once it has been there. It keeps one version whole, its
  * pages, scripts, styles and fonts, and answers from it; the next version is fetched beside it and waits until the page
- * says that nothing is unsent. Of the server’s answers it keeps pictures alone, which never change under their name.
+ * says that nothing is unsent. What the server answers is left alone.
  * `VERSION` and `ASSETS` are written before it by the build.
  */
 /* global VERSION, ASSETS */
 const SHELL = '/'
 const KEPT = `field-thread ${VERSION}`
-const PICTURES = 'field-thread pictures'
-const PICTURE = /^\/api\/properties\/[^/]+\/pictures\/[0-9a-f]{64}/
 
 self.addEventListener('install', (event) => {
   event.waitUntil(
@@ -27,7 +25,7 @@ self.addEventListener('activate', (event) => {
   event.waitUntil(
     caches
       .keys()
-      .then((names) => Promise.all(names.filter((n) => n !== KEPT && n !== PICTURES).map((n) => caches.delete(n))))
+      .then((names) => Promise.all(names.filter((n) => n !== KEPT).map((n) => caches.delete(n))))
       .then(() => self.clients.claim()),
   )
 })
@@ -41,21 +39,12 @@ const fromCache = async (path) => (await (await caches.open(KEPT)).match(path, {
 /** A page is the kept shell, whatever its address; without one the network is asked. */
 const page = async (request) => (await fromCache(SHELL)) ?? fetch(request)
 const asset = async (request, path) => (await fromCache(path)) ?? fetch(request)
-async function picture(request) {
-  const cache = await caches.open(PICTURES)
-  const known = await cache.match(request, { ignoreVary: true })
-  if (known) return known
-  const reply = await fetch(request)
-  if (reply.ok) await cache.put(request, reply.clone()).catch(() => undefined)
-  return reply
-}
 
 self.addEventListener('fetch', (event) => {
   const { request } = event
   const { origin, pathname } = new URL(request.url)
   if (request.method !== 'GET' || origin !== self.location.origin) return
-  if (PICTURE.test(pathname)) event.respondWith(picture(request))
-  else if (pathname.startsWith('/api/') || pathname === '/service-worker.js') return
+  if (pathname.startsWith('/api/') || pathname === '/service-worker.js') return
   else if (request.mode === 'navigate') event.respondWith(page(request))
   else if (ASSETS.includes(pathname)) event.respondWith(asset(request, pathname))
 })

@@ -65,9 +65,14 @@ export function runOf(site: Site, facts: Facts, job: string): Run | null {
   if (!procedure || !target || !isOnRecord(site, target)) return null
   const answers = answersOf(facts, job)
   const struck = new Set(Object.values(facts.strikeOuts).map((s) => s.reading))
+  const gone = new Set(Object.values(facts.photoNotes).flatMap((n) => (n.gone ? [n.photo] : [])))
+  /** A reading that was struck out answers nothing any more, nor does a photo that is gone. */
   const given = (key: string): StepDone | null => {
-    const answer = answers.get(key) ?? null
-    return answer?.answer.kind === 'reading' && struck.has(answer.answer.reading) ? null : answer
+    const done = answers.get(key) ?? null
+    const isVoid =
+      (done?.answer.kind === 'reading' && struck.has(done.answer.reading)) ||
+      (done?.answer.kind === 'photo' && gone.has(done.answer.photo))
+    return isVoid ? null : done
   }
   const steps: RunStep[] = []
   /** The thing whose hold is shut within a block of steps that are for each of several; null for a hold of all. */

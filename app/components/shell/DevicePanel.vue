@@ -2,7 +2,8 @@
 import { useI18n } from 'vue-i18n'
 import type { KeptProperty } from '../../lib/device-db'
 import { forgetProperty, keptProperties, pinProperty } from '../../lib/kept-properties'
-import { BUDGETS, pictureBudget, setPictureBudget, trimPictures } from '../../lib/picture-store'
+import { BUDGETS, pictureBudget, setPictureBudget } from '../../lib/picture-budget'
+import { trimPictures } from '../../lib/pictures'
 import { SMALL_STATIONS } from '../../lib/keep-small'
 import { keptByWorker } from '../../lib/service-worker'
 import { dayText } from '../../composables/useSpeaker'
@@ -19,7 +20,7 @@ const budget = ref(pictureBudget())
 
 async function look(): Promise<void> {
   kept.value = await keptProperties().catch(() => [])
-  pictures.value = await trimPictures().catch(() => 0)
+  pictures.value = await trimPictures(budget.value).catch(() => 0)
   persisted.value = (await navigator.storage?.persisted?.().catch(() => null)) ?? null
   const estimate = await navigator.storage?.estimate?.().catch(() => null)
   room.value = estimate?.quota ? { used: estimate.usage ?? 0, all: estimate.quota } : null

@@ -95,6 +95,7 @@ const tick = (caution: string, on: boolean) => {
   ticked.value = next
   bad.value = ''
 }
+const photoOf = computed(() => ({ on: props.step.thing.target, job: props.work.run.value!.job, step: props.step.key }))
 const unsettled = computed(() => (does.value.kind === 'settle' ? props.work.unsettled.value : []))
 </script>
 
@@ -109,9 +110,12 @@ const unsettled = computed(() => (does.value.kind === 'settle' ? props.work.unse
       <AppButton v-if="does.kind === 'tick'" look="primary" class="big" @click="give({ kind: 'done' })">
         {{ t('run.done') }}
       </AppButton>
-      <AppButton v-else-if="does.kind === 'photo'" look="primary" class="big" @click="give({ kind: 'done' })">
-        {{ t('run.taken') }}
-      </AppButton>
+      <PhotoTaker
+        v-else-if="does.kind === 'photo'"
+        :of="photoOf"
+        :disabled="!heeded"
+        @taken="give({ kind: 'photo', photo: $event })"
+      />
       <div v-else-if="does.kind === 'choice'" class="options">
         <AppButton v-for="o in does.options" :key="o.id" class="big" @click="give({ kind: 'chosen', option: o.id })">
           {{ sayOption(o, speaker) }}

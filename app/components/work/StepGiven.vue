@@ -7,6 +7,7 @@ import { sayOption } from '../../../words/procedure'
 import { sayVerdict } from '../../../words/reading'
 import { temperatureShown } from '../../lib/figures'
 import { dayText, timeText } from '../../composables/useSpeaker'
+import { usePhotos } from '../../composables/usePhotos'
 import type { useRun } from '../../composables/useRun'
 
 /** What a step was answered with, by whom and when, and what a reading says. */
@@ -39,6 +40,8 @@ const what = computed((): string => {
       return answer.text
     case 'day':
       return dayText(`${answer.day}T12:00:00`)
+    case 'photo':
+      return t('run.photo')
     case 'refused':
       return t('run.refused', { reason: answer.reason })
     case 'reading': {
@@ -51,6 +54,11 @@ const what = computed((): string => {
     default:
       return ''
   }
+})
+const { all } = usePhotos()
+const photos = computed(() => {
+  const answer = props.step.given?.answer
+  return answer?.kind === 'photo' ? all.value.filter((p) => p.id === answer.photo) : []
 })
 const who = computed(() => {
   const { given } = props.step
@@ -78,6 +86,7 @@ const verdict = computed(() => {
       <StateMark :state="verdict.state" />
       {{ verdict.says }}
     </p>
+    <PhotoStrip v-if="photos.length > 0" :photos="photos" />
     <p v-if="step.state === 'failed'" class="fault">{{ t('run.failed') }}</p>
   </div>
 </template>

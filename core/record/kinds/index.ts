@@ -6,6 +6,8 @@ import { closingKind } from './closing'
 import { findingKind } from './finding'
 import { jobKind } from './job'
 import type { FactKindOf } from './kind'
+import { photoKind } from './photo'
+import { photoNoteKind } from './photo-note'
 import { readingKind } from './reading'
 import { stepKind } from './step'
 import { strikeOutKind } from './strike-out'
@@ -22,6 +24,8 @@ const FACT_KINDS = {
   acceptance: acceptanceKind,
   finding: findingKind,
   step: stepKind,
+  photo: photoKind,
+  photoNote: photoNoteKind,
 } as const
 
 export type FactKind = keyof typeof FACT_KINDS

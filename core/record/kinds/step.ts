@@ -12,6 +12,7 @@ export const stepAnswer = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('day'), day }),
   /** A reading of this job, which the step asked for. */
   z.strictObject({ kind: z.literal('reading'), reading: factId }),
+  z.strictObject({ kind: z.literal('photo'), photo: factId }),
   /** Not done, on purpose. */
   z.strictObject({ kind: z.literal('refused'), reason: words(200).min(1) }),
   z.strictObject({ kind: z.literal('undone') }),

@@ -2,6 +2,7 @@
 import { byTag, entries, type PlaceId, type SpliceId } from '../../../../../core/site'
 import { boxJoints, brokenRules, connectorsForVan, looseCommands, planBoxCommands } from '../../../../../core/splice'
 import { sayBreach } from '../../../../../words/breach'
+import { usePhotos } from '../../../../composables/usePhotos'
 import { useWiringPage } from '../../../../composables/useWiringPage'
 
 /** One box: who is joined to whom, the cores that pass, what is to be made and what to look at. */
@@ -22,6 +23,8 @@ const unsettled = computed(() =>
   joints.value.some((j) => j.holds.some((h) => h.record.connector === 'unknown' || h.misfit !== null)),
 )
 const link = (id: string) => `/p/${String(route.params.id)}/boxes/${id}`
+const { ofPlace } = usePhotos()
+const photos = computed(() => ofPlace(place.value))
 const takeApart = (splices: readonly SpliceId[]) =>
   doing({
     ok: true,
@@ -100,6 +103,13 @@ const takeApart = (splices: readonly SpliceId[]) =>
           × {{ t(`connector.${v.kind}`) }}
         </span>
       </p>
+    </section>
+    <section class="sheet stack">
+      <div class="row title">
+        <h2>{{ t('places.photos') }}</h2>
+        <PhotoTaker v-if="!fixed" :of="{ on: { kind: 'box', place } }" />
+      </div>
+      <PhotoStrip v-if="photos.length > 0" :photos="photos" />
     </section>
     <WorkHere :target="{ kind: 'box', place }" />
     <BoxEnds :site="site" :place="place" :fixed="fixed" @keep="doing" />
