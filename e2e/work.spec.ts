@@ -135,6 +135,9 @@ test('a hold is refused with a reason that stays; a step is taken back; another 
   await page.getByRole('button', { name: 'Take back' }).click()
   await expect(page.getByRole('button', { name: 'It stood on auto: paused' })).toBeVisible()
   await page.goto(`/p/${id}/work`)
+  await page.getByRole('heading', { name: 'Kit' }).click()
+  await page.getByLabel('Out meter and leads').check()
+  await expect(page.getByText('1 not back')).toBeVisible()
   await page.getByRole('button', { name: 'Note something temporary' }).click()
   await page.getByLabel('What is left so, and where').fill('Master valve bypassed until the part comes')
   await page.getByRole('button', { name: 'Keep on the list' }).click()
@@ -148,6 +151,7 @@ test('a hold is refused with a reason that stays; a step is taken back; another 
   await expect(page.getByText('All saved')).toBeVisible()
   const { site, facts } = await stored(request, id)
   expect(site.temporaryStates).toEqual({})
+  expect(Object.values(facts.kits)).toMatchObject([{ item: 'meter', state: 'out' }])
   expect(Object.values(facts.steps).map((s) => s.answer.kind)).toEqual([
     ...['done', 'done', 'done', 'photo', 'refused', 'undone', 'chosen'],
   ])

@@ -24,6 +24,7 @@ export const coreEn = {
     temporaryStates: 'what is left so for a while',
     steps: 'answer {id}',
     photos: 'photo {id}',
+    kits: 'tick of the kit {id}',
     photoNotes: 'note on a photo {id}',
     visits: 'visit {id}',
     jobs: 'job {id}',

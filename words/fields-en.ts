@@ -264,4 +264,6 @@ export const fieldsEn = {
   photoNotes: 'notes on photos',
   x: 'part of the width',
   y: 'part of the height',
+  kits: 'ticks of the kit',
+  item: 'thing of the kit',
 } as const

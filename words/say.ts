@@ -55,6 +55,7 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'steps',
     'photos',
     'photoNotes',
+    'kits',
   ],
 ])
 

@@ -26,6 +26,16 @@ export const workEn = {
     keep: 'Keep on the list',
     since: 'since {since}',
   },
+  kit: {
+    title: 'Kit',
+    how: 'What today’s work needs, out of the van and back.',
+    out: 'Out',
+    back: 'Back',
+    count: '{count} × {what}',
+    coil: 'coil, {kind}',
+    anyCoil: 'coil of the kind that is there',
+    missing: 'nothing is out | 1 not back | {count} not back',
+  },
   procedures: {
     title: 'Procedures',
     how: 'How each piece of work is done, step by step, on this property’s own things. Local code and licensed practice come first.',

@@ -2,16 +2,20 @@ import { runOf, type Run } from '../../core/procedure'
 import { jobsInOrder } from '../../core/record'
 import { useProperty } from '../stores/property'
 
-/** Every piece of work that follows a procedure, by its job, the latest first. */
+let shared: ComputedRef<ReadonlyMap<string, Run>> | undefined
+
+/** Every piece of work that follows a procedure, by its job, the latest first; worked out once for all who ask. */
 export function useRuns(): ComputedRef<ReadonlyMap<string, Run>> {
   const property = useProperty()
-  return computed(
-    () =>
-      new Map(
-        jobsInOrder(property.facts!, 'procedure').flatMap((id) => {
-          const run = runOf(property.site!, property.facts!, id)
-          return run ? [[id, run] as const] : []
-        }),
-      ),
-  )
+  return (shared ??= effectScope(true).run(() =>
+    computed(
+      () =>
+        new Map(
+          jobsInOrder(property.facts!, 'procedure').flatMap((id) => {
+            const run = runOf(property.site!, property.facts!, id)
+            return run ? [[id, run] as const] : []
+          }),
+        ),
+    ),
+  )!)
 }

@@ -6,6 +6,7 @@ import { closingKind } from './closing'
 import { findingKind } from './finding'
 import { jobKind } from './job'
 import type { FactKindOf } from './kind'
+import { kitKind } from './kit'
 import { photoKind } from './photo'
 import { photoNoteKind } from './photo-note'
 import { readingKind } from './reading'
@@ -24,6 +25,7 @@ const FACT_KINDS = {
   acceptance: acceptanceKind,
   finding: findingKind,
   step: stepKind,
+  kit: kitKind,
   photo: photoKind,
   photoNote: photoNoteKind,
 } as const

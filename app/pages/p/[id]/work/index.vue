@@ -94,6 +94,7 @@ function go(id: 'arrive' | 'leave'): unknown {
       <NuxtLink class="button" :to="`${base}/diagnose`">{{ t('visit.hunt') }}</NuxtLink>
       <AppButton v-if="now && !did('leave')" @click="go('leave')">{{ t('visit.leave') }}</AppButton>
     </div>
+    <KitList v-if="now && now.runs.length > 0" :visit="now.id" :runs="now.runs" />
     <TemporaryList />
     <section v-if="open.length > 0" class="stack list">
       <h2>{{ t('visit.open') }}</h2>
