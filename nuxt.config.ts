@@ -52,7 +52,10 @@ export default defineNuxtConfig({
       },
       // A worker is bound by what its own script was sent with: it loads more of them, and computes in WebAssembly.
       '/service-worker.js': {
-        headers: { 'content-security-policy': "default-src 'self'; frame-ancestors 'none'", 'cache-control': 'no-cache' },
+        headers: {
+          'content-security-policy': "default-src 'self'; frame-ancestors 'none'",
+          'cache-control': 'no-cache',
+        },
       },
       '/_nuxt/**': {
         headers: {
