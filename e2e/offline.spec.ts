@@ -43,6 +43,11 @@ test('no server at all: the application opens, every page of a visited property,
     await page.goto(`/p/${id}${path}`)
     await expect(page.getByRole('heading').first(), path).toBeVisible()
   }
+  await page.goto(`/p/${id}/record/cards`)
+  const saving = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Make the PDF Cabinet card, Boathouse' }).click()
+  expect((await saving).suggestedFilename()).toBe('Valley-floor-Boathouse-card.pdf')
+  await page.goto(`/p/${id}/work`)
   await beginWork(page, page, 'Arrive', 'Ada')
   await doStep(page)
   await doStep(page)

@@ -132,6 +132,8 @@ export const workEn = {
       count: 'How many',
       bar: 'Bar',
     },
+    outside: 'Outside its limits, {low} to {high}.',
+    before: 'Read before: {ohm} on {day}, at the temperature of today.',
     badFigure: 'Write a figure, such as {example}.',
     badDay: 'Choose a day.',
     badText: 'Write what is to be noted.',

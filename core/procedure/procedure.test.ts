@@ -19,6 +19,7 @@ import {
   copyOf,
   deedCommands,
   expectedAt,
+  figureBandOf,
   kitFor,
   makingOf,
   proceduresOn,
@@ -165,6 +166,14 @@ test('a hold is not passed, only answered or refused with its reason; what fails
   figure.give('reading', { kind: 'figure', value: 40 })
   expect(figure.state('reading')).toBe('failed')
   expect(runOf(demo, { ...figure.facts, jobs: {} }, 'j')).toBeNull()
+  // A figure is held against the record’s own where a step says so: the stations it shows, the limit of the terminal.
+  const module = new Work('module', on(A))
+  for (const value of [17, 18]) module.give('count', { kind: 'figure', value })
+  expect(module.state('count')).toBe('done')
+  module.give('count', { kind: 'figure', value: 17 })
+  expect([module.state('count'), module.state('labels')]).toEqual(['failed', 'locked'])
+  const sum = unfold(demo, shipped('pump_relay')!, on(A)).find((s) => s.key === 'sum')!
+  expect(figureBandOf(demo, sum)).toEqual({ low: 0, high: 0.28 })
 })
 
 test('within one thread a hold keeps back that thread; after the last the rest is open; branches follow their answers', () => {

@@ -1,8 +1,9 @@
 import type { Facts, Procedure, StepAnswer, StepDone, WorkTarget } from '../record'
-import { lookUp, type Site } from '../site'
+import type { Site } from '../site'
 import { isTicked } from './deeds'
 import { shipped } from './shipped'
 import { isOnRecord } from './thing'
+import { toldOf } from './told'
 import { unfold, type StepHere } from './unfold'
 
 /**
@@ -86,7 +87,7 @@ export function runOf(site: Site, facts: Facts, job: string): Run | null {
       block = here.step.each
     }
     const answer = given(here.key)
-    const stands = isTicked(site, here) ? 'done' : stateOf(here, answer)
+    const stands = isTicked(site, here) ? 'done' : stateOf(site, here, answer)
     const locked = shut.has('') || (here.item !== null && shut.has(here.item))
     const state = stands === 'open' && locked ? 'locked' : stands
     steps.push({ ...here, state, given: answer })
@@ -114,17 +115,41 @@ function applies({ step, item }: StepHere, given: (key: string) => StepDone | nu
   )
 }
 
-function stateOf({ step }: StepHere, given: StepDone | null): StepState {
+function stateOf(site: Site, here: StepHere, given: StepDone | null): StepState {
   if (!given) return 'open'
   if (given.answer.kind === 'refused') return 'refused'
-  return passes(step, given.answer) ? 'done' : 'failed'
+  return passes(site, here, given.answer) ? 'done' : 'failed'
 }
 
-/** Whether an answer lets one go on: a choice that passes, a figure in its band where the step is a hold. */
-export function passes({ does, hold }: StepHere['step'], answer: StepAnswer): boolean {
+/** What a step’s figure should lie within: its own limits, or the record’s figure that it is held against. */
+export interface FigureBand {
+  readonly low: number
+  readonly high: number
+}
+
+/** The band of a step that asks for a figure; null of any other, and where neither it nor the record has a limit. */
+export function figureBandOf(
+  site: Site,
+  { step: { does }, thing }: Pick<StepHere, 'step' | 'thing'>,
+): FigureBand | null {
+  if (does.kind !== 'figure') return null
+  const { stations, limit_A } = does.against ? toldOf(site, thing) : { stations: null, limit_A: null }
+  if (does.against === 'stations') return stations === null ? null : { low: stations, high: stations }
+  const high = does.against === 'master_limit_A' ? limit_A : does.high
+  return does.low === null && high === null ? null : { low: does.low ?? -Infinity, high: high ?? Infinity }
+}
+
+export const isWithin = (value: number, { low, high }: FigureBand): boolean => value >= low && value <= high
+
+/**
+ * Whether an answer lets one go on: a choice that passes, a figure in its band where the step is a hold. Elsewhere a figure
+ * out of its band is what was found, and is answered.
+ */
+function passes(site: Site, here: Pick<StepHere, 'step' | 'thing'>, answer: StepAnswer): boolean {
+  const { does, hold } = here.step
   if (does.kind === 'choice' && answer.kind === 'chosen')
-    return lookUp(Object.fromEntries(does.options.map((o) => [o.id, o])), answer.option)?.passes ?? true
-  if (does.kind === 'figure' && answer.kind === 'figure' && hold)
-    return answer.value >= (does.low ?? -Infinity) && answer.value <= (does.high ?? Infinity)
-  return true
+    return does.options.find((o) => o.id === answer.option)?.passes ?? true
+  if (answer.kind !== 'figure' || !hold) return true
+  const band = figureBandOf(site, here)
+  return band === null || isWithin(answer.value, band)
 }

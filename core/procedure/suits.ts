@@ -1,7 +1,7 @@
 import { targetKey, type Procedure, type StepCondition, type Suits, type WorkTarget } from '../record'
 import { byTag, entries, getOrThrow, terminalsInOrder, type ControllerId, type Site, type Splice } from '../site'
 import { unlandedAt } from '../cabinet'
-import { holdPointOf, isMade } from '../splice'
+import { isMade } from '../splice'
 import { SHIPPED } from './shipped'
 import { controllerFor } from './thing'
 
@@ -16,10 +16,6 @@ const hasSensorTerminals = (site: Site, controller: ControllerId) => {
 
 /** Whether a condition holds at what a procedure is done on; without any controller none of a controller’s does. */
 export function holds(site: Site, condition: StepCondition, target: WorkTarget): boolean {
-  if (condition === 'in_two_parts')
-    return (
-      target.kind === 'joint' && holdPointOf(getOrThrow(site.splices, target.splice).connector) === 'before_sealing'
-    )
   const controller = controllerFor(site, target)
   if (controller === null) return false
   const record = getOrThrow(site.controllers, controller)

@@ -29,6 +29,7 @@ const site = siteSchema.parse({
     screw: { kind: 'bare', controller: 'A', terminal: '24' },
     worn: { kind: 'grip', end: { kind: 'port', device: 'V3', port: 'a' }, ohm: 12 },
   },
+  temporaryStates: { bypass: { what: 'Master valve bypassed', since: '2027-03-01', place: 'B1' } },
 })
 const coil = Object.keys(site.coilKinds)[0]!
 const names = Object.keys(COLLECTIONS) as CollectionName[]

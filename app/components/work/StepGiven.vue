@@ -2,7 +2,7 @@
 import { judgeCabinet, stateOf } from '../../../core/expect'
 import { ohmsWithUnit } from '../../../core/quantity'
 import { isHuntTest, optionOf, standingReadings } from '../../../core/record'
-import type { RunStep } from '../../../core/procedure'
+import { figureBandOf, isWithin, type RunStep } from '../../../core/procedure'
 import { sayOption } from '../../../words/procedure'
 import { sayVerdict } from '../../../words/reading'
 import { temperatureShown } from '../../lib/figures'
@@ -18,6 +18,13 @@ const reading = computed(() => {
   const answer = props.step.given?.answer
   return answer?.kind === 'reading' ? (property.facts!.readings[answer.reading] ?? null) : null
 })
+/** A figure in the unit that its step asks for. */
+function figureText(value: number): string {
+  const { does } = props.step.step
+  if (does.kind !== 'figure' || does.quantity === 'count') return String(value)
+  if (does.quantity === 'C') return `${temperatureShown(value, units.value)} °${units.value.temperature}`
+  return does.quantity === 'ohm' ? ohmsWithUnit(value) : `${value} ${does.quantity}`
+}
 const what = computed((): string => {
   const { given, step } = props.step
   if (!given) return t('run.ticked')
@@ -31,10 +38,7 @@ const what = computed((): string => {
     }
     case 'figure': {
       if (step.does.kind !== 'figure') return String(answer.value)
-      const { quantity } = step.does
-      if (quantity === 'C') return `${temperatureShown(answer.value, units.value)} °${units.value.temperature}`
-      if (quantity === 'ohm') return ohmsWithUnit(answer.value)
-      return quantity === 'count' ? String(answer.value) : `${answer.value} ${quantity}`
+      return figureText(answer.value)
     }
     case 'text':
       return answer.text
@@ -64,6 +68,14 @@ const who = computed(() => {
   const { given } = props.step
   return given ? { who: given.author || t('run.somebody'), at: `${dayText(given.at)}, ${timeText(given.at)}` } : null
 })
+/** A figure that is out of its band is what was found; it is said so. */
+const outside = computed(() => {
+  const answer = props.step.given?.answer
+  const band = figureBandOf(property.site!, props.step)
+  if (answer?.kind !== 'figure' || band === null || isWithin(answer.value, band)) return ''
+  const shown = (n: number) => (Number.isFinite(n) ? figureText(n) : '…')
+  return t('run.outside', { low: shown(band.low), high: shown(band.high) })
+})
 const verdict = computed(() => {
   const { value: r } = reading
   if (!r) return null
@@ -87,6 +99,10 @@ const verdict = computed(() => {
       {{ verdict.says }}
     </p>
     <PhotoStrip v-if="photos.length > 0" :photos="photos" />
+    <p v-if="outside" class="doubtful row">
+      <StateMark state="doubtful" />
+      {{ outside }}
+    </p>
     <p v-if="step.state === 'failed'" class="fault">{{ t('run.failed') }}</p>
   </div>
 </template>

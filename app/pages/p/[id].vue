@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { Search } from '@lucide/vue'
+import { photosOf } from '../../../core/record'
 import { entries } from '../../../core/site'
 import { useSpeaker } from '../../composables/useSpeaker'
+import { keepPictures } from '../../lib/keep-pictures'
 import { PLACES, tabAt } from '../../lib/places'
 import { keptByWorker } from '../../lib/service-worker'
 import { useProperty } from '../../stores/property'
@@ -86,6 +88,23 @@ onMounted(() => window.addEventListener('keydown', onKey))
  * application, or one by one where the browser cannot keep that.
  */
 let left = false
+/** A little after a property stands, its pictures are fetched for when there is no signal. */
+const PICTURES_AFTER_ms = 6000
+let pictures: ReturnType<typeof setTimeout> | undefined
+watch(
+  () => (property.status === 'ready' && property.line === 'up' ? property.held?.id : undefined),
+  (now) => {
+    clearTimeout(pictures)
+    if (now === undefined) return
+    pictures = setTimeout(() => {
+      if (property.held?.id !== now || !property.site || !property.facts) return
+      const underlays = Object.values(property.site.underlays).map((u) => u.sha256)
+      const photos = photosOf(property.facts).map(({ photo }) => photo)
+      keepPictures(now, { underlays, photos }).catch(() => undefined)
+    }, PICTURES_AFTER_ms)
+  },
+  { immediate: true },
+)
 onMounted(async () => {
   if ((await keptByWorker()) || left) return
   const paths = PLACES.flatMap(({ tabs }) => tabs.filter((tab) => tab.later).map((tab) => tab.path))
@@ -96,6 +115,7 @@ onMounted(async () => {
 })
 onBeforeUnmount(() => {
   left = true
+  clearTimeout(pictures)
 })
 onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
 /** In a sweep the cursor goes to the thread; elsewhere a box opens. */

@@ -34,7 +34,6 @@ export const CONDITIONS = [
   'has_sensor',
   'no_sensor',
   'has_spares',
-  'in_two_parts',
 ] as const
 export type StepCondition = (typeof CONDITIONS)[number]
 

@@ -1,11 +1,21 @@
 <script setup lang="ts">
 import { List } from '@lucide/vue'
-import { expectedAt, makingOf, testOf, toldOf, type RunStep } from '../../../../../../core/procedure'
+import {
+  expectedAt,
+  figureBandOf,
+  isWithin,
+  makingOf,
+  testOf,
+  toldOf,
+  type RunStep,
+} from '../../../../../../core/procedure'
+import { baselineOf, pastOfTest } from '../../../../../../core/history'
 import { ohmsWithUnit } from '../../../../../../core/quantity'
 import { sayStep, sayThing, sayTitle } from '../../../../../../words/procedure'
 import { useCertificate } from '../../../../../composables/useCertificate'
 import { useHuntZones } from '../../../../../composables/useHuntZones'
 import { usePrinting } from '../../../../../composables/usePrinting'
+import { dayText } from '../../../../../composables/useSpeaker'
 import { useRun } from '../../../../../composables/useRun'
 
 /** A piece of work, one step at a time: what to do large, the answer at the thumb, the list behind it. */
@@ -91,6 +101,15 @@ const expected = computed(() => {
   }
 })
 
+/** What the same points read when they were last taken as well. */
+const lastTime = computed(() => {
+  const test = at.value && testOf(property.site!, at.value)
+  if (test?.kind !== 'ohms' || test.to.kind === 'earth') return ''
+  const { scene, sceneAt, past } = against.value
+  const kept = baselineOf(scene, sceneAt, test, work.job.value.meter, pastOfTest(past, test))
+  return kept ? t('run.before', { ohm: ohmsWithUnit(kept.corrected_ohm), day: dayText(kept.at) }) : ''
+})
+
 const card = useTemplateRef<HTMLElement>('card')
 async function show(key: string | null): Promise<void> {
   chosen.value = key
@@ -104,10 +123,15 @@ function onward(): Promise<void> {
   const after = steps.slice(place.value + 1).find((s) => s.state === 'open' || s.state === 'failed')
   return show(after?.key ?? null)
 }
-/** A tick or a choice leads on by itself; a reading stays to be looked at, and so does a hold that is not passed. */
+/** A figure that is out of its limits. */
+function isOutside(step: RunStep): boolean {
+  const band = figureBandOf(property.site!, step)
+  return band !== null && step.given?.answer.kind === 'figure' && !isWithin(step.given.answer.value, band)
+}
+/** A tick or a choice leads on by itself; what was read stays to be looked at, and so does a hold that is not passed. */
 async function answered(): Promise<void> {
   const now = run.value!.steps.find((s) => s.key === at.value?.key)
-  if (now && (now.state === 'failed' || now.given?.answer.kind === 'reading')) await show(now.key)
+  if (now && (now.state === 'failed' || now.given?.answer.kind === 'reading' || isOutside(now))) await show(now.key)
   else await onward()
 }
 /** A reading was taken at this very step: it stays up with its verdict until one goes on. */
@@ -154,6 +178,7 @@ const before = computed(() => run.value?.steps[place.value - 1] ?? null)
           <h2>{{ said.says }}</h2>
           <p v-if="said.why" class="quiet why">{{ said.why }}</p>
           <p v-if="expected" class="expected">{{ expected }}</p>
+          <p v-if="lastTime" class="quiet why">{{ lastTime }}</p>
           <StepTimer v-if="at.step.minutes && !isAnswered" :job="jobId" :step="at.key" :minutes="at.step.minutes" />
           <StepGiven v-if="at.given || isAnswered" :step="at" :work="work" />
         </div>
