@@ -8,6 +8,7 @@ export const photosEn = {
     take: 'Take or pick a photo',
     taking: 'Taking it in …',
     no_picture: '{name} is no picture that can be read. Take it again, or choose a JPEG, PNG or WebP file.',
+    not_kept: '{name} could not be kept on this device: it has no room, or keeps nothing from this address.',
     too_large: '{name} is larger than 60 MB. Choose a smaller picture.',
     draw: 'Draw an arrow with a finger; a word written first stands at its tail.',
     word: 'A word for the next arrow',

@@ -17,7 +17,8 @@ export function useBeginWork() {
       .filter((s) => s.step === 'ground' && s.answer.kind === 'figure' && jobs.some(([id]) => id === s.job))
       .sort((a, b) => a.at.localeCompare(b.at))
       .at(-1)?.answer
-    if (taken?.kind === 'figure') return taken.value
+    // A slip of the hand is no temperature: a job takes what a ground can have.
+    if (taken?.kind === 'figure' && taken.value >= -40 && taken.value <= 90) return taken.value
     return jobs.sort(([, a], [, b]) => a.at.localeCompare(b.at)).at(-1)?.[1].ground_C ?? site!.settings.ground_C
   }
 

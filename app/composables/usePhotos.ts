@@ -1,4 +1,4 @@
-import { photosOf, targetKey, type Shown, type WorkTarget } from '../../core/record'
+import { photosOf, type Shown, type WorkTarget } from '../../core/record'
 import { placeOf, isOnRecord } from '../../core/procedure'
 import { getOrThrow, type PlaceId } from '../../core/site'
 import { authorName } from '../lib/device'
@@ -20,8 +20,6 @@ export function usePhotos() {
   /** Those of a box: of itself, and of the joints and devices in it. */
   const ofPlace = (place: PlaceId): Shown[] =>
     all.value.filter(({ photo: { on } }) => isOnRecord(property.site!, on) && placeOf(property.site!, on) === place)
-  const ofTarget = (target: WorkTarget): Shown[] =>
-    all.value.filter(({ photo }) => targetKey(photo.on) === targetKey(target))
 
   /** Takes a photo in; resolves to its id, or to why it cannot be. */
   async function take(file: Blob, { on, job, step }: PhotoOf): Promise<{ id: string } | 'no_picture' | 'too_large'> {
@@ -52,5 +50,5 @@ export function usePhotos() {
     const place = placeOf(property.site, on)
     return place && getOrThrow(property.site.places, place).tag
   }
-  return { all, ofPlace, ofTarget, take, note, placeTag }
+  return { all, ofPlace, take, note, placeTag }
 }

@@ -59,7 +59,10 @@ export function useRun(jobId: () => string) {
   }
 
   /** Takes an answer back; what it wrote into the record stays, and is undone there. */
-  const takeBack = (here: RunStep) => answer(here, { kind: 'undone' })
+  async function takeBack(here: RunStep): Promise<void> {
+    if (here.given) await write(here, { kind: 'undone' }, false)
+    else await answer(here, { kind: 'undone' })
+  }
 
   const accept = (reading: string, reason: string) =>
     property.record({

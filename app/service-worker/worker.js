@@ -13,7 +13,7 @@ self.addEventListener('install', (event) => {
     caches.open(KEPT).then(async (cache) => {
       // What the version before has under the same name is the same: it is not fetched twice.
       for (const path of ASSETS) {
-        const known = await caches.match(path, { cacheName: undefined, ignoreVary: true })
+        const known = await caches.match(path, { ignoreVary: true })
         if (known && path !== SHELL && path.startsWith('/_nuxt/')) await cache.put(path, known)
         else await cache.add(new Request(path, { cache: 'reload' }))
       }

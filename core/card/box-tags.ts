@@ -1,5 +1,4 @@
 import { byTag, commonOf, entries, getOrThrow, hangingOn, stationAt, wiringOf, type PlaceId, type Site } from '../site'
-import { boxJoints } from '../splice'
 
 /** A tag for a box: what stands in it, with the terminal that runs it. */
 export interface BoxTag {
@@ -7,7 +6,6 @@ export interface BoxTag {
   readonly tag: string
   readonly name: string
   readonly valves: readonly { readonly terminal: string; readonly name: string }[]
-  readonly joints: number
 }
 
 /** Every box that is no cabinet, by its tag. */
@@ -36,6 +34,5 @@ export function boxTags(site: Site): BoxTag[] {
       tag,
       name,
       valves: [...(valves.get(place) ?? [])].sort((a, b) => byTag(a.terminal, b.terminal)),
-      joints: boxJoints(site, place).reduce((sum, j) => sum + j.holds.length, 0),
     }))
 }

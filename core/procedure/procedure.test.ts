@@ -226,6 +226,11 @@ test('what a step writes is on record once it is answered: ticks with the joint,
   expect([work.state('tug'), work.state('power')]).toEqual(['done', 'open'])
   work.site = deed(made, 'filled_nut', target, 'tug', { kind: 'undone' })
   expect(work.state('tug')).toBe('locked')
+  work.give('power')
+  work.give('tug', { kind: 'refused', reason: 'seized' })
+  expect(work.state('tug')).toBe('refused')
+  work.give('tug', { kind: 'undone' })
+  expect(work.state('tug')).toBe('open')
   const nut = deed(opened, 'remake', target, 'kind', { kind: 'chosen', option: 'nut_and_gel_tube' })
   expect(splice(nut).connector).toBe('nut_and_gel_tube')
 

@@ -87,10 +87,11 @@ export function runOf(site: Site, facts: Facts, job: string): Run | null {
       block = here.step.each
     }
     const answer = given(here.key)
-    const stands = isTicked(site, here) ? 'done' : stateOf(site, here, answer)
+    const ticked = isTicked(site, here)
+    const stands = ticked ? 'done' : stateOf(site, here, answer)
     const locked = shut.has('') || (here.item !== null && shut.has(here.item))
     const state = stands === 'open' && locked ? 'locked' : stands
-    steps.push({ ...here, state, given: answer })
+    steps.push({ ...here, state, given: ticked ? null : answer })
     if (here.step.hold && state !== 'done' && state !== 'refused') shut.add(here.item ?? '')
   }
   const open = steps.filter((s) => s.state === 'open' || s.state === 'failed')

@@ -11,7 +11,6 @@ import {
   type DeviceKind,
   type Place,
   type Site,
-  type SpliceId,
 } from '../site'
 import { seenOf, STRIP_mm, type ConnectorKind, type Seen } from '../splice'
 import { controllerFor, placeOf, screwOf, screwsAt, type Screw, type Thing } from './thing'
@@ -33,7 +32,6 @@ export interface Told {
   readonly connector: ConnectorKind | null
   readonly strip_mm: number | null
   readonly ends: number | null
-  readonly serves: 'common' | 'lead' | 'other' | null
   readonly cable: string | null
   readonly stations: number | null
   readonly limit_A: number | null
@@ -73,7 +71,6 @@ export function toldOf(site: Site, { target, core, temporary }: Thing): Told {
     connector: splice?.connector ?? null,
     strip_mm: splice ? STRIP_mm[splice.connector] : target.kind === 'terminal' ? STRIP_mm.terminal : null,
     ends: splice?.ends.length ?? null,
-    serves: target.kind === 'joint' ? servesOf(site, target.splice) : null,
     cable: cable && (getOrThrow(site.cables, cable).tag ?? (getOrThrow(site.cables, cable).name || cable)),
     stations:
       controller && terminalsInOrder(site, controller).filter((t) => record!.terminals[t]!.role === 'station').length,
@@ -95,19 +92,13 @@ function screwFor(site: Site, target: Thing['target']): Screw | null {
   if (target.kind === 'coil' || target.kind === 'device') return screwOf(site, target.device)
   if (target.kind !== 'joint') return null
   const own = screwsAt(site, target.splice)[0] ?? null
-  if (servesOf(site, target.splice) !== 'common') return own
+  if (!own || own.terminal !== commonOf(site, own.controller)) return own
   const { place, ends } = getOrThrow(site.splices, target.splice)
   const coils = [
     ...ends.flatMap((e) => (e.kind === 'port' ? [e.device] : [])),
     ...entries(site.devices).flatMap(([id, d]) => (d.place === place ? [id] : [])),
   ]
   return coils.map((device) => screwOf(site, device)).find((screw) => screw !== null) ?? own
-}
-
-function servesOf(site: Site, splice: SpliceId): Told['serves'] {
-  const [screw] = screwsAt(site, splice)
-  if (!screw) return 'other'
-  return screw.terminal === commonOf(site, screw.controller) ? 'common' : 'lead'
 }
 
 /** What is taken in hand: the conductors of a joint or under a screw, the leads of a device, the cores of a cable. */

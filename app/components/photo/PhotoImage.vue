@@ -40,7 +40,6 @@ onBeforeUnmount(letGo)
     <svg v-if="marks && marks.length > 0" :viewBox="`0 0 ${width} ${height}`" aria-hidden="true">
       <PhotoArrow v-for="(m, i) in marks" :key="i" :mark="m" :width="width" :height="height" />
     </svg>
-    <slot />
   </span>
 </template>
 

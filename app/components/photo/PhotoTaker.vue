@@ -11,7 +11,7 @@ const [busy, bad] = [ref(false), ref('')]
 async function chosen(file: File): Promise<void> {
   busy.value = true
   bad.value = ''
-  const taken = await take(file, props.of).catch(() => 'no_picture' as const)
+  const taken = await take(file, props.of).catch(() => 'not_kept' as const)
   busy.value = false
   if (typeof taken === 'string') bad.value = t(`photos.${taken}`, { name: file.name })
   else emit('taken', taken.id)

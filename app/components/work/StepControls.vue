@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { parseOhms } from '../../../core/quantity'
 import { testOf, type RunStep } from '../../../core/procedure'
 import type { ReadingValue, StepAnswer } from '../../../core/record'
 import type { DeviceId } from '../../../core/site'
@@ -21,27 +22,10 @@ const ticked = ref(new Set<string>())
 const heeded = computed(() => cautions.value.every((c) => ticked.value.has(c)))
 const [text, bad, leaving, reason] = [ref(''), ref(''), ref(false), ref('')]
 const busy = ref(false)
-watch(
-  () => props.step.key,
-  () => {
-    ticked.value = new Set()
-    text.value = ''
-    bad.value = ''
-    leaving.value = false
-    reason.value = ''
-  },
-)
 const units = computed(() => property.site!.settings.units)
 const test = computed(() => testOf(property.site!, props.step))
 const EXAMPLES = { C: '12', V: '26.4', A: '0.25', ohm: '12', count: '6', bar: '4.1' } as const
 const HIGHEST = 1e9
-/** Ohms to earth come in megohms: 5M, 300k. */
-const SCALES: Readonly<Record<string, number>> = { k: 1e3, K: 1e3, M: 1e6 }
-function figureMeant(): number | null {
-  const scaled = /^(.*?)\s*([kKM])$/.exec(text.value.trim())
-  const plain = figureIn(scaled ? scaled[1]! : text.value, -HIGHEST, HIGHEST)
-  return plain === null ? null : plain * (scaled ? SCALES[scaled[2]!]! : 1)
-}
 
 async function give(answer: StepAnswer): Promise<void> {
   if (!heeded.value && answer.kind !== 'refused') {
@@ -70,7 +54,8 @@ async function measure(value: ReadingValue): Promise<void> {
 function keepFigure(): Promise<void> | void {
   if (does.value.kind !== 'figure') return
   const { quantity } = does.value
-  const value = figureMeant()
+  // Ohms to earth come in megohms: 5M, 300k.
+  const value = quantity === 'ohm' ? parseOhms(text.value) : figureIn(text.value, -HIGHEST, HIGHEST)
   if (value === null) bad.value = t('run.badFigure', { example: EXAMPLES[quantity] })
   else return give({ kind: 'figure', value: quantity === 'C' ? temperatureMeant(value, units.value) : value })
 }

@@ -36,14 +36,17 @@ export function loading(state: PropertyState, send: () => void) {
     const [waiting, refused] = await left
     if (wanted !== id) return
     rejected.value = refused
-    if (early?.kind !== 'ok' && !held.value) await showKept(id, waiting)
+    const isSilent = early === null || early.kind === 'unreachable' || early.kind === 'failed'
+    const isFromHere = isSilent && !held.value && (await showKept(id, waiting))
     const reply = early ?? (await asked)
     if (wanted !== id) return
     line.value = lineAfter(reply)
     outdated.value ||= reply.kind === 'other_version'
     // Shown from the device meanwhile, some of what waited may have been sent by now.
     if (reply.kind === 'ok') await stand(id, reply.value, held.value ? await keptFor(id).catch(() => []) : waiting)
-    else if (!held.value) {
+    else if (!held.value || (isFromHere && reply.kind === 'refused')) {
+      // The server knows it no more: what was shown meanwhile is not the property as it is.
+      if (held.value) clear()
       troubles.value = reply.kind === 'refused' ? reply.refusals : []
       status.value = reply.kind !== 'refused' ? 'unreachable' : reply.status === 422 ? 'unreadable' : 'missing'
       if (status.value === 'missing') forgetProperty(id).catch(() => undefined)
@@ -51,11 +54,12 @@ export function loading(state: PropertyState, send: () => void) {
   }
 
   /** What this device keeps of it, where it keeps it. */
-  async function showKept(id: string, waiting: readonly Message[]): Promise<void> {
+  async function showKept(id: string, waiting: readonly Message[]): Promise<boolean> {
     const kept = await keptProperty(id).catch(() => null)
-    if (!kept || wanted !== id || held.value) return
+    if (!kept || wanted !== id || held.value) return false
     line.value = 'down'
     await stand(id, kept.whole, waiting)
+    return true
   }
 
   /** Puts a property up with what waits of it; what has been seen of it since stays. */

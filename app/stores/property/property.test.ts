@@ -2,13 +2,14 @@ import { createPinia, setActivePinia } from 'pinia'
 import { noFacts, type Message } from '../../../core/record'
 import { applyBatch, Draft, type Command } from '../../../core/site'
 import * as api from '../../lib/api'
+import { keptProperty } from '../../lib/kept-properties'
 import * as outbox from '../../lib/outbox'
 import { useProperty } from '.'
 
 jest.mock('../../lib/api')
 jest.mock('../../lib/outbox')
 jest.mock('../../lib/kept-properties', () => ({
-  keptProperty: async () => null,
+  keptProperty: jest.fn(async () => null),
   keepProperty: async () => undefined,
   forgetProperty: async () => undefined,
 }))
@@ -168,4 +169,20 @@ test('a reading that is written while the property is being read anew is still t
   const sent = jest.mocked(api.postMessages).mock.calls.at(-1)![1] as Message[]
   expect(sent.filter((m) => m.id === earlier.id).map((m) => m.schema)).toEqual([4])
   expect([property.pending, property.held!.facts.jobs[earlier.id]?.title]).toEqual([0, 'Old'])
+})
+
+test('what the device keeps is shown while nobody answers; what the server knows no more is not', async () => {
+  world()
+  const whole = { id: ID, revision: 3, archived: false, site: start, facts: noFacts(), steps: [] }
+  jest.mocked(keptProperty).mockResolvedValue({ whole, seen: '2026-04-11T10:00:00.000Z' })
+  const property = useProperty()
+  jest.mocked(api.fetchProperty).mockResolvedValue({ kind: 'unreachable' })
+  await property.load(ID)
+  expect([property.status, property.line, property.held?.revision]).toEqual(['ready', 'down', 3])
+  setActivePinia(createPinia())
+  const gone = useProperty()
+  jest.mocked(api.fetchProperty).mockResolvedValue({ kind: 'refused', status: 404, refusals: [] })
+  await gone.load(ID)
+  expect([gone.status, gone.held]).toEqual(['missing', null])
+  jest.mocked(keptProperty).mockResolvedValue(null)
 })

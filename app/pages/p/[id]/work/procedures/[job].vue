@@ -189,7 +189,14 @@ const before = computed(() => run.value?.steps[place.value - 1] ?? null)
             :procedure="makingOf(property.site!, at.thing.target)"
           />
           <p v-if="at.state === 'locked'" class="doubtful">{{ t('run.locked', { step: lockSays }) }}</p>
-          <StepControls v-else-if="!isAnswered && !fixed" :step="at" :work="work" :zones="coils" :then="answered" />
+          <StepControls
+            v-else-if="!isAnswered && !fixed"
+            :key="at.key"
+            :step="at"
+            :work="work"
+            :zones="coils"
+            :then="answered"
+          />
         </div>
       </template>
       <div v-else class="what stack">
