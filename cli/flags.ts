@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util'
 import * as z from 'zod'
-import { COMMON_METER } from '../core/record'
+import { COMMON_METER, MOST_CORES } from '../core/record'
 import { parseWith, refusal, refused, type Outcome } from '../core/refusal'
 
 const figure = (low: number, high: number) =>
@@ -24,7 +24,10 @@ const flags = z.strictObject({
   power: z.boolean().default(false),
   boxes: z.boolean().default(false),
   helper: z.boolean().default(false),
+  n: figure(2, MOST_CORES).optional(),
+  walk: figure(0, 600).default(5),
   between: z.string().optional(),
+  box: z.string().optional(),
   controller: z.string().optional(),
   ground: figure(-40, 90).optional(),
   coil: figure(-40, 90).optional(),
@@ -61,7 +64,10 @@ export function readArguments(argv: readonly string[]): Outcome<Arguments> {
         hz: text,
         phase: text,
         mains: text,
+        box: text,
         between: text,
+        n: text,
+        walk: text,
         controller: text,
         ground: text,
         coil: text,

@@ -6,6 +6,7 @@ import { terminalAt } from '../core/site'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { sayRefusal, type Speaker } from '../words'
 import { translateHere } from '../words/speaker'
+import { coresLines, coresOf } from './cores'
 import { readArguments, type Arguments } from './flags'
 import { huntIn } from './hunt'
 import type { OUTPUTS } from './output'
@@ -13,6 +14,8 @@ import { material, sizes, stations, wiring } from './planning'
 import { deck, solve } from './power'
 import { proceduresOf } from './procedures'
 import { simulate } from './simulate'
+import { traceLines, traceOf } from './trace'
+import { locate, locateLines } from './locate'
 import { check, chosenControllers, expect, judge, meterOf } from './verbs'
 
 type Output = z.infer<(typeof OUTPUTS)[keyof typeof OUTPUTS]>
@@ -37,6 +40,16 @@ function read(file: string): Outcome<string> {
 }
 
 async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output: Output; speaker: Speaker }>> {
+  if (verb === 'cores' && files.length <= 1) {
+    const text = files[0] === undefined ? accepted(null) : read(files[0])
+    const output = text.ok ? coresOf(text.value, flags) : text
+    return output.ok ? accepted({ output: output.value, speaker: PLAIN }) : output
+  }
+  if (verb === 'trace' && files.length === 1) {
+    const csv = read(files[0]!)
+    const output = csv.ok ? traceOf(csv.value) : csv
+    return output.ok ? accepted({ output: output.value, speaker: PLAIN }) : output
+  }
   const wanted = {
     check: [1, 1],
     expect: [1, 1],
@@ -50,6 +63,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     judge: [2, 2],
     hunt: [2, 2],
     procedures: [1, 1],
+    locate: [1, 1],
   }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
@@ -68,6 +82,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     return chosen.ok ? done(simulate(property.value, flags, meterOf(flags), chosen.value)) : chosen
   }
   if (verb === 'procedures') return done(proceduresOf(property.value, flags, speaker))
+  if (verb === 'locate') return done(locate(property.value, flags.box))
   if (verb === 'wiring') return done(accepted(wiring(property.value)))
   if (verb === 'material') return done(material(property.value))
   if (files.length === 1) return done(stations(property.value, null))
@@ -101,6 +116,12 @@ function lines(output: Output): string[] {
           ...steps.map((s) => `  ${s.hold ? '■' : '·'} ${[...s.cautions.map((c) => `! ${c.says}`), s.says].join(' ')}`),
         ]),
       ])
+    case 'cores':
+      return coresLines(output)
+    case 'trace':
+      return traceLines(output)
+    case 'locate':
+      return locateLines(output)
     case 'stations':
       return [output.text.trimEnd()]
     case 'wiring':

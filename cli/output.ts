@@ -1,5 +1,6 @@
 import * as z from 'zod'
-import { DEEDS, FAMILIES, HAZARDS, KIT } from '../core/record'
+import { DEEDS, FAMILIES, HAZARDS, KIT, SORTING_METHODS } from '../core/record'
+import { FIND_KINDS } from '../core/trace'
 
 const statement = z.string().describe('One sentence in English')
 const terminal = z.string().describe('Controller and terminal by their tags, as A:3')
@@ -495,6 +496,76 @@ export const proceduresOutput = z.strictObject({
   ),
 })
 
+const ends = z.array(z.int()).describe('Ends by their numbers from 1, as they lie there')
+const endOf = z.enum(['first', 'second'])
+export const coresOutput = z.strictObject({
+  verb: z.literal('cores'),
+  n: z.int(),
+  cores: z
+    .array(z.strictObject({ first: z.int(), second: z.int() }))
+    .describe('For every core the number of its group at the first end and at the second; the known one is the last'),
+  known: z.int().describe('Known conductors that go along as one more'),
+  methods: z
+    .array(z.strictObject({ method: z.enum(SORTING_METHODS), minutes: z.number().nullable(), walks: z.int() }))
+    .describe('The quickest first; null where it cannot be done with these hands'),
+  tags: z
+    .array(z.strictObject({ ohm: z.number(), low_ohm: z.number(), high_ohm: z.number() }))
+    .describe('Resistors of the usual stock that are told apart, and what a meter may show of each'),
+  found: z
+    .strictObject({
+      named: z.array(z.strictObject({ first: z.int(), second: z.int() })),
+      broken: z.strictObject({ first: z.int().nullable(), second: z.int().nullable() }).nullable(),
+      touching: z.strictObject({ first: ends, second: ends }).nullable(),
+      touchingOnce: z.boolean().describe('Two touch at one end and not at the other: one trial was misread'),
+      unnamed: z.strictObject({ first: ends, second: ends }),
+      impossible: z.boolean().describe('Something was joined or read otherwise than it was written'),
+    })
+    .optional(),
+  next: z
+    .strictObject({ at: endOf, groups: z.array(ends) })
+    .nullable()
+    .describe('What to join next; null where nothing more is to be told apart'),
+})
+
+const span90 = z
+  .strictObject({ low: z.number(), mid: z.number(), high: z.number() })
+  .describe('Holds it nine times in ten')
+export const traceOutput = z.strictObject({
+  verb: z.literal('trace'),
+  sections: z
+    .record(z.string(), z.strictObject({ across_m: span90, cover_m: span90 }))
+    .describe('Of every section with three readings or more: the line’s place across, and the soil over it'),
+  finds: z
+    .array(z.strictObject({ along_m: span90, kind: z.enum(FIND_KINDS), p: z.number() }))
+    .describe(
+      'local: a decoder or a splice; step: a T; end: a break; spread_end: a valve. p: how sure that it is anything',
+    ),
+})
+
+const chanceAt = { x_m: z.number(), y_m: z.number(), p: z.number() }
+export const locateOutput = z.strictObject({
+  verb: z.literal('locate'),
+  box: z.string(),
+  spot: z.strictObject({ x_m: z.number(), y_m: z.number() }).describe('The likeliest; metres east and north'),
+  cell_m: z.number().describe('The side of a cell'),
+  half_m2: z.number(),
+  most_m2: z.number().describe('The area that holds the box nine times in ten'),
+  cells: z
+    .array(z.strictObject({ ...chanceAt, held: z.number() }))
+    .describe('Middles of cells, the likeliest first; held: the part that they and all before them hold'),
+  probes: z.array(z.strictObject(chanceAt)).describe('Where to probe, in this order'),
+  evidence: z
+    .strictObject({
+      drawn: z.boolean(),
+      strays: z.int(),
+      paced: z.int(),
+      line: z.int(),
+      met: z.int(),
+      probed: z.int(),
+    })
+    .describe('How much of each kind spoke'),
+})
+
 export const OUTPUTS = {
   check: checkOutput,
   expect: expectOutput,
@@ -508,4 +579,7 @@ export const OUTPUTS = {
   simulate: simulateOutput,
   hunt: huntOutput,
   procedures: proceduresOutput,
+  cores: coresOutput,
+  trace: traceOutput,
+  locate: locateOutput,
 } as const

@@ -23,13 +23,16 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   history: ['site', 'record', 'expect'],
   hunt: ['quantity', 'site', 'record', 'circuit', 'expect', 'map'],
   symptom: ['site', 'record'],
+  cores: ['site', 'record', 'refusal'],
+  trace: ['site', 'record', 'map', 'refusal'],
   procedure: ['site', 'record', 'refusal', 'expect', 'history', 'splice', 'cabinet', 'map'],
-  card: ['site', 'record', 'expect', 'history', 'splice', 'cabinet', 'procedure'],
-  formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map'],
+  card: ['site', 'record', 'expect', 'history', 'splice', 'cabinet', 'procedure', 'map'],
+  formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map', 'trace'],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = {
   formats: ['zod', 'papaparse', 'fast-xml-parser', '@streamparser/json'],
   sizing: ['zod', 'highs'],
+  trace: ['ml-matrix'],
   default: ['zod'],
 }
 

@@ -1,5 +1,7 @@
 export { judgeCabinet } from './cabinet'
 export type { CabinetCode, CabinetVerdict } from './cabinet'
+export { mostChanged } from './changed'
+export type { MostChanged } from './changed'
 export { conclude } from './conclude'
 export type { Conclusion, Diagnosis, JointConclusion, SweepReading } from './conclude'
 export type { Suspect } from './suspect'

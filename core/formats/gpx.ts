@@ -1,9 +1,37 @@
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser'
 import { accepted, refusal, refused, type Outcome } from '../refusal'
-import { legsOf, toLatLon, whereIs, type Drawn, type LatLon } from '../map'
+import { legsOf, toLatLon, whereIs, type Drawn, type LatLon, type Origin } from '../map'
 import { byTag, entries, type Point, type Site } from '../site'
 import type { Carried } from './geojson'
 import { withinLimit } from './drawn-limit'
+
+/** A spot as attributes of a point in GPX. */
+export const spotIn =
+  (origin: Origin) =>
+  (p: Point): { '@lat': string; '@lon': string } => {
+    const { latitude_deg, longitude_deg } = toLatLon(origin, p)
+    return { '@lat': latitude_deg.toFixed(8), '@lon': longitude_deg.toFixed(8) }
+  }
+
+/** A file of GPX 1.1 with these waypoints and tracks. */
+export const gpxText = (name: string, waypoints: readonly object[], tracks: readonly object[]): string =>
+  new XMLBuilder({
+    ignoreAttributes: false,
+    attributeNamePrefix: '@',
+    format: true,
+    indentBy: ' ',
+    suppressEmptyNode: true,
+  }).build({
+    '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
+    gpx: {
+      '@version': '1.1',
+      '@creator': 'Field Thread',
+      '@xmlns': 'http://www.topografix.com/GPX/1/1',
+      metadata: { name },
+      wpt: waypoints,
+      trk: tracks,
+    },
+  }) as string
 
 /**
  * Boxes as waypoints and cable routes as tracks in GPX 1.1, for a hand-held receiver. A waypoint has a name, a place
@@ -12,10 +40,7 @@ import { withinLimit } from './drawn-limit'
 export function writeGpx(site: Site): Outcome<Carried<string>> {
   const { origin } = site.about
   if (origin === null) return refused(refusal('no_origin', ['about', 'origin']))
-  const at = (p: Point) => {
-    const { latitude_deg, longitude_deg } = toLatLon(origin, p)
-    return { '@lat': latitude_deg.toFixed(8), '@lon': longitude_deg.toFixed(8) }
-  }
+  const at = spotIn(origin)
   const placed = entries(site.places).sort(([, a], [, b]) => byTag(a.tag, b.tag))
   const waypoints = placed.flatMap(([, p]) => {
     const point = whereIs(p)
@@ -34,24 +59,7 @@ export function writeGpx(site: Site): Outcome<Carried<string>> {
           },
         ]
   })
-  const builder = new XMLBuilder({
-    ignoreAttributes: false,
-    attributeNamePrefix: '@',
-    format: true,
-    indentBy: ' ',
-    suppressEmptyNode: true,
-  })
-  const text = builder.build({
-    '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
-    gpx: {
-      '@version': '1.1',
-      '@creator': 'Field Thread',
-      '@xmlns': 'http://www.topografix.com/GPX/1/1',
-      metadata: { name: site.about.name },
-      wpt: waypoints,
-      trk: drawn,
-    },
-  }) as string
+  const text = gpxText(site.about.name, waypoints, drawn)
   const left = [
     { code: 'unplaced', count: placed.length - waypoints.length },
     { code: 'undrawn', count: cables.length - drawn.length },

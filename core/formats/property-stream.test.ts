@@ -72,7 +72,7 @@ test('in pieces or whole: the same bytes written, the same property read, past a
     expect(await written(property)).toBe(text)
     for (const size of [97, 4096, 1e6]) expect(await streamed(text, size)).toEqual(readProperty(text))
   }
-  for (const version of [1, 2, 3, 4, 5, 6]) {
+  for (const version of [1, 2, 3, 4, 5, 6, 7]) {
     const kept = repo(`tests/kept/property-v${version}.json`)
     expect(await streamed(kept)).toEqual(readProperty(kept))
   }

@@ -24,6 +24,8 @@ const LIFTS: Readonly<Record<number, Lift>> = {
   5: {},
   // Jobs that follow a procedure, the answers to its steps, temporary states. All may be left out.
   6: {},
+  // Jobs that tell cores apart or follow a buried line, and what is marked in them. All may be left out.
+  7: {},
 }
 
 /** Every version from one to the one before the present. */

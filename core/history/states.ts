@@ -1,4 +1,4 @@
-import { stateOf, type Scene, type State } from '../expect'
+import { stateOf, type Scene, type State, type VerdictCode } from '../expect'
 import type { Facts, OhmsTest } from '../record'
 import { judgements, type SceneAt } from './baseline'
 import { pastOf, type Past } from './past'
@@ -15,6 +15,7 @@ export function statesOf(scene: Scene, sceneAt: SceneAt, facts: Facts): Map<stri
 /** How a thread stands by what was read of it last. */
 export interface Newest {
   readonly state: State
+  readonly verdict: VerdictCode
   readonly past: Past
 }
 
@@ -27,5 +28,7 @@ export function newestOf(scene: Scene, sceneAt: SceneAt, test: OhmsTest, past: r
       newest === null || Date.parse(j.past.reading.at) >= Date.parse(newest.past.reading.at) ? j : newest,
     null,
   )
-  return last && { state: stateOf(last.judged.verdict.code), past: last.past }
+  if (!last) return null
+  const { code } = last.judged.verdict
+  return { state: stateOf(code), verdict: code, past: last.past }
 }

@@ -56,6 +56,14 @@ export function brokenCopy(copy: Procedure): Refusal[] {
   return broken
 }
 
+/** A company’s own procedure, as it is to be kept: whole by its schema, with our cautions and holds in it. */
+export function checkedCopy(value: unknown): Outcome<Procedure> {
+  const parsed = parseWith(schema, value)
+  if (!parsed.ok) return parsed
+  const broken = brokenCopy(parsed.value)
+  return broken.length > 0 ? refused(...broken) : accepted(parsed.value)
+}
+
 /** A company’s own procedure from the text of its file. */
 export function readProcedure(text: string): Outcome<Procedure> {
   let json: unknown
@@ -64,8 +72,5 @@ export function readProcedure(text: string): Outcome<Procedure> {
   } catch {
     return refused(refusal('procedure_not_json'))
   }
-  const parsed = parseWith(schema, json)
-  if (!parsed.ok) return parsed
-  const broken = brokenCopy(parsed.value)
-  return broken.length > 0 ? refused(...broken) : accepted(parsed.value)
+  return checkedCopy(json)
 }

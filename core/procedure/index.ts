@@ -1,6 +1,7 @@
-export { brokenCopy, copyOf, readProcedure } from './copy'
+export { brokenCopy, checkedCopy, copyOf, readProcedure } from './copy'
 export { deedCommands, tickOf } from './deeds'
 export type { DeedContext } from './deeds'
+export { freeName, movedStep, originalOf, withOwnStep, withoutStep, withStep } from './edit'
 export { expectedAt, judgedAt, unsettledOf } from './expected'
 export type { Against, Unsettled } from './expected'
 export { kitFor } from './kit'

@@ -22,6 +22,7 @@ import {
   figureBandOf,
   kitFor,
   makingOf,
+  movedStep,
   proceduresOn,
   readProcedure,
   runOf,
@@ -33,6 +34,9 @@ import {
   toldOf,
   unfold,
   unsettledOf,
+  withOwnStep,
+  withoutStep,
+  withStep,
   type Run,
 } from './index'
 
@@ -290,6 +294,34 @@ test('a company adapts a copy: cautions and holds stay, what does not float stay
   expect(codes({ ...copy, on: 'box' })).toEqual(['procedure_elsewhere'])
   const outcome = readProcedure('{')
   expect(outcome.ok ? [] : outcome.refusals.map((r) => r.code)).toEqual(['procedure_not_json'])
+})
+
+test('a copy is edited only so that it stays whole: what floats and what is theirs moves, what holds a caution stays', () => {
+  const copy = copyOf(shipped('arrive')!, 'our_arrival', 'Our arrival')
+  const at = (id: string, of = copy) => of.steps.findIndex((s) => s.id === id)
+  for (const by of [-1, 1] as const)
+    copy.steps.forEach((step, i) => {
+      const moved = movedStep(copy, i, by)
+      const [other, past] = [copy.steps[i + by], !copy.steps[i + by]]
+      expect([step.id, by, moved !== null]).toEqual([step.id, by, !past && (step.floats || other!.floats)])
+      if (moved) expect(brokenCopy(moved)).toEqual([])
+    })
+  for (const [i, step] of copy.steps.entries())
+    expect([step.id, withoutStep(copy, i) !== null]).toEqual([step.id, !step.hold && step.cautions.length === 0])
+  const { copy: more, at: place } = withOwnStep(copy, at('kit'))
+  expect([more.steps[place]!.id, brokenCopy(more).map((r) => r.code)]).toEqual(['own', ['step_without_words']])
+  const said = withStep(more, place, { ...more.steps[place]!, says: 'Ring the bell at {box}.' })
+  expect(brokenCopy(said)).toEqual([])
+  expect(withOwnStep(said, place).copy.steps[place + 1]!.id).toBe('own_2')
+  expect(withoutStep(said, place)).toEqual(copy)
+  // A step that another depends on is neither taken out nor put behind it.
+  const asks = { id: 'asks', says: 'Is it wet?', does: { kind: 'choice', options: [{ id: 'yes' }, { id: 'no' }] } }
+  const then = { id: 'then', says: 'Wait.', when: [{ step: 'asks', is: ['yes'] }] }
+  const own = { id: 'ours', title: 'Ours', family: 'boxes', on: 'box', steps: [asks, then] }
+  const read = readProcedure(JSON.stringify(own))
+  if (!read.ok) throw new Error(JSON.stringify(read.refusals))
+  expect([withoutStep(read.value, 0), movedStep(read.value, 0, 1)]).toEqual([null, null])
+  expect(withoutStep(read.value, 1)!.steps).toHaveLength(1)
 })
 
 test('the kit of some work: each thing once, connectors by kind with a tenth more', () => {

@@ -66,9 +66,9 @@ function controllerSuits(site: Site, controller: ControllerId, suits: Suits): bo
   }
 }
 
-/** The procedures that a thing of the property suits, in the order of the work. */
-export const proceduresOn = (site: Site, target: WorkTarget): Procedure[] =>
-  SHIPPED.filter(
+/** The procedures that a thing of the property suits, in the order of the work: ours and those of a company. */
+export const proceduresOn = (site: Site, target: WorkTarget, own: readonly Procedure[] = []): Procedure[] =>
+  [...SHIPPED, ...own].filter(
     (p) => p.on === target.kind && targetsOf(site, p).some((other) => targetKey(other) === targetKey(target)),
   )
 

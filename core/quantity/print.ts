@@ -27,6 +27,16 @@ export function lengthText(length_m: number, units: Units): string {
   return `${length < 10 ? Number(length.toFixed(1)) : Math.round(length)} ${units.length}`
 }
 
+/** A length where its decimals count: depths, and places along a wire. */
+export const fineLengthText = (length_m: number, units: Units, digits = 2): string =>
+  `${inUnit(length_m, units.length).toFixed(digits)} ${units.length}`
+
+/** An area in the square of the user's unit of length. */
+export function areaText(area_m2: number, units: Units): string {
+  const area = area_m2 * inUnit(1, units.length) ** 2
+  return `${area < 10 ? area.toFixed(1) : Math.round(area)} ${units.length}²`
+}
+
 export function temperatureText(at_C: number, units: Units): string {
   return units.temperature === 'F' ? `${Math.round(fahrenheit(at_C))} °F` : `${Math.round(at_C)} °C`
 }

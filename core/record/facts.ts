@@ -134,3 +134,10 @@ export function jobsByVisit(facts: Facts): ReadonlyMap<string, readonly string[]
 /** Jobs of a kind, or of all kinds, the latest first. */
 export const jobsInOrder = (facts: Facts, kind: JobKind | null = null): string[] =>
   latestFirst(facts.jobs).filter((id) => kind === null || facts.jobs[id]!.kind === kind)
+
+/** Kinds of job in which nothing is read at a terminal. */
+const READ_NOTHING: readonly JobKind[] = ['cores', 'trace']
+
+/** Jobs in which readings of the wiring are taken, the latest first. */
+export const jobsThatRead = (facts: Facts): string[] =>
+  jobsInOrder(facts).filter((id) => !READ_NOTHING.includes(facts.jobs[id]!.kind))

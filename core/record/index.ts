@@ -23,8 +23,13 @@ export { CAUTIONS } from './kinds/caution'
 export type { Caution, CautionCode } from './kinds/caution'
 export type { Closing } from './kinds/closing'
 export type { Finding } from './kinds/finding'
+export { MOST_CORES } from './core-ends'
+export { SORTING_METHODS } from './kinds/core-trial'
+export type { CoreTrial, CoreTried } from './kinds/core-trial'
+export { FIX_KINDS } from './kinds/mark'
+export type { Mark, Marked } from './kinds/mark'
 export { JOB_KINDS } from './kinds/job'
-export type { Following, Job, JobKind } from './kinds/job'
+export type { Following, Job, JobKind, Sorting, Tracing } from './kinds/job'
 export type { StepAnswer, StepDone } from './kinds/step'
 export type { KitTick } from './kinds/kit'
 export type { Photo } from './kinds/photo'
@@ -43,6 +48,7 @@ export {
   controllerOf,
   jobsByVisit,
   jobsInOrder,
+  jobsThatRead,
   offFor,
   peopleOf,
   readingsOf,
@@ -59,9 +65,14 @@ export { batch, message, messageBody, SCHEMA_VERSION, undo } from './message'
 export type { Batch, Message, MessageBody } from './message'
 export { part } from './part'
 export { partKey } from './part-key'
+export { targetOfPart } from './part-target'
 export type { Part, RunPart } from './part'
 export { COMMON_METER, meter } from './meter'
 export type { Meter } from './meter'
+export { news } from './news'
+export type { News } from './news'
+export { presence } from './presence'
+export type { Doing, Presence } from './presence'
 export { addressOf, footprintOf, rebase, takeBack } from './change'
 export type { Accepted, ChangedByOthers, Standing } from './change'
 export { ChangedFields } from './changed-fields'

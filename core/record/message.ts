@@ -5,7 +5,7 @@ import { instant, revisionNumber, uuid } from './basics'
 import { factBodies, type FactBody } from './kinds'
 
 /** The version of site, file and message together. A change of any of them raises it. */
-export const SCHEMA_VERSION = 7
+export const SCHEMA_VERSION = 8
 
 /**
  * A change to the site: all commands or none, one step of undo. `base` is the revision it was made on, with the

@@ -3,10 +3,12 @@ import { factId } from '../basics'
 import { acceptanceKind } from './acceptance'
 import { cautionKind } from './caution'
 import { closingKind } from './closing'
+import { coreTrialKind } from './core-trial'
 import { findingKind } from './finding'
 import { jobKind } from './job'
 import type { FactKindOf } from './kind'
 import { kitKind } from './kit'
+import { markKind } from './mark'
 import { photoKind } from './photo'
 import { photoNoteKind } from './photo-note'
 import { readingKind } from './reading'
@@ -28,6 +30,8 @@ const FACT_KINDS = {
   kit: kitKind,
   photo: photoKind,
   photoNote: photoNoteKind,
+  coreTrial: coreTrialKind,
+  mark: markKind,
 } as const
 
 export type FactKind = keyof typeof FACT_KINDS

@@ -1,6 +1,6 @@
 export { HAZARDS } from './hazard'
 export type { Hazard } from './hazard'
-export { FAMILIES, KIT, procedure } from './procedure'
+export { FAMILIES, KIT, procedure, WORK_ON } from './procedure'
 export type { Family, KitItem, Procedure, ProcedureText, Suits } from './procedure'
 export { DEEDS } from './step'
 export type { Deed, Each, Step, StepCondition, StepDoes, StepOption } from './step'

@@ -60,6 +60,9 @@ export const KIT = [
 ] as const
 export type KitItem = (typeof KIT)[number]
 
+/** The kinds of thing that work is done on. */
+export const WORK_ON = ['property', 'controller', 'terminal', 'box', 'joint', 'coil', 'device', 'cable'] as const
+
 /** Which of the things of a kind a procedure is for. */
 const SUITS = [
   'any',
@@ -90,7 +93,7 @@ export const procedure = z
     title: words(80).min(1).optional(),
     from: slug.nullable().default(null),
     family: z.enum(FAMILIES),
-    on: z.enum(['property', 'controller', 'terminal', 'box', 'joint', 'coil', 'device', 'cable']),
+    on: z.enum(WORK_ON),
     suits: z.enum(SUITS).default('any'),
     /** Parts of it are for a licensed person. */
     licensed: z.boolean().default(false),
