@@ -53,6 +53,41 @@ async function coilChanged(page) {
   await page.evaluate(() => document.activeElement?.blur())
 }
 
+/** Looks for the lost box over made-up ground, in this browser alone. */
+async function boxTraced(page) {
+  await page.route('**/messages', (route) => route.abort())
+  await page.goto(`${base}${demo}/trace`)
+  await page.getByRole('button', { name: 'Trace a wire' }).click()
+  await page.getByRole('combobox', { name: 'Wire' }).click()
+  await page.getByRole('option', { name: 'L17', exact: true }).click()
+  await page.getByLabel('Your name').fill('Jo')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  await page.getByRole('button', { name: 'Across', exact: true }).click()
+  await page.locator('summary').filter({ hasText: 'Wand' }).click()
+  await page.getByRole('button', { name: 'Practise on made-up ground' }).click()
+  for (const at of ['40', '46', '51']) {
+    await page.getByLabel('Cross it at, m along').fill(at)
+    for (let i = 0; i < 9; i++) {
+      await page.getByRole('button', { name: /^Read / }).click()
+      await page.locator('.dots .read').nth(i).waitFor()
+    }
+    if (at !== '51') await page.getByRole('button', { name: /Cross the line/ }).click()
+  }
+  await page.getByText('Hand digging starts here').waitFor()
+  await page.waitForTimeout(2500)
+}
+
+/** Begins to sort the unmarked cable in groups, up to the first twist, in this browser alone. */
+async function coresJoined(page) {
+  await page.route('**/messages', (route) => route.abort())
+  await page.goto(`${base}${demo}/cores`)
+  await page.getByRole('link', { name: /Unmarked cable/ }).click()
+  await page.getByRole('button', { name: /In groups/ }).click()
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'All off and flagged' }).click()
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Nothing rings' }).click()
+  await page.getByRole('button', { name: 'Twisted so' }).waitFor()
+}
+
 const VIEWS = [
   { name: 'properties', size: desk, path: '/' },
   {
@@ -108,21 +143,8 @@ const VIEWS = [
   },
   { name: 'phone-step', size: phone, path: demo, then: (page) => coilChanged(page) },
   { name: 'compare-dusk', size: desk, path: `${demo}/test/compare?later=spring-2026&earlier=autumn-2025`, dusk: true },
-  {
-    name: 'creep',
-    size: desk,
-    path: `${demo}?station=A:5`,
-    then: async (page) => {
-      await page.locator('.conclusion').first().waitFor({ timeout: 60000 })
-      await page.locator('.years').evaluate((el) => el.scrollIntoView())
-    },
-  },
-  {
-    name: 'phone-threads',
-    size: phone,
-    path: demo,
-    then: (page) => page.locator('.conclusion').first().waitFor({ timeout: 60000 }),
-  },
+  { name: 'trace', size: desk, path: demo, then: (page) => boxTraced(page) },
+  { name: 'phone-cores', size: phone, path: demo, then: (page) => coresJoined(page) },
   {
     name: 'phone-sweep',
     size: phone,
@@ -156,9 +178,13 @@ for (const { name, size, path, then, dusk } of VIEWS.filter((v) => v.name.includ
     hasTouch: size === phone,
     isMobile: size === phone,
   })
+  // Nobody is told of these visits: each picture is of somebody who is here alone.
+  await context.route('**/here', (route) => route.abort())
   const page = await context.newPage()
   await page.goto(`${base}${path}`)
-  await page.waitForLoadState('networkidle')
+  // Listening to what others write never ends: what is waited for is the page itself.
+  await page.locator('main').waitFor()
+  await page.waitForTimeout(1500)
   await then?.(page)
   await page.waitForTimeout(700)
   await page.screenshot({ path: join(target, `${name}.png`) })

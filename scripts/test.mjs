@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { ensureBuild } from './lib/build.mjs'
 import { ensureModules } from './lib/modules.mjs'
 import { ensurePackages } from './lib/packages.mjs'
-import { CLONE, openly, quietly, say, tail } from './lib/plain.mjs'
+import { CLONE, openly, quietlyAside, say, tail } from './lib/plain.mjs'
 import { freePort } from './lib/ports.mjs'
 import { supervise } from './lib/supervise.mjs'
 
@@ -23,9 +23,9 @@ rmSync(RESULTS, { recursive: true, force: true })
 mkdirSync(RESULTS, { recursive: true })
 
 /** A check that either holds or does not. */
-function check(what, command, args) {
+async function check(what, command, args) {
   say(`${what} …`)
-  const done = quietly(command, args, { env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
+  const done = await quietlyAside(command, args, { env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
   if (!done.ok) say(tail(done.output, 60))
   count(Number(done.ok), Number(!done.ok))
 }
@@ -40,7 +40,7 @@ async function jest(project, env = {}) {
       `--selectProjects=${project}`,
       '--json',
       `--outputFile=${file}`,
-      ...(project === 'routes' ? ['--runInBand'] : []),
+      ...(project === 'routes' ? ['--runInBand'] : ['--maxWorkers=1']),
     ],
     { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, ...env } },
   )
@@ -69,15 +69,23 @@ async function playwright(env) {
   }
 }
 
-check('Checking the formatting', 'npx', ['--no-install', 'prettier', '--check', '.'])
-check('Linting', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0'])
-check('Preparing types', 'npx', ['--no-install', 'nuxt', 'prepare'])
-check('Checking types of the application', 'npx', ['--no-install', 'vue-tsc', '-b', '--noEmit'])
-check('Checking types of core, shell and their tests', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.core.json'])
-check('Checking types of browser tests', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.e2e.json'])
-say('Unit tests …')
-await jest('unit')
-check('Checking the circuit engine against the simulator', 'node', ['scripts/reference.mjs'])
+/** What is looked at without being run. */
+async function statics() {
+  await check('Checking the formatting', 'npx', ['--no-install', 'prettier', '--check', '.'])
+  await check('Linting', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0'])
+  await check('Preparing types', 'npx', ['--no-install', 'nuxt', 'prepare'])
+  await check('Checking types of the application', 'npx', ['--no-install', 'vue-tsc', '-b', '--noEmit'])
+  await check('Checking types of core, shell and their tests', 'npx', [
+    '--no-install',
+    'tsc',
+    '-p',
+    'tsconfig.core.json',
+  ])
+  await check('Checking types of browser tests', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.e2e.json'])
+  await check('Checking the circuit engine against the simulator', 'node', ['scripts/reference.mjs'])
+}
+say('Unit tests, and beside them:')
+await Promise.all([jest('unit'), statics()])
 ensureBuild()
 
 const port = await freePort()

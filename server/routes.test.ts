@@ -8,11 +8,13 @@ import { sql } from 'kysely'
 import { v7 } from 'uuid'
 import { WebSocket } from 'ws'
 import { readProperty, type Property } from '../core/formats'
+import { copyOf, shipped } from '../core/procedure'
 import { SCHEMA_VERSION, type MessageBody } from '../core/record'
 import { looseCommand, type Command } from '../core/site'
 import { actingAs, DEFAULT_ACTOR, type Actor } from './db/actor'
 import { openDatabase } from './db/database'
 import { storeProperty } from './db/intake'
+import { ownProcedures, type OwnProcedure } from './db/procedures'
 
 const BASE = process.env.BASE_URL!
 const DEMO = readFileSync(join(__dirname, '../demo/quarry-lake.json'), 'utf8')
@@ -711,6 +713,42 @@ test('the database keeps companies apart by itself: what another one has is not 
   // The same id is free here: another company's is nobody's business.
   expect((await post('/api/properties', DEMO.replace(read(DEMO).id, id))).status).toBe(201)
   await db.destroy()
+})
+
+test('a company’s own procedures: kept with our cautions in them, in place of what was seen, by their own company alone', async () => {
+  const { steps, ...rest } = copyOf(shipped('gel_crimp')!, 'route_crimp', 'Route crimp')
+  const ours = { ...rest, steps }
+  const put = async (base: number, procedure: object, id = ours.id) => {
+    const reply = await fetch(`${BASE}/api/procedures/${id}`, {
+      method: 'PUT',
+      headers: JSON_TYPE,
+      body: JSON.stringify({ base, procedure }),
+    })
+    const body = (await reply.json()) as { revision?: number; refusals?: { code: string }[]; sentences?: string[] }
+    expect(reply.status < 400 || body.sentences!.length > 0).toBe(true)
+    return [reply.status, body.revision ?? body.refusals![0]!.code]
+  }
+  const take = async (base: number | string) =>
+    (await fetch(`${BASE}/api/procedures/${ours.id}?base=${base}`, { method: 'DELETE' })).status
+  const mine = async () => {
+    const body = (await (await fetch(`${BASE}/api/procedures`)).json()) as { procedures: OwnProcedure[] }
+    return body.procedures.filter((p) => p.procedure.id === ours.id)
+  }
+  expect(await put(0, ours)).toEqual([200, 1])
+  expect(await put(0, ours)).toEqual([200, 1])
+  const said = { ...ours, title: 'Said otherwise' }
+  expect(await put(0, said)).toEqual([409, 'procedure_changed_since'])
+  expect(await put(1, said)).toEqual([200, 2])
+  expect(await put(2, { ...ours, steps: steps.filter((s) => s.id !== 'home') })).toEqual([422, 'step_gone'])
+  expect(await put(2, { ...ours, steps: [] })).toEqual([400, 'too_small'])
+  expect(await put(2, ours, 'another_name')).toEqual([400, 'procedure_other_name'])
+  expect(await mine()).toEqual([{ revision: 2, procedure: said }])
+  const db = openDatabase(process.env.DATABASE_URL!)
+  const stranger: Actor = { ...DEFAULT_ACTOR, company: '00000000-0000-7000-8000-00000000aaaa' }
+  expect(await actingAs(db, stranger, ownProcedures)).toEqual([])
+  await db.destroy()
+  expect([await take('x'), await take(1), await take(2), await take(2)]).toEqual([400, 409, 200, 200])
+  expect(await mine()).toEqual([])
 })
 
 test('a file with its past: revisions and undo go on where they were; its pictures come with it, or nothing does', async () => {

@@ -27,6 +27,20 @@ export function quietly(command, args, options = {}) {
   }
 }
 
+/** The same beside others: resolves when it is done. */
+export function quietlyAside(command, args, options = {}) {
+  return new Promise((done) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], cwd: CLONE, ...options })
+    const pieces = []
+    child.stdout.on('data', (piece) => pieces.push(piece))
+    child.stderr.on('data', (piece) => pieces.push(piece))
+    const end = (status, more = '') =>
+      done({ ok: status === 0, output: `${Buffer.concat(pieces).toString('utf8')}${more}`, status })
+    child.on('error', (error) => end(127, String(error)))
+    child.on('close', (code) => end(code ?? 1))
+  })
+}
+
 /** Runs a command with its output shown; resolves with its exit code. */
 export function openly(command, args, options = {}) {
   return new Promise((done) => {

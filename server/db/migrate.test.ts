@@ -48,8 +48,8 @@ test.each(kept)(
       const hunted = name >= 'database-4'
       const [acceptances, findings] = [name >= 'database-1b' ? 1 : 0, hunted ? 3 : name >= 'database-3' ? 1 : 0]
       const visits = hunted ? 2 : 1
-      // Steps, photos and kits came later: no kept database has any.
-      expect(counts).toEqual([visits, visits, visits + 1, 1, 1, 1, acceptances, findings, 0, 0, 0, 0])
+      // Steps, photos, kits, cores and marks came later: no kept database has any.
+      expect(counts).toEqual([visits, visits, visits + 1, 1, 1, 1, acceptances, findings, 0, 0, 0, 0, 0, 0])
       expect(Object.values(facts.readings).map((r) => r.value.kind)).toEqual(
         hunted ? ['ohm', 'open', 'open'] : ['ohm', 'open'],
       )
@@ -104,6 +104,7 @@ test('a migration that has landed is never edited; what changes it is another on
     '0003-findings': 'e6316ee4c83a93e9',
     '0004-one-table-of-facts': '767565b1d4cc56bd',
     '0005-jobs-in-visits': '9347377c08425c2f',
+    '0006-procedures': '449914283d34eb8c',
   })
   expect(Object.keys(MIGRATIONS)).toEqual(hashes.map(([name]) => name))
   // Each state that a database was ever left in is kept: the first migration once was another one.

@@ -1,5 +1,5 @@
 import type { ColumnType, Generated } from 'kysely'
-import type { AnyFact, FactKind } from '../../core/record'
+import type { AnyFact, FactKind, Procedure } from '../../core/record'
 import type { Command, Site, Write } from '../../core/site'
 
 /** JSONB: read as its value, written as text. */
@@ -68,6 +68,13 @@ interface PictureRow extends Owned {
   bytes: Buffer
 }
 
+interface ProcedureRow extends Owned {
+  id: string
+  revision: number
+  updated_at: ColumnType<Date, Date | undefined, Date>
+  procedure: Json<Procedure>
+}
+
 export interface Tables {
   companies: { id: string; name: string }
   users: { id: string; company: string; name: string }
@@ -76,6 +83,7 @@ export interface Tables {
   snapshots: SnapshotRow
   facts: FactRow
   pictures: PictureRow
+  procedures: ProcedureRow
   markers: { name: string; at: Generated<Date> }
 }
 

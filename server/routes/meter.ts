@@ -4,7 +4,16 @@ import { sceneOf } from '../../core/expect'
 import { coilsAsRead, goodReadings, pastOf } from '../../core/history'
 import { COMMON_METER } from '../../core/record'
 import { entries } from '../../core/site'
-import { chance, fieldOf, meterOn, readFault, type FieldFault, type MeterSession } from '../../standins'
+import {
+  chance,
+  fieldOf,
+  groundOf,
+  meterOn,
+  readFault,
+  wandOn,
+  type FieldFault,
+  type MeterSession,
+} from '../../standins'
 import { actingAs, DEFAULT_ACTOR } from '../db/actor'
 import { readFacts } from '../db/facts'
 import { presentSite } from '../db/sites'
@@ -30,7 +39,7 @@ interface Connection {
 const connections = new Map<string, Connection>()
 
 /**
- * A simulated meter on a property with hidden faults, for practice: plain SCPI over a WebSocket. Pages of other sites
+ * A simulated meter and a wand on a property with hidden faults, for practice: plain SCPI over a WebSocket. Pages of other sites
  * do not come so far.
  */
 export default defineWebSocketHandler({
@@ -107,8 +116,10 @@ async function sessionFor(query: URLSearchParams): Promise<MeterSession | string
       ),
     ]),
   )
-  return meterOn(
-    fieldOf(site, faults, { random: chance(parsed.data.seed), ground_C: site.settings.ground_C, known }),
-    COMMON_METER,
-  )
+  const { seed } = parsed.data
+  const field = fieldOf(site, faults, { random: chance(seed), ground_C: site.settings.ground_C, known })
+  const meter = meterOn(field, COMMON_METER)
+  // A wand hangs on the same connection; its words begin with its name.
+  const wand = wandOn(site, groundOf(site, chance(seed)))
+  return { hear: (line) => (/^\s*WAND:/i.test(line) ? wand : meter).hear(line) }
 }

@@ -17,6 +17,7 @@ import { changesSince } from '../db/changes'
 import { isDatabaseDown, type Database } from '../db/database'
 import { controllersWorkedOn, findFacts, findPropertyAndFacts, insertFacts } from '../db/facts'
 import { findBatch, storeStep } from '../db/journal'
+import { tell, tellFacts } from '../db/notices'
 import { findProperty, holdChanged, presentSite } from '../db/sites'
 import { refusedBody } from './reply'
 
@@ -179,6 +180,8 @@ async function storeFacts(within: Within, property: string, messages: readonly F
   if (fresh.length === 0) return answers
   const isNew = await insertFacts(within, property, fresh)
   const raced = fresh.filter((f) => !isNew(f.kind, f.id))
+  const mine = fresh.flatMap(({ kind, id, fact }) => (isNew(kind, id) ? [{ kind, id, fact }] : []))
+  if (mine.length > 0) await tellFacts(within, property, mine)
   const theirs = await findFacts(within, property, raced)
   for (const { at, kind, id, fact } of raced) answers[at] = sameFact(theirs.get(kind, id)!, fact)
   return answers
@@ -218,6 +221,7 @@ async function takeChange(db: Database, actor: Actor, property: string, m: Chang
       writes,
       undoes: m.body.kind === 'undo' ? m.body.undoes : null,
     })
+    await tell(within, property, { kind: 'revision', revision, by: m.id })
     keep = () => holdChanged(within, property, site, revision, bytes)
     return accepted({ status: 'accepted', revision })
   })
