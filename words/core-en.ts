@@ -34,6 +34,8 @@ export const coreEn = {
     closings: 'closing {id}',
     acceptances: 'acceptance {id}',
     findings: 'finding {id}',
+    coreTrials: 'what was tried on cores, {id}',
+    marks: 'mark {id}',
   },
   /** `{where}` names the field; each sentence says the problem and the mend. */
   refusal: {
@@ -179,7 +181,7 @@ export const coreEn = {
       '{where} names {cable}, which brings no common out from this controller. Name a cable that does, or a new one.',
     common_is_no_output: '{where} names a common terminal. Name the terminals of the stations that run.',
     usage:
-      'Say what to do: thread check, expect, judge, solve, deck, size, material, stations, wiring, simulate or hunt, then FILE, for judge and hunt also readings.csv. More in docs/shell.md.',
+      'Say what to do: thread check, expect, judge, solve, deck, size, material, stations, wiring, simulate, procedures or hunt, then FILE, for judge and hunt also readings.csv; or thread cores --n 7, or thread trace readings.csv. More in docs/shell.md.',
     too_large: 'What was sent is larger than 5 MB, the most that is read at once. Send less at a time.',
     file_too_large: 'The file is larger than {limit} MB, the most that is read. Leave out its pictures or its past.',
     piece_too_large:
@@ -213,11 +215,27 @@ export const coreEn = {
     no_such_revision: 'The record never had this revision. Choose one from the list of changes.',
     no_such_batch: 'The change to take back is not on record. Reload the page.',
     id_taken: '{where} was used for something else before. Send it under a new id.',
+    live_only: 'This address tells what happens as it happens: it is asked with “accept: text/event-stream”.',
+    too_many_listen:
+      'Too many pages listen at once. This one goes on, and sees what others write when it is opened anew.',
     database_down: 'The records cannot be reached just now. Nothing was lost; it is sent again by itself.',
     not_reached: 'The server did not answer, or could not do it. Try again when it is back.',
     foreign_page: 'This request came from another page, so it was refused. Open Field Thread at its own address.',
     no_such_thing:
       '{where}: nothing on this property has the tag “{tag}”. Write a controller, a terminal such as A:3, a box, a valve or a cable.',
+    unknown_trace_column:
+      'The column “{column}” is not known. Use section, along_m, across_m, height_m, tilt_deg, mode, gain and reading; take others out.',
+    no_readings_there: 'There is no reading in the file. Write one a line, below the line of headings.',
+    not_a_figure: '{where}: “{text}” is no figure from {low} to {high}. Correct it.',
+    too_little_traced:
+      '{where}: no stretch between two boxes was crossed at two places yet. Take readings across the line there first.',
+    which_box: '{where}: no box of this property has the tag “{tag}”. Name one that has, such as --box B10.',
+    nothing_speaks:
+      '{where}: nothing on record speaks of where {tag} is. Draw it on the map, or walk to it with the wand.',
+    how_many_cores: '{where}: say how many cores there are, from 2 to 400, such as --n 7; or give the file of a cable.',
+    cable_not_json: 'The cable’s file cannot be read as JSON. Save it again and use that copy.',
+    cable_ends:
+      '{where}: every end from 1 to {count} stands in one group; end {end} is missing, there twice, or not there at all.',
     procedure_name_taken:
       '{where}: “{id}” is the name of a procedure that comes with Field Thread. Give yours a name of its own.',
     procedure_unknown: '{where}: there is no procedure “{id}” to be a copy of. Name one of ours, or null.',
@@ -226,6 +244,10 @@ export const coreEn = {
     procedure_untitled: '{where}: a procedure of yours needs a title. Add “title”.',
     procedure_not_json:
       'The procedure’s file cannot be read as JSON. Save it again from Field Thread and use that copy.',
+    procedure_changed_since:
+      'Somebody else kept this procedure since you began, or took it off. Choose which of the two is to stand.',
+    procedures_full: 'There are {most} procedures of yours already. Take one off that nobody follows any more.',
+    procedure_other_name: '{where} is another name than the address has. Send the procedure under its own name.',
     step_without_words: '{where}: the step “{step}” is yours and says nothing. Add “says”.',
     step_changed:
       '{where}: the step “{step}” asks for something else than ours. Change its words only, or make it a step of your own.',

@@ -1,5 +1,5 @@
 import type { StepHere, Told } from '../core/procedure'
-import type { Procedure, StepOption } from '../core/record'
+import type { Procedure, Step, StepOption } from '../core/record'
 import { lookUp, type Site } from '../core/site'
 import { sayPart } from './part'
 import { say, type Speaker } from './say'
@@ -53,6 +53,21 @@ function named(told: Told, joint: string | null, speaker: Speaker): Record<strin
   }
 }
 
+/** The names that sentences of steps may have in braces, ours and a company’s own. */
+export const NAMES = [
+  ...['box', 'controller', 'terminal', 'common', 'master', 'name', 'device', 'colours', 'connector', 'strip'],
+  ...['conductors', 'joint', 'cable', 'stations', 'limit', 'sum', 'temporary', 'since'],
+] as const
+const AS_WRITTEN = Object.fromEntries(NAMES.map((name) => [name, `{${name}}`]))
+
+/** What a step says as it is written, its names in braces. */
+export const sayWritten = (procedure: Pick<Procedure, 'id' | 'from'>, step: Step, { t }: Speaker): string =>
+  step.says ?? t(`procedureStep.${procedure.from ?? procedure.id}_${step.id}`, AS_WRITTEN)
+
+/** A company’s own sentence with its names filled in; a brace that names nothing stays as it is. */
+const filled = (text: string, params: Readonly<Record<string, string>>): string =>
+  text.replace(/\{(\w+)\}/g, (whole, name: string) => (Object.hasOwn(params, name) ? params[name]! : whole))
+
 /** What a step asks for, of the thing that it is done on. */
 export function sayStep(
   site: Site,
@@ -65,9 +80,13 @@ export function sayStep(
   const { target } = thing
   const params = named(told, target.kind === 'joint' ? sayPart(target, site, speaker) : null, speaker)
   const key = `procedureWhy.${of}_${step.id}`
-  const why = step.why ?? speaker.t(key, params)
+  const why = step.why === undefined ? speaker.t(key, params) : filled(step.why, params)
   return {
-    says: step.says ?? capital(say({ code: `procedureStep.${of}_${step.id}`, params }, speaker)),
+    says: capital(
+      step.says === undefined
+        ? say({ code: `procedureStep.${of}_${step.id}`, params }, speaker)
+        : filled(step.says, params),
+    ),
     why: why === key ? null : why,
   }
 }

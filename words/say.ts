@@ -56,6 +56,8 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'photos',
     'photoNotes',
     'kits',
+    'coreTrials',
+    'marks',
   ],
 ])
 
@@ -70,7 +72,7 @@ export function whereText(path: Refusal['path'], { t }: Pick<Speaker, 't'>): str
   const [first, second, ...rest] = path.every((step) => WRAPPINGS.has(step)) ? [] : inner
   if (first === undefined) return t('thing.whole', {})
   const steps =
-    THINGS.has(first) && second !== undefined
+    THINGS.has(first) && typeof second === 'string'
       ? [t(`thing.${first}`, { id: second }), ...rest]
       : [first === 'about' ? t('thing.about', {}) : first, ...(second === undefined ? [] : [second]), ...rest]
   const text = steps.map((step) => stepText(step, t)).join(', ')

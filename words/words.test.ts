@@ -12,12 +12,15 @@ import { appEn } from './app-en'
 import { sayBreach } from './breach'
 import { checkEn } from './check-en'
 import { coreEn } from './core-en'
+import { coresEn } from './cores-en'
 import { say, sayRefusal, type Speaker } from './index'
 import { huntEn } from './hunt-en'
+import { ownEn } from './own-en'
 import { photosEn } from './photos-en'
 import { printEn } from './print-en'
 import { procedureEn } from './procedure-en'
 import { workEn } from './work-en'
+import { traceEn } from './trace-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
@@ -41,6 +44,9 @@ const messages = {
   ...workEn,
   ...printEn,
   ...photosEn,
+  ...ownEn,
+  ...coresEn,
+  ...traceEn,
 } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
@@ -56,7 +62,7 @@ const files = (folder: string): string[] =>
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
   expect(
-    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn, photosEn]
+    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn, photosEn, ownEn, coresEn, traceEn]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
   ).toEqual([])
@@ -102,6 +108,8 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(workEn, ''),
     ...keysOf(printEn, ''),
     ...keysOf(photosEn, ''),
+    ...keysOf(coresEn, ''),
+    ...keysOf(traceEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

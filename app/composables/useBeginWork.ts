@@ -1,5 +1,6 @@
-import { controllerFor } from '../../core/procedure'
-import type { Procedure, WorkTarget } from '../../core/record'
+import { controllerFor, shipped } from '../../core/procedure'
+import type { Job, Procedure, WorkTarget } from '../../core/record'
+import type { ControllerId } from '../../core/site'
 import { authorName, lastMeter } from '../lib/device'
 import { useProperty } from '../stores/property'
 import { useVisitToday } from './useVisitToday'
@@ -23,31 +24,34 @@ export function useBeginWork() {
   }
 
   /** @returns the job’s id, or null where the property has no controller yet */
+  async function beginJob(
+    what: Pick<Job, 'kind' | 'follows' | 'sorts' | 'traces'>,
+    controller: ControllerId | null,
+    people: readonly string[] = [],
+  ): Promise<string | null> {
+    if (controller === null) return null
+    const [at, author] = [new Date().toISOString(), authorName()]
+    const visit =
+      underWay.value?.id ?? (await property.record({ kind: 'visit', fact: { at, author, people: [...people] } }))
+    const ground_C = groundNow(visit)
+    return property.record({
+      kind: 'job',
+      fact: { visit, at, author, controller, title: '', ground_C, coil_C: null, meter: lastMeter(), ...what },
+    })
+  }
+
+  /** @returns the job’s id, or null where the property has no controller yet */
   async function begin(
     procedure: Procedure,
     target: WorkTarget,
     people: readonly string[] = [],
   ): Promise<string | null> {
-    const controller = controllerFor(property.site!, target)
-    if (controller === null) return null
-    const [at, author] = [new Date().toISOString(), authorName()]
-    const visit =
-      underWay.value?.id ?? (await property.record({ kind: 'visit', fact: { at, author, people: [...people] } }))
-    return property.record({
-      kind: 'job',
-      fact: {
-        visit,
-        at,
-        author,
-        kind: 'procedure',
-        controller,
-        title: '',
-        ground_C: groundNow(visit),
-        coil_C: null,
-        meter: lastMeter(),
-        follows: { id: procedure.id, on: target, ...(procedure.from === null ? {} : { own: procedure }) },
-      },
-    })
+    const own = shipped(procedure.id) ? {} : { own: procedure }
+    return beginJob(
+      { kind: 'procedure', follows: { id: procedure.id, on: target, ...own } },
+      controllerFor(property.site!, target),
+      people,
+    )
   }
-  return { begin, underWay }
+  return { begin, beginJob, underWay }
 }

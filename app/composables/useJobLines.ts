@@ -1,5 +1,5 @@
 import { sweepTerminals, terminalTest } from '../../core/expect'
-import { jobsInOrder, standingReadings, testKey, type JobKind } from '../../core/record'
+import { jobsThatRead, standingReadings, testKey, type JobKind } from '../../core/record'
 import { getOrThrow, type ControllerId, type TerminalId } from '../../core/site'
 import { useProperty } from '../stores/property'
 import { useStates } from './useStates'
@@ -21,7 +21,7 @@ export interface JobLine {
   readonly closed: boolean
 }
 
-/** Every sweep and hunt by its id, in the order of `jobsInOrder`. */
+/** Every sweep and hunt by its id, in the order of `jobsThatRead`. */
 export function useJobLines(): ComputedRef<ReadonlyMap<string, JobLine>> {
   const property = useProperty()
   const states = useStates(
@@ -60,8 +60,8 @@ export function useJobLines(): ComputedRef<ReadonlyMap<string, JobLine>> {
     const closed = new Set(Object.values(facts.closings).map((c) => c.job))
     const mended = new Map<string, number>()
     for (const { job } of Object.values(facts.findings)) mended.set(job, (mended.get(job) ?? 0) + 1)
-    // A procedure is listed by its own steps (`useRuns`).
-    const ids = jobsInOrder(facts).filter((id) => facts.jobs[id]!.kind !== 'procedure')
+    // Other kinds are listed by steps of their own.
+    const ids = jobsThatRead(facts).filter((id) => facts.jobs[id]!.kind !== 'procedure')
     return new Map(ids.map((id) => [id, lineOf(id, mended.get(id) ?? 0, closed.has(id))]))
   })
 }

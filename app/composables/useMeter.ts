@@ -1,10 +1,6 @@
 import { readScpi, scpiDisplay, scpiQuery } from '../../core/formats'
 import type { FieldTest, ReadingValue } from '../../core/record'
-
-/** A meter that does not answer within this is taken for gone. */
-const PATIENCE_ms = 8000
-/** How a simulated property names itself. */
-const SIMULATED = 'Field Thread,Simulated meter,'
+import { useInstrument } from './useInstrument'
 
 /**
  * A meter that speaks SCPI over a WebSocket. The display says where the clips go (`DISP:TEXT`), a measurement command
@@ -12,66 +8,11 @@ const SIMULATED = 'Field Thread,Simulated meter,'
  * display says.
  */
 export function useMeter() {
-  const [connected, simulated, name, trouble] = [ref(false), ref(false), ref(''), ref<'' | 'lost' | 'unclear'>('')]
-  let socket: WebSocket | null = null
-  let waiting: ((line: string | null) => void) | null = null
-
-  const ask = (command: string): Promise<string | null> =>
-    new Promise((resolve) => {
-      const late = setTimeout(() => answer(null), PATIENCE_ms)
-      const answer = (line: string | null) => {
-        clearTimeout(late)
-        waiting = null
-        resolve(line)
-      }
-      waiting = answer
-      socket!.send(command)
-    })
-
-  /** Opens the meter at an address; false where nothing answers there. */
-  async function connect(address: string): Promise<boolean> {
-    disconnect()
-    trouble.value = ''
-    const opened = await new Promise<boolean>((resolve) => {
-      try {
-        socket = new WebSocket(address)
-      } catch {
-        resolve(false)
-        return
-      }
-      socket.onopen = () => resolve(true)
-      socket.onerror = () => resolve(false)
-      socket.onmessage = (e) => waiting?.(String(e.data).trim())
-      socket.onclose = () => {
-        if (connected.value) trouble.value = 'lost'
-        connected.value = false
-        waiting?.(null)
-      }
-    })
-    const identity = opened ? await ask('*IDN?') : null
-    if (identity === null) {
-      trouble.value = 'lost'
-      disconnect()
-      return false
-    }
-    simulated.value = identity.startsWith(SIMULATED)
-    name.value = identity.split(',').slice(0, 2).join(' ')
-    connected.value = true
-    return true
-  }
-  function disconnect(): void {
-    const open = socket
-    socket = null
-    connected.value = false
-    if (open) {
-      open.onclose = null
-      open.close()
-    }
-  }
+  const { connected, simulated, name, trouble, ask, tell, connect, disconnect } = useInstrument()
   /** Takes a reading of a test; null where the meter cannot give it. */
   async function measure(test: FieldTest): Promise<ReadingValue | null> {
     if (!connected.value) return null
-    socket!.send(scpiDisplay(test))
+    tell(scpiDisplay(test))
     const line = await ask(scpiQuery(test))
     const value = line === null ? null : readScpi(test, line)
     trouble.value = value === null ? (line === null ? 'lost' : 'unclear') : ''
@@ -83,6 +24,5 @@ export function useMeter() {
    */
   const gives = (test: FieldTest): 'figure' | 'senses' | null =>
     !connected.value ? null : scpiQuery(test) !== 'READ?' ? 'figure' : simulated.value ? 'senses' : null
-  onBeforeUnmount(disconnect)
   return { connected, name, trouble, connect, disconnect, measure, gives }
 }

@@ -16,12 +16,12 @@ export function usePrinting(usual: () => Paper) {
   const paper = computed({ get: () => chosen.value ?? usual(), set: (p: Paper) => (chosen.value = p) })
   const busy = ref<string | null>(null)
   const failed = ref('')
-  async function print(name: string, made: () => Print, file: string): Promise<void> {
+  async function print(name: string, made: () => Print | Promise<Print>, file: string): Promise<void> {
     if (busy.value !== null) return
     busy.value = name
     failed.value = ''
     try {
-      const bytes = await workerAtHand().render(made())
+      const bytes = await workerAtHand().render(await made())
       saveBlob(`${file}.pdf`, new Blob([bytes as BlobPart], { type: 'application/pdf' }))
     } catch (error) {
       failed.value = error instanceof Error ? error.message : String(error)

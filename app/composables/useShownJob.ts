@@ -1,4 +1,4 @@
-import { isOhms, standingReadings, jobsInOrder } from '../../core/record'
+import { isOhms, standingReadings, jobsThatRead } from '../../core/record'
 import type { ControllerId } from '../../core/site'
 import { useProperty } from '../stores/property'
 
@@ -18,8 +18,8 @@ export function useShownJob(controller: () => ControllerId | null): ComputedRef<
     if (!facts || id === null) return null
     const asked = route.params.job ?? route.query.job
     if (asked === NO_JOB) return null
-    if (typeof asked === 'string' && facts.jobs[asked]?.controller === id) return asked
-    const jobs = jobsInOrder(facts).filter((v) => facts.jobs[v]!.controller === id)
+    const jobs = jobsThatRead(facts).filter((v) => facts.jobs[v]!.controller === id)
+    if (typeof asked === 'string' && jobs.includes(asked)) return asked
     // One that was only begun says nothing yet; what is known stays in view.
     return jobs.find((v) => standingReadings(facts, v).some((l) => isOhms(l.reading))) ?? jobs[0] ?? null
   })

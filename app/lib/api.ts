@@ -1,5 +1,5 @@
 import * as z from 'zod'
-import { factsSchema } from '../../core/record'
+import { factsSchema, procedure, type Presence, type Procedure } from '../../core/record'
 import type { Refusal, RefusalCode } from '../../core/refusal'
 import { command, siteSchema, write } from '../../core/site'
 
@@ -126,12 +126,35 @@ export const postMessages = (property: string, messages: readonly unknown[]) =>
     method: 'POST',
     body: JSON.stringify({ messages }),
   })
+/** Says that one is there; a page that goes away says it too. */
+export const putHere = (id: string, who: Presence) =>
+  fetch(`${at(id)}/here`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(who),
+    keepalive: true,
+  })
 /** Takes a new property in. */
 export const postProperty = (text: string) =>
   ask(z.object({ id: z.uuid() }), '/api/properties', { method: 'POST', body: text })
 export const putArchived = (id: string, archived: boolean) =>
   ask(z.object({ archived: z.boolean() }), `${at(id)}/archive`, { method: 'PUT', body: JSON.stringify({ archived }) })
 export const deleteProperty = (id: string) => ask(z.object({ deleted: z.uuid() }), at(id), { method: 'DELETE' })
+
+const ownProcedure = z.object({ revision: z.int(), procedure })
+export type ServedProcedure = z.infer<typeof ownProcedure>
+const atProcedure = (id: string) => `/api/procedures/${encodeURIComponent(id)}`
+/** The procedures that the company wrote for itself. */
+export const fetchProcedures = () => ask(z.object({ procedures: z.array(ownProcedure) }), '/api/procedures')
+/** Keeps a procedure in place of the revision it began from. */
+export const putProcedure = (base: number, kept: Procedure) =>
+  ask(z.object({ revision: z.int() }), atProcedure(kept.id), {
+    method: 'PUT',
+    body: JSON.stringify({ base, procedure: kept }),
+  })
+export const deleteProcedure = (id: string, base: number) =>
+  ask(z.object({ revision: z.int() }), `${atProcedure(id)}?base=${base}`, { method: 'DELETE' })
+
 export const fileAddress = (id: string, what: { pictures: boolean; journal: boolean }) =>
   `${at(id)}/file?as=${what.pictures ? 'zip' : 'json'}&journal=${what.journal ? 'yes' : 'no'}`
 /** Sends a picture under its SHA-256; false where it did not arrive. */

@@ -1,5 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { Message } from '../../core/record'
+import type { OwnProcedure } from './own-procedures'
 import type { Refusal } from '../../core/refusal'
 
 export interface Kept {
@@ -24,13 +25,15 @@ export interface KeptProperty {
 
 /**
  * What is on this device: messages to be sent, under their place in the order of writing; those the server refused,
- * which stay until a person has let go of them; and whole properties, to be opened without a signal.
+ * which stay until a person has let go of them; whole properties, to be opened without a signal; and the procedures that
+ * the company wrote for itself.
  */
 export interface Device extends DBSchema {
   outbox: { key: number; value: Kept; indexes: { id: string; property: string } }
   refused: { key: string; value: Kept & { readonly refusals: readonly Refusal[] }; indexes: { property: string } }
   kept: { key: string; value: KeptProperty }
   wholes: { key: string; value: { readonly id: string; readonly schema: number; readonly whole: unknown } }
+  procedures: { key: string; value: OwnProcedure }
 }
 
 /**
@@ -39,7 +42,7 @@ export interface Device extends DBSchema {
  */
 const opened = () =>
   new Promise<IDBPDatabase<Device>>((resolve, reject) => {
-    openDB<Device>('field-thread', 3, {
+    openDB<Device>('field-thread', 4, {
       upgrade(db, from) {
         if (from < 1) {
           const store = db.createObjectStore('outbox', { autoIncrement: true })
@@ -51,6 +54,7 @@ const opened = () =>
           db.createObjectStore('kept', { keyPath: 'id' })
           db.createObjectStore('wholes', { keyPath: 'id' })
         }
+        if (from < 4) db.createObjectStore('procedures', { keyPath: 'id' })
       },
       blocked() {
         reject(new Error('device: another page holds the database of an earlier version'))

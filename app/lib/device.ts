@@ -62,3 +62,14 @@ export function timerOf(step: string): number | null {
   return Number.isFinite(begun) ? begun : null
 }
 export const beginTimer = (step: string, at: number): void => store(`field-thread.timer.${step}`, String(at))
+
+/** Somebody’s own step, m; null where it was never measured. */
+export function pace_m(): number | null {
+  const kept = Number(stored('field-thread.pace') ?? NaN)
+  return Number.isFinite(kept) && kept > 0 ? kept : null
+}
+export const keepPace = (length_m: number): void => store('field-thread.pace', String(length_m))
+
+/** The resistors that this person carries, as they were written. */
+export const stockText = (): string => stored('field-thread.stock') ?? ''
+export const keepStock = (text: string): void => store('field-thread.stock', text)

@@ -1,6 +1,7 @@
 import type { Message } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 import { db, plain, type Kept } from './device-db'
+import { jot, jottings, rubOut } from './jotted'
 
 /** A message that the server will not take, with its reasons. */
 export interface Rejected {
@@ -10,26 +11,42 @@ export interface Rejected {
 
 const kept = (message: Message): Kept => ({ id: message.id, property: message.property, message: plain(message) })
 
-/** Resolves when the message is on disk: from then on neither a reload nor a crash loses it. */
+/**
+ * Resolves when the message is in the database: from then on neither a reload nor a crash loses it. A page that is left
+ * before that has written it down already, and the next one finds it there.
+ */
 export async function keep(message: Message): Promise<void> {
+  jot(message)
+  await write(message)
+}
+
+/** Once: another page may have found it written down meanwhile. */
+async function write(message: Message): Promise<void> {
   const tx = (await db()).transaction('outbox', 'readwrite', { durability: 'strict' })
-  await tx.store.add(kept(message))
+  if ((await tx.store.index('id').getKey(message.id)) === undefined) await tx.store.add(kept(message))
   await tx.done
+  rubOut(message.id)
+}
+
+/** Brings in what pages that went away had only written down. */
+async function gathered() {
+  for (const message of jottings()) await write(message)
+  return db()
 }
 
 /** What waits of a property, in the order written. */
 export async function keptFor(property: string): Promise<Message[]> {
-  return (await (await db()).getAllFromIndex('outbox', 'property', property)).map((k) => k.message)
+  return (await (await gathered()).getAllFromIndex('outbox', 'property', property)).map((k) => k.message)
 }
 
 /** Every property with something that waits, other than one. */
 export async function propertiesWaiting(but: string | null): Promise<string[]> {
-  const all = await (await db()).getAll('outbox')
+  const all = await (await gathered()).getAll('outbox')
   return [...new Set(all.map((k) => k.property))].filter((id) => id !== but)
 }
 
 /** How many messages wait on this device, of all properties. */
-export const countWaiting = async (): Promise<number> => (await db()).count('outbox')
+export const countWaiting = async (): Promise<number> => (await gathered()).count('outbox')
 
 /** What of a property was refused and not let go of yet, the earliest first. */
 export async function refusedFor(property: string): Promise<Rejected[]> {
@@ -48,6 +65,7 @@ export async function settleKept(taken: readonly Message[], refused: readonly Re
   for (const { id } of [...taken, ...refused.map((r) => r.message)]) {
     const key = await outbox.index('id').getKey(id)
     if (key !== undefined) await outbox.delete(key)
+    rubOut(id)
   }
   await tx.done
 }

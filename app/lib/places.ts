@@ -34,7 +34,11 @@ export const PLACES: readonly PlaceOfWork[] = [
   },
   { key: 'threads', tabs: [now('', 'places.threads')], atThumb: true },
   { key: 'test', tabs: [now('/test', 'places.sweeps'), later('/test/compare', 'places.compare')], atThumb: true },
-  { key: 'find', tabs: [later('/diagnose', 'places.diagnose')], atThumb: true },
+  {
+    key: 'find',
+    tabs: [later('/diagnose', 'places.diagnose'), later('/trace', 'places.trace'), later('/cores', 'places.cores')],
+    atThumb: true,
+  },
   {
     key: 'work',
     tabs: [

@@ -94,84 +94,79 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
 </script>
 
 <template>
-  <div class="page">
-    <header class="top">
-      <AppMark />
-      <strong>{{ t('app.name') }}</strong>
-    </header>
-    <main id="work" class="stack">
-      <div class="row title">
-        <h1>{{ t('properties.title') }}</h1>
-        <span class="row">
-          <AppButton look="primary" @click="beginning = true">{{ t('properties.new') }}</AppButton>
-          <FileButton
-            accept=".json,.zip,application/json,application/zip"
-            :label="t('properties.import')"
-            :disabled="upload !== null"
-            @chosen="take($event, null)"
-          />
-        </span>
-      </div>
-      <section v-if="upload" class="sheet stack" role="status">
-        <p>{{ t(`properties.${progress?.stage ?? 'sending'}`, { percent }) }}</p>
-        <ProgressLine :percent="percent" :label="t('properties.import')" />
-        <p>
-          <AppButton @click="upload.stop()">{{ t('properties.stop') }}</AppButton>
-        </p>
-      </section>
-      <p v-if="stopped" class="quiet" role="status">{{ t('properties.stopped') }}</p>
-      <section v-if="broken.length > 0" class="sheet broken" role="alert">
-        <h2>{{ t('properties.broken') }}</h2>
-        <p>{{ t('properties.brokenHow') }}</p>
-        <ul>
-          <li v-for="(r, i) in broken" :key="i">{{ sayRefusal(r, speaker) }}</li>
-        </ul>
-      </section>
-      <p v-if="unreachable" class="sheet row" role="alert">
-        {{ kept ? t('device.fromHere') : t('properties.unreachable') }}
-        <AppButton @click="load()">{{ t('app.retry') }}</AppButton>
-      </p>
-      <p v-if="properties === null && !unreachable" class="quiet">{{ t('app.loading') }}</p>
-      <p v-else-if="properties !== null && archived && properties.length === 0 && filter === ''" class="quiet">
-        {{ t('properties.noneArchived') }}
-      </p>
-      <template v-else-if="properties !== null">
-        <TextField
-          v-if="total > 5 || filter !== ''"
-          v-model="filter"
-          class="input"
-          :aria-label="t('properties.filter')"
-          :placeholder="t('properties.filter')"
+  <PlainPage>
+    <div class="row title">
+      <h1>{{ t('properties.title') }}</h1>
+      <span class="row">
+        <AppButton look="primary" @click="beginning = true">{{ t('properties.new') }}</AppButton>
+        <FileButton
+          accept=".json,.zip,application/json,application/zip"
+          :label="t('properties.import')"
+          :disabled="upload !== null"
+          @chosen="take($event, null)"
         />
-        <p v-if="properties.length === 0 && filter !== ''" class="quiet">
-          {{ t('properties.noMatch', { text: filter }) }}
-        </p>
-        <ul class="list">
-          <li v-for="p in properties" :key="p.id">
-            <NuxtLink :to="`/p/${p.id}`" class="sheet property">
-              <h2>{{ p.name }}</h2>
-              <p class="quiet">
-                {{ t('properties.controllers', p.controllers) }} · {{ t('properties.stations', p.stations) }} ·
-                {{ t('properties.visits', p.visits)
-                }}{{ p.lastVisit ? `, ${t('properties.last', { day: dayText(p.lastVisit) })}` : '' }}
-              </p>
-            </NuxtLink>
-          </li>
-        </ul>
-        <p v-if="total > properties.length" class="row">
-          <span class="quiet">{{ t('properties.more', { count: total - properties.length }) }}</span>
-          <AppButton @click="load(true)">{{ t('properties.next') }}</AppButton>
-        </p>
-        <FirstSteps v-if="!archived && filter === '' && total <= 3" :properties="properties" />
-      </template>
+      </span>
+    </div>
+    <section v-if="upload" class="sheet stack" role="status">
+      <p>{{ t(`properties.${progress?.stage ?? 'sending'}`, { percent }) }}</p>
+      <ProgressLine :percent="percent" :label="t('properties.import')" />
       <p>
-        <AppButton look="plain" @click="archived = !archived">
-          {{ archived ? t('properties.current') : t('properties.archived') }}
-        </AppButton>
-        <AppButton look="plain" @click="device = true">{{ t('device.title') }}</AppButton>
+        <AppButton @click="upload.stop()">{{ t('properties.stop') }}</AppButton>
       </p>
-      <p class="caution">{{ t('properties.code') }}</p>
-    </main>
+    </section>
+    <p v-if="stopped" class="quiet" role="status">{{ t('properties.stopped') }}</p>
+    <section v-if="broken.length > 0" class="sheet broken" role="alert">
+      <h2>{{ t('properties.broken') }}</h2>
+      <p>{{ t('properties.brokenHow') }}</p>
+      <ul>
+        <li v-for="(r, i) in broken" :key="i">{{ sayRefusal(r, speaker) }}</li>
+      </ul>
+    </section>
+    <p v-if="unreachable" class="sheet row" role="alert">
+      {{ kept ? t('device.fromHere') : t('properties.unreachable') }}
+      <AppButton @click="load()">{{ t('app.retry') }}</AppButton>
+    </p>
+    <p v-if="properties === null && !unreachable" class="quiet">{{ t('app.loading') }}</p>
+    <p v-else-if="properties !== null && archived && properties.length === 0 && filter === ''" class="quiet">
+      {{ t('properties.noneArchived') }}
+    </p>
+    <template v-else-if="properties !== null">
+      <TextField
+        v-if="total > 5 || filter !== ''"
+        v-model="filter"
+        class="input"
+        :aria-label="t('properties.filter')"
+        :placeholder="t('properties.filter')"
+      />
+      <p v-if="properties.length === 0 && filter !== ''" class="quiet">
+        {{ t('properties.noMatch', { text: filter }) }}
+      </p>
+      <ul class="sheets">
+        <li v-for="p in properties" :key="p.id">
+          <NuxtLink :to="`/p/${p.id}`" class="sheet property">
+            <h2>{{ p.name }}</h2>
+            <p class="quiet">
+              {{ t('properties.controllers', p.controllers) }} · {{ t('properties.stations', p.stations) }} ·
+              {{ t('properties.visits', p.visits)
+              }}{{ p.lastVisit ? `, ${t('properties.last', { day: dayText(p.lastVisit) })}` : '' }}
+            </p>
+          </NuxtLink>
+        </li>
+      </ul>
+      <p v-if="total > properties.length" class="row">
+        <span class="quiet">{{ t('properties.more', { count: total - properties.length }) }}</span>
+        <AppButton @click="load(true)">{{ t('properties.next') }}</AppButton>
+      </p>
+      <FirstSteps v-if="!archived && filter === '' && total <= 3" :properties="properties" />
+    </template>
+    <p>
+      <AppButton look="plain" @click="archived = !archived">
+        {{ archived ? t('properties.current') : t('properties.archived') }}
+      </AppButton>
+      <AppButton look="plain" @click="device = true">{{ t('device.title') }}</AppButton>
+      <NuxtLink to="/procedures" no-prefetch class="button plain">{{ t('properties.procedures') }}</NuxtLink>
+    </p>
+    <p class="caution">{{ t('properties.code') }}</p>
     <LazyAppDialog v-if="device" v-model:visible="device" :title="t('device.title')">
       <DevicePanel />
     </LazyAppDialog>
@@ -196,28 +191,12 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
         </div>
       </form>
     </LazyAppDialog>
-  </div>
+  </PlainPage>
 </template>
 
 <style scoped>
-.page {
-  max-width: 880px;
-  margin: 0 auto;
-  padding: 0 16px 48px;
-}
-.top {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  height: 52px;
-  margin-bottom: 24px;
-}
 .title {
   justify-content: space-between;
-}
-.list {
-  display: grid;
-  gap: 8px;
 }
 .property {
   display: block;
@@ -233,8 +212,5 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
 .broken ul {
   list-style: disc;
   padding-left: 20px;
-}
-.end {
-  justify-content: flex-end;
 }
 </style>

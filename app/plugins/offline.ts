@@ -1,3 +1,4 @@
+import { isWaiting, proceduresHere, refreshed } from '../lib/own-procedures'
 import { sendPictures } from '../lib/pictures'
 import { sendOthers } from '../lib/send-others'
 import { keptByWorker } from '../lib/service-worker'
@@ -5,6 +6,12 @@ import { useProperty } from '../stores/property'
 
 /** How often what waits of properties that are not open is tried. */
 const TRY_EVERY_ms = 60_000
+
+/** The company’s own procedures are on this device before anybody opens Work, and what waits of them is sent. */
+async function sendProcedures(): Promise<void> {
+  const now = await refreshed(proceduresHere)
+  if (now?.some(isWaiting)) await (await import('../stores/procedures')).useProcedures().load()
+}
 
 /** Without a signal and when it is back: the application is kept on this device, and what waits is sent. */
 export default defineNuxtPlugin(({ hook }) => {
@@ -15,6 +22,8 @@ export default defineNuxtPlugin(({ hook }) => {
       sendPictures().catch(() => undefined)
     }
     void keptByWorker()
+    void sendProcedures()
+    window.addEventListener('online', () => void sendProcedures())
     window.addEventListener('online', send)
     setInterval(send, TRY_EVERY_ms)
     send()

@@ -1,53 +1,55 @@
 import type { Content } from 'pdfmake/interfaces'
+import type { BoxJoints } from '../../core/card'
 import { heading, type Paper, type Print, type Say, sheet } from './sheet'
 import { spans } from './spans'
 
-/** A box with its joints as they are to be made or were. */
-export interface BoxJoints {
-  readonly box: string
-  readonly name: string
-  readonly joints: readonly {
-    readonly serves: string
-    readonly conductors: string
-    readonly connector: string
-    readonly made: string
-  }[]
+/** What the joints are said with: messages, and days. */
+export interface JointWords {
+  readonly say: Say
+  readonly day: (at: string) => string
 }
 
-/** The joints of every box, and the connectors they take: what goes into the van. */
-export function jointListDoc(
-  boxes: readonly BoxJoints[],
-  connectors: readonly { readonly kind: string; readonly count: number }[],
-  { paper, say, property }: { paper: Paper; say: Say; property: string },
-): Print {
-  const rows = (box: BoxJoints): Content => ({
-    unbreakable: box.joints.length < 20,
+/** The joints of each box, a line each, to be ticked by hand. */
+export const jointRows = (boxes: readonly BoxJoints[], { say, day }: JointWords): Content[] =>
+  boxes.map(({ tag, name, joints }) => ({
+    unbreakable: joints.length < 20,
     stack: [
-      heading(box.name ? `${box.box} · ${box.name}` : box.box),
+      heading(name ? `${tag} · ${name}` : tag),
       {
         layout: 'rows',
         table: {
           widths: [12, 60, '*', 110, 96],
           dontBreakRows: true,
-          body: box.joints.map((j) => [
+          body: joints.map((j) => [
             { canvas: [{ type: 'rect' as const, x: 0, y: 2, w: 9, h: 9, lineWidth: 0.8 }] },
-            { text: spans(j.serves), bold: true },
-            { text: spans(j.conductors) },
-            { text: spans(j.connector) },
-            { text: spans(j.made) },
+            {
+              text: spans(j.serves === 'common' ? say('print.common') : (j.terminal ?? say('boxes.other'))),
+              bold: true,
+            },
+            { text: spans(j.conductors.map((c) => `${c.from} ${c.colour ?? ''}`.trim()).join(', ')) },
+            { text: spans(say(`connector.${j.connector}`)) },
+            { text: spans(j.made === null ? say('print.notMade') : say('print.made', { day: day(j.made) })) },
           ]),
         },
       },
     ],
-  })
+  }))
+
+/** The joints of every box, and the connectors they take: what goes into the van. */
+export function jointListDoc(
+  boxes: readonly BoxJoints[],
+  connectors: readonly { readonly kind: string; readonly count: number }[],
+  { paper, property, ...words }: { paper: Paper; property: string } & JointWords,
+): Print {
+  const { say } = words
   return sheet(
     paper,
     say('print.jointList'),
     [
       { text: spans(say('print.jointList')), bold: true, fontSize: 20 },
       { text: spans(property), margin: [0, 0, 0, 4] },
-      { text: spans(connectors.map((c) => `${c.count} × ${c.kind}`).join(', ')), bold: true },
-      ...boxes.filter((b) => b.joints.length > 0).map(rows),
+      { text: spans(connectors.map((c) => `${c.count} × ${say(`connector.${c.kind}`)}`).join(', ')), bold: true },
+      ...jointRows(boxes, words),
     ],
     { foot: property },
   )

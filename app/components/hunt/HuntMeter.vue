@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useHuntWords } from '../../composables/useHuntWords'
+import { simulatedAddress } from '../../composables/useInstrument'
 import type { useMeter } from '../../composables/useMeter'
 
 /** The meter at hand: one on the network, or a simulated one on a property like this with a hidden fault. */
@@ -16,9 +17,7 @@ function practise(): void {
     seed: String(seed),
     ...(chosen ? { fault: chosen } : {}),
   })
-  void props.meter.connect(
-    `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/meter?${query.toString()}`,
-  )
+  void props.meter.connect(simulatedAddress(query))
 }
 </script>
 

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import { PropertyMap, type MapColours, type MapEvents, type MapMode, type MapThing } from '../../lib/map-view'
+import {
+  PropertyMap,
+  type MapColours,
+  type MapEvents,
+  type MapMode,
+  type MapThing,
+  type TraceOverlay,
+} from '../../lib/map-view'
 import type { Point, Site, Underlay } from '../../../core/site'
 
 /** The map itself; what is done on it is told to the page, which keeps it. */
@@ -10,6 +17,8 @@ const props = defineProps<{
   chosen: MapThing | null
   picture: ImageBitmap | null
   underlay: Underlay | null
+  /** A trace that is laid over it; then the map opens on that. */
+  trace?: TraceOverlay | null
 }>()
 const emit = defineEmits<{
   chose: Parameters<MapEvents['chose']>
@@ -50,6 +59,10 @@ onMounted(() => {
   map.setPicture(props.picture, props.underlay)
   map.setMode(props.mode)
   map.fit()
+  if (props.trace) {
+    map.showTrace(props.trace)
+    map.fitTrace()
+  }
   watching = new MutationObserver(() => map?.recolour(colours()))
   watching.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] })
 })
@@ -61,6 +74,10 @@ onBeforeUnmount(() => {
 watch(
   () => props.site,
   (site) => map?.show(site, site.settings.units.length),
+)
+watch(
+  () => props.trace,
+  (trace) => map?.showTrace(trace ?? null),
 )
 watch(
   () => props.mode,
@@ -80,6 +97,7 @@ watch(
 )
 defineExpose({
   fit: () => map?.fit(),
+  fitTrace: () => map?.fitTrace(),
   finish: () => map?.finish(),
   centre: (at: Point) => map?.centre(at),
   pictureSpot: (at: Point) => map?.pictureSpot(at) ?? null,

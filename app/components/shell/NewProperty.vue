@@ -62,9 +62,3 @@ async function begin(): Promise<void> {
     </form>
   </AppDialog>
 </template>
-
-<style scoped>
-.end {
-  justify-content: flex-end;
-}
-</style>

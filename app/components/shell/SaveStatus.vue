@@ -7,7 +7,7 @@ const property = useProperty()
 </script>
 
 <template>
-  <p class="status" role="status" :class="{ waiting: property.pending > 0 || property.rejected.length > 0 }">
+  <p class="status" role="status" :class="{ unsent: property.pending > 0 || property.rejected.length > 0 }">
     <template v-if="property.pending === 0 && property.rejected.length > 0">
       {{ t('app.refused', property.rejected.length) }}
     </template>
@@ -30,7 +30,7 @@ const property = useProperty()
   font-size: 14px;
   text-align: right;
 }
-.status.waiting {
+.status.unsent {
   color: var(--doubtful);
   font-weight: 600;
 }

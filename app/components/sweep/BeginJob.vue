@@ -13,7 +13,7 @@ import { optionsOf } from '../../lib/options'
 
 /** What a sweep or a hunt needs to know before its first reading: who, how warm the ground is, and the meter, once. */
 const props = defineProps<{
-  kind: Exclude<JobKind, 'procedure'>
+  kind: Extract<JobKind, 'sweep' | 'hunt'>
   heading: string
   nameLabel: string
   named: string
@@ -213,9 +213,6 @@ async function begin(): Promise<void> {
   grid-template-columns: repeat(4, 1fr);
   gap: 12px;
   align-items: end;
-}
-.end {
-  justify-content: flex-end;
 }
 legend {
   padding: 0;

@@ -89,7 +89,4 @@ async function choose(target: WorkTarget): Promise<void> {
   justify-content: flex-start;
   text-align: left;
 }
-.end {
-  justify-content: flex-end;
-}
 </style>

@@ -2,13 +2,16 @@
 import { proceduresOn } from '../../../core/procedure'
 import type { WorkTarget } from '../../../core/record'
 import { useWorkWords } from '../../composables/useWorkWords'
+import { useProcedures } from '../../stores/procedures'
 import { useProperty } from '../../stores/property'
 
 /** Every procedure that suits one thing of the property. */
 const props = defineProps<{ target: WorkTarget }>()
 const property = useProperty()
 const { t } = useWorkWords(() => property.site!.settings.units)
-const procedures = computed(() => proceduresOn(property.site!, props.target))
+const own = useProcedures()
+onMounted(() => own.load())
+const procedures = computed(() => proceduresOn(property.site!, props.target, own.usable))
 </script>
 
 <template>

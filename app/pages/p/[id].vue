@@ -50,6 +50,30 @@ const inSweep = computed(() => route.name === 'p-id-test-job')
 /** One thing at a time, the whole page for it. */
 const atWork = computed(() => inSweep.value || route.name === 'p-id-work-procedures-job')
 
+/** Only where a procedure that puts a tone on was begun is there anything to say of one. */
+const mayTone = computed(() =>
+  Object.values(property.facts?.jobs ?? {}).some(
+    (j) => j.follows?.id === 'hook_up' || j.follows?.own?.from === 'hook_up',
+  ),
+)
+/** What one has open is told to the others who are here. */
+watch(
+  () => property.status === 'ready' && property.held?.id,
+  (now, _before, onCleanup) => {
+    if (now) onCleanup(property.listen())
+  },
+  { immediate: true },
+)
+watch(
+  () => ({
+    tab: here.value?.tab.label ?? 'places.threads',
+    job: typeof route.params.job === 'string' ? route.params.job : null,
+    box: typeof route.params.place === 'string' ? route.params.place : null,
+  }),
+  (now) => property.showDoing(now),
+  { immediate: true },
+)
+
 /** Letters belong to a field that is typed in; a reading's field takes its own keys first. */
 const isTyping = (at: EventTarget | null) =>
   (at instanceof HTMLInputElement && !at.dataset.sweep && !['checkbox', 'radio', 'range'].includes(at.type)) ||
@@ -108,7 +132,7 @@ watch(
 onMounted(async () => {
   if ((await keptByWorker()) || left) return
   const paths = PLACES.flatMap(({ tabs }) => tabs.filter((tab) => tab.later).map((tab) => tab.path))
-  for (const path of [...paths, '/boxes/x', '/work/procedures/x'])
+  for (const path of [...paths, '/boxes/x', '/work/procedures/x', '/cores/x', '/trace/x'])
     void preloadRouteComponents(base.value + path).catch(() => {
       /* asked for again when it is opened */
     })
@@ -173,12 +197,14 @@ const goTo = (target: string | null, place: string | null) =>
           {{ t('app.keys') }}
           <kbd>?</kbd>
         </AppButton>
+        <LazyPeopleHere v-if="property.others.length > 0" />
         <ThemeButton />
         <SaveStatus />
       </div>
     </header>
     <main id="work" class="work">
       <RefusedMessages />
+      <LazyToneLine v-if="mayTone" />
       <p v-if="said" class="quiet told" role="status">{{ said }}</p>
       <p v-if="property.viewed" class="sheet past row">
         <span>{{ t('app.viewing', { revision: property.viewed.revision }) }}</span>
@@ -229,7 +255,7 @@ const goTo = (target: string | null, place: string | null) =>
     <LazyKeysDialog v-if="keys" v-model:visible="keys" />
     <LazyFindDialog v-if="find" v-model:visible="find" :site="property.site" @go="goTo" />
   </div>
-  <main v-else id="work" class="waiting stack" aria-live="polite">
+  <main v-else id="work" class="page-waits stack" aria-live="polite">
     <p v-if="property.status === 'loading'" class="quiet">{{ t('app.loading') }}</p>
     <LazyRepairView v-else-if="property.status === 'unreadable'" :id="id" />
     <template v-else>
@@ -343,7 +369,7 @@ kbd {
   margin-bottom: 16px;
   justify-content: space-between;
 }
-.waiting {
+.page-waits {
   max-width: 560px;
   margin: 15vh auto;
   padding: 24px;

@@ -22,6 +22,8 @@ export function catchingUp({ held, ahead }: PropertyState, load: (id: string) =>
       const missed = await fetchMissed(id, held.value!.revision)
       if (held.value?.id !== id || missed.kind !== 'ok' || missed.value.steps.length === 0) return
       for (const { commands, ...step } of missed.value.steps) {
+        // Two may be catching up at once.
+        if (step.revision <= held.value.revision) continue
         const applied = applyBatch(held.value.site, commands)
         if (!applied.ok) return load(id)
         const steps: Step[] = [step, ...held.value.steps]

@@ -6,6 +6,7 @@ import { authorName, deviceId } from '../../lib/device'
 import { keep } from '../../lib/outbox'
 import { isChange } from './applied'
 import { catchingUp } from './catching-up'
+import { living } from './live'
 import { loading } from './loading'
 import { refusedMessages } from './refused'
 import { remembered } from './remembered'
@@ -22,6 +23,7 @@ export const useProperty = defineStore('property', () => {
   const send = sending(state, (others) => catchUp(others))
   const { load, loadOlder, view } = loading(state, () => void send())
   const catchUp = catchingUp(state, load)
+  const { listen, showDoing, others } = living(state, { load, catchUp, send: () => void send() })
 
   /** Keeps a message on this device, shows it, and sends it. Resolves with its id once it is kept. */
   async function record(body: MessageBody): Promise<string> {
@@ -84,6 +86,9 @@ export const useProperty = defineStore('property', () => {
     change,
     undo,
     send,
+    listen,
+    showDoing,
+    others,
     ...refusedMessages(state, () => void send()),
     ...remembered(state),
   }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { sectionsOf } from '../../../../core/strip'
 import { temperatureText } from '../../../../core/quantity'
-import { jobsInOrder } from '../../../../core/record'
+import { jobsThatRead } from '../../../../core/record'
 import { entries, getOrThrow, type ControllerId } from '../../../../core/site'
 import { useConclusion } from '../../../composables/useConclusion'
 import { NO_JOB, useShownJob } from '../../../composables/useShownJob'
@@ -41,7 +41,7 @@ const sections = computed(() => {
 const tag = computed(() => (controller.value ? getOrThrow(site.value.controllers, controller.value).tag : ''))
 const chosen = computed(() => rows.value.find((r) => `${tag.value}:${r.tag}` === selected.value) ?? null)
 const jobs = computed(() =>
-  jobsInOrder(property.facts!).filter((id) => property.facts!.jobs[id]!.controller === controller.value),
+  jobsThatRead(property.facts!).filter((id) => property.facts!.jobs[id]!.controller === controller.value),
 )
 const show = (id: string) => navigateTo({ query: { ...route.query, job: id } }, { replace: true })
 const select = (row: string) => navigateTo({ query: { ...route.query, station: `${tag.value}:${row}` } })

@@ -1,19 +1,19 @@
 <script setup lang="ts">
-import { boxTags, cabinetCard } from '../../../../../core/card'
+import { boxTags, cabinetCard, jointList } from '../../../../../core/card'
 import { runOf } from '../../../../../core/procedure'
 import { ohmsWithUnit } from '../../../../../core/quantity'
 import { jobsInOrder } from '../../../../../core/record'
 import { byTag, entries, type ControllerId } from '../../../../../core/site'
-import { boxJoints } from '../../../../../core/splice'
 import { connectorCounts } from '../../../../../core/takeoff'
 import { useCertificate } from '../../../../composables/useCertificate'
+import { useHandover } from '../../../../composables/useHandover'
 import { usePrinting } from '../../../../composables/usePrinting'
 import { usePrintWords } from '../../../../composables/usePrintWords'
 import { dayText } from '../../../../composables/useSpeaker'
 import { useWiringWords } from '../../../../composables/useWiringWords'
 import { boxTagsDoc } from '../../../../print/box-tags'
 import { cabinetCardDoc } from '../../../../print/cabinet-card'
-import { jointListDoc, type BoxJoints } from '../../../../print/joint-list'
+import { jointListDoc } from '../../../../print/joint-list'
 import { terminalLabelsDoc } from '../../../../print/terminal-labels'
 import { useProperty } from '../../../../stores/property'
 
@@ -26,18 +26,13 @@ const { paper, papers, busy, failed, print } = usePrinting(() =>
   property.site!.settings.market === 'metric' ? 'A4' : 'LETTER',
 )
 const { printCertificate } = useCertificate(print, () => paper.value)
+const { printHandover, cardSources } = useHandover(print, () => paper.value)
 const name = computed(() => property.site!.about.name)
 const home = () => `${location.origin}/p/${property.held!.id}`
 const say = (key: string, params: Record<string, string | number> = {}) => t(key, params)
 
 const controllers = computed(() => entries(property.site!.controllers).sort(([, a], [, b]) => byTag(a.tag, b.tag)))
-const cardOf = (controller: ControllerId) =>
-  cabinetCard(property.site!, controller, {
-    scene: property.sceneAt(null),
-    sceneAt: property.sceneAt,
-    past: property.pastBefore(null),
-    facts: property.facts!,
-  })
+const cardOf = (controller: ControllerId) => cabinetCard(property.site!, controller, cardSources())
 
 const printCard = (controller: ControllerId, called: string) =>
   print(
@@ -75,36 +70,23 @@ const printLabels = () =>
       ),
     `${name.value} labels`,
   )
-const boxes = computed((): BoxJoints[] =>
-  entries(property.site!.places)
-    .sort(([, a], [, b]) => byTag(a.tag, b.tag))
-    .map(([place, p]) => ({
-      box: p.tag,
-      name: p.name,
-      joints: boxJoints(property.site!, place).flatMap((j) =>
-        j.holds.map((h) => ({
-          serves: j.serves === 'common' ? t('print.common') : (j.terminal ?? t('boxes.other')),
-          conductors: j.ends
-            .filter((e) => h.record.ends.some((end) => JSON.stringify(end) === JSON.stringify(e.end)))
-            .map((e) => `${e.from} ${e.colour ?? ''}`.trim())
-            .join(', '),
-          connector: t(`connector.${h.record.connector}`),
-          made: h.record.made ? t('print.made', { day: dayText(h.record.made.value) }) : t('print.notMade'),
-        })),
-      ),
-    })),
-)
 /** Connectors with their reserve, those of one kind together. */
 const connectors = computed(() => {
   const counts = new Map<string, number>()
   for (const c of connectorCounts(property.site!))
     counts.set(c.connector, (counts.get(c.connector) ?? 0) + c.withReserve)
-  return [...counts].map(([kind, count]) => ({ kind: t(`connector.${kind}`), count }))
+  return [...counts].map(([kind, count]) => ({ kind, count }))
 })
 const printJoints = () =>
   print(
     'joints',
-    () => jointListDoc(boxes.value, connectors.value, { paper: paper.value, say, property: name.value }),
+    () =>
+      jointListDoc(jointList(property.site!), connectors.value, {
+        paper: paper.value,
+        say,
+        day: dayText,
+        property: name.value,
+      }),
     `${name.value} joints`,
   )
 const certificates = computed(() =>
@@ -143,6 +125,12 @@ const certificates = computed(() =>
       <PrintRow :what="t('prints.tags')" :how="t('prints.tagsHow')" :busy="busy === 'tags'" @make="printTags" />
       <PrintRow :what="t('prints.labels')" :how="t('prints.labelsHow')" :busy="busy === 'labels'" @make="printLabels" />
       <PrintRow :what="t('prints.joints')" :how="t('prints.jointsHow')" :busy="busy === 'joints'" @make="printJoints" />
+      <PrintRow
+        :what="t('prints.handover')"
+        :how="t('prints.handoverHow')"
+        :busy="busy === 'handover'"
+        @make="printHandover"
+      />
       <PrintRow
         v-for="c in certificates"
         :key="c.id"

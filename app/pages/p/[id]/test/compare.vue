@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { compareReadings } from '../../../../../core/history'
 import { ohmsText, temperatureText } from '../../../../../core/quantity'
-import { isOhms, standingReadings, testKey, jobsInOrder } from '../../../../../core/record'
+import { isOhms, standingReadings, testKey, jobsThatRead } from '../../../../../core/record'
 import { useSweep } from '../../../../composables/useSweep'
 import { dayText, unbroken, useSpeaker } from '../../../../composables/useSpeaker'
 import { useProperty } from '../../../../stores/property'
@@ -12,7 +12,7 @@ const property = useProperty()
 const { t } = useSpeaker(() => property.site!.settings.units)
 useHead({ title: () => `${t('compare.title')} · ${property.site!.about.name}` })
 const jobs = computed(() =>
-  jobsInOrder(property.facts!)
+  jobsThatRead(property.facts!)
     .map((id) => ({ id, ...property.facts!.jobs[id]! }))
     .filter((v) => property.site!.controllers[v.controller]),
 )

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { shipped } from '../../../../../core/procedure'
 import { jobsByVisit, peopleOf, visitsInOrder, type Procedure } from '../../../../../core/record'
+import { useFindJobs } from '../../../../composables/useFindJobs'
 import { useJobLines } from '../../../../composables/useJobLines'
 import { useRuns } from '../../../../composables/useRuns'
 import { dayText, timeText } from '../../../../composables/useSpeaker'
@@ -15,19 +16,22 @@ const { t } = useWorkWords(() => property.site!.settings.units)
 const base = computed(() => `/p/${String(route.params.id)}`)
 const lines = useJobLines()
 const runs = useRuns()
+const { sorted, traced } = useFindJobs()
+const found = computed(() => new Map([...sorted.value, ...traced.value].map((j) => [j.id, j])))
 const underWay = useVisitToday()
 const jobsOf = computed(() => jobsByVisit(property.facts!))
 
 /** The last moment that anything was written down in a visit’s jobs. */
 const lastOf = computed(() => {
-  const { jobs, steps, readings, closings, findings, visits } = property.facts!
+  const { jobs, steps, readings, closings, findings, coreTrials, marks, visits } = property.facts!
   const last = new Map<string, string>(Object.entries(visits).map(([id, v]) => [id, v.at]))
   const note = (job: string, at: string) => {
     const visit = jobs[job]?.visit
     if (visit !== undefined && at > (last.get(visit) ?? '')) last.set(visit, at)
   }
   for (const [id, j] of Object.entries(jobs)) note(id, j.at)
-  for (const f of [steps, readings, closings, findings].flatMap((c) => Object.values(c))) note(f.job, f.at)
+  for (const f of [steps, readings, closings, findings, coreTrials, marks].flatMap((c) => Object.values(c)))
+    note(f.job, f.at)
   return last
 })
 /** The day that was agreed on when a visit was left. */
@@ -49,6 +53,7 @@ const visits = computed(() =>
       people: peopleOf(property.facts!, id).join(', '),
       lines: jobs.flatMap((job) => lines.value.get(job) ?? []),
       runs: jobs.flatMap((job) => runs.value.get(job) ?? []),
+      found: jobs.flatMap((job) => found.value.get(job) ?? []),
       next: nextOf(jobs),
     }
   }),
@@ -83,7 +88,8 @@ function go(id: 'arrive' | 'leave'): unknown {
     <section v-if="now" class="stack list">
       <RunLink v-for="r in now.runs" :key="r.job" :run="r" :base="base" />
       <JobLink v-for="line in now.lines" :key="line.id" :line="line" :base="base" />
-      <p v-if="now.runs.length + now.lines.length === 0" class="quiet">{{ t('visit.nothing') }}</p>
+      <JobRow v-for="j in now.found" :key="j.id" :job="j" :base="base" />
+      <p v-if="now.runs.length + now.lines.length + now.found.length === 0" class="quiet">{{ t('visit.nothing') }}</p>
     </section>
     <div v-if="!property.viewed" class="row acts">
       <AppButton v-if="!did('arrive')" :look="now ? undefined : 'primary'" @click="go('arrive')">
@@ -113,6 +119,7 @@ function go(id: 'arrive' | 'leave'): unknown {
       <p v-if="v.next" class="quiet">{{ t('visit.next', { day: dayText(`${v.next}T12:00:00`) }) }}</p>
       <RunLink v-for="r in v.runs" :key="r.job" :run="r" :base="base" />
       <JobLink v-for="line in v.lines" :key="line.id" :line="line" :base="base" />
+      <JobRow v-for="j in v.found" :key="j.id" :job="j" :base="base" />
     </section>
     <BeginWork
       v-if="beginning && begins"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { targetKey, targetOfPart } from '../../../../../core/record'
+import { usePhotos } from '../../../../composables/usePhotos'
 import { dayText, useSpeaker } from '../../../../composables/useSpeaker'
 import { useProperty } from '../../../../stores/property'
 
@@ -6,7 +8,19 @@ import { useProperty } from '../../../../stores/property'
 const route = useRoute()
 const property = useProperty()
 const { t } = useSpeaker(() => property.site!.settings.units)
-const mended = computed(() => Object.entries(property.facts!.findings).sort(([, a], [, b]) => b.at.localeCompare(a.at)))
+const { all } = usePhotos()
+/** Photos of what was mended: of that thing, taken in that hunt. */
+const mended = computed(() =>
+  Object.entries(property.facts!.findings)
+    .sort(([, a], [, b]) => b.at.localeCompare(a.at))
+    .map(([id, finding]) => {
+      const on = finding.where && targetOfPart(finding.where)
+      const photos = all.value.filter(
+        ({ photo }) => photo.job === finding.job && on !== null && targetKey(photo.on) === targetKey(on),
+      )
+      return { id, finding, of: on && { on, job: finding.job }, photos }
+    }),
+)
 </script>
 
 <template>
@@ -15,15 +29,17 @@ const mended = computed(() => Object.entries(property.facts!.findings).sort(([, 
     <p v-if="mended.length === 0" class="quiet">{{ t('work.noneMended') }}</p>
     <section v-else class="sheet">
       <ol class="mended">
-        <li v-for="[id, f] in mended" :key="id">
+        <li v-for="m in mended" :key="m.id">
           <span>
-            <strong class="says">{{ f.says }}</strong>
+            <strong class="says">{{ m.finding.says }}</strong>
             <span class="quiet">
-              {{ dayText(f.at) }}
-              <template v-if="f.author">· {{ f.author }}</template>
+              {{ dayText(m.finding.at) }}
+              <template v-if="m.finding.author">· {{ m.finding.author }}</template>
             </span>
+            <PhotoStrip v-if="m.photos.length > 0" :photos="m.photos" />
           </span>
-          <NuxtLink class="button plain" :to="`/p/${route.params.id}/diagnose?job=${f.job}`">
+          <PhotoTaker v-if="m.of && !property.viewed" :of="m.of" />
+          <NuxtLink class="button plain" :to="`/p/${route.params.id}/diagnose?job=${m.finding.job}`">
             {{ t('work.huntOf') }}
           </NuxtLink>
         </li>
@@ -45,12 +61,16 @@ const mended = computed(() => Object.entries(property.facts!.findings).sort(([, 
   display: flex;
   justify-content: space-between;
   align-items: center;
+  flex-wrap: wrap;
   gap: 12px;
   padding: 6px 0;
   border-bottom: 1px solid var(--rule);
 }
 .mended li:last-child {
   border-bottom: 0;
+}
+.mended li > :first-child {
+  flex: 1 1 320px;
 }
 .mended .button {
   flex: none;

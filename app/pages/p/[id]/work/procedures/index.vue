@@ -2,6 +2,7 @@
 import { SHIPPED, targetsOf } from '../../../../../../core/procedure'
 import { FAMILIES, type Procedure } from '../../../../../../core/record'
 import { sayTitle } from '../../../../../../words/procedure'
+import { useOwnWords } from '../../../../../composables/useOwnWords'
 import { useRuns } from '../../../../../composables/useRuns'
 import { useWorkWords } from '../../../../../composables/useWorkWords'
 import { useProperty } from '../../../../../stores/property'
@@ -10,13 +11,15 @@ import { useProperty } from '../../../../../stores/property'
 const route = useRoute()
 const property = useProperty()
 const { t, speaker } = useWorkWords(() => property.site!.settings.units)
+const { procedures, adapt } = useOwnWords()
+onMounted(() => procedures.load())
 const base = computed(() => `/p/${String(route.params.id)}`)
 const find = ref('')
 const begins = shallowRef<Procedure | null>(null)
 const beginning = ref(false)
 const runs = useRuns()
 const rows = computed(() =>
-  SHIPPED.map((procedure) => ({
+  [...SHIPPED, ...procedures.usable].map((procedure) => ({
     procedure,
     title: sayTitle(procedure, speaker.value),
     things: targetsOf(property.site!, procedure).length,
@@ -49,6 +52,9 @@ function open(procedure: Procedure): void {
       </div>
     </div>
     <p class="quiet">{{ t('procedures.how') }}</p>
+    <p>
+      <NuxtLink to="/procedures" no-prefetch>{{ t('own.all') }}</NuxtLink>
+    </p>
     <section v-if="underWay.length > 0 && find === ''" class="stack family">
       <h2>{{ t('procedures.underWay') }}</h2>
       <RunLink v-for="r in underWay" :key="r.job" :run="r" :base="base" dated />
@@ -60,12 +66,26 @@ function open(procedure: Procedure): void {
         <li v-for="r in f.rows" :key="r.procedure.id">
           <div>
             <strong>{{ r.title }}</strong>
+            <span v-if="procedures.byId(r.procedure.id)" class="quiet small">{{ ` ${t('own.here')}` }}</span>
             <p class="quiet small">
               <template v-if="r.kit">{{ t('procedures.kit', { items: r.kit }) }}</template>
               <template v-if="r.procedure.licensed">{{ ` ${t('procedures.licensed')}.` }}</template>
             </p>
           </div>
           <span v-if="r.procedure.on !== 'property'" class="quiet count">{{ t('procedures.things', r.things) }}</span>
+          <NuxtLink
+            v-if="procedures.byId(r.procedure.id)"
+            :to="`/procedures/${r.procedure.id}`"
+            no-prefetch
+            class="button plain"
+          >
+            {{ t('own.edit') }}
+            <span class="sr-only">{{ r.title }}</span>
+          </NuxtLink>
+          <AppButton v-else look="plain" @click="adapt(r.procedure)">
+            {{ t('own.adapt') }}
+            <span class="sr-only">{{ r.title }}</span>
+          </AppButton>
           <AppButton :disabled="r.things === 0 || property.viewed !== null" @click="open(r.procedure)">
             {{ t('procedures.begin') }}
             <span class="sr-only">{{ r.title }}</span>
@@ -100,7 +120,7 @@ function open(procedure: Procedure): void {
 }
 .rows li {
   display: grid;
-  grid-template-columns: 1fr auto auto;
+  grid-template-columns: 1fr auto auto auto;
   gap: 8px 16px;
   align-items: center;
   padding: 8px 0;
@@ -118,14 +138,16 @@ function open(procedure: Procedure): void {
 }
 @media (max-width: 759px) {
   .rows li {
-    grid-template-columns: 1fr auto;
+    grid-template-columns: 1fr auto auto;
   }
-  .count {
-    grid-row: 2;
+  .rows li > :first-child {
+    grid-column: 1 / -1;
   }
-  .rows .button {
-    grid-row: 1;
+  .rows .plain {
     grid-column: 2;
+  }
+  .rows .button:not(.plain) {
+    grid-column: 3;
   }
   .small,
   .count {
