@@ -5,7 +5,8 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results/browser',
   workers: 1,
-  timeout: 60_000,
+  // Long enough for a busy machine: what hangs still ends, and what passes is not slower for it.
+  timeout: 150_000,
   expect: { timeout: 10_000 },
   reporter: [['list'], ['json']],
   use: {

@@ -478,5 +478,13 @@ export function demoProperty(): Property {
     const more = swept(site, sweep, 0)
     for (const name of Object.keys(facts) as (keyof Facts)[]) Object.assign(facts[name], more[name])
   }
+  // Somebody pulled a second cable for stations that were never built: nobody wrote down which core is which.
+  facts.jobs['boathouse-cores'] = {
+    ...facts.jobs['boathouse-spring-2026']!,
+    at: '2026-04-12T10:30:00.000Z',
+    kind: 'cores',
+    title: '',
+    sorts: { first: 'S' as PlaceId, second: 'S3' as PlaceId, cores: 7, cable: null },
+  }
   return { id: DEMO_ID, revision: 0, site, facts }
 }

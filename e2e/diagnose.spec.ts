@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { ownProperty, pick, seriousFindings, stored } from './kit'
+import { ownProperty, pick, seriousFindings, stored, takePhoto } from './kit'
 
 /** Begins a hunt on the first controller and says which zones stay dry; the others water. */
 async function beginHunt(page: Page, property: string, dry: readonly string[]): Promise<string> {
@@ -88,6 +88,8 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   await expect(page.getByRole('heading', { name: 'Found and mended' })).toBeVisible()
   const kept = page.locator('.mended')
   await expect(kept).toContainText('the joint of Gate hedge in B2')
+  await takePhoto(kept)
+  await expect(kept.getByRole('button', { name: /^Photo · B2/ })).toBeVisible()
   await kept.getByRole('link', { name: 'The hunt' }).click()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
 })

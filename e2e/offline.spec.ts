@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { beginWork, doStep, ownProperty, stored } from './kit'
+import { beginSweep, beginWork, doStep, ownProperty, SOUND, stored, takePhoto } from './kit'
 
 test.use({ serviceWorkers: 'allow' })
 
@@ -63,6 +63,102 @@ test('no server at all: the application opens, every page of a visited property,
   await expect
     .poll(async () => Object.values((await stored(request, id)).facts.steps).map((s) => s.answer), { timeout: 80_000 })
     .toEqual([{ kind: 'done' }, { kind: 'done' }, { kind: 'text', text: 'A trench by B4' }])
+})
+
+const DAY_ms = 86_400_000
+/** Sets a page's calendar back by a day, until its second day begins. */
+function aDayEarlier(day_ms: number): void {
+  const Now = Date
+  const back = () => (localStorage.getItem('test.day') === '2' ? 0 : day_ms)
+  globalThis.Date = class extends Now {
+    constructor(...parts: unknown[]) {
+      if (parts.length === 0) super(Now.now() - back())
+      else super(...(parts as [number]))
+    }
+    static override now = () => Now.now() - back()
+  } as DateConstructor
+}
+
+test('two people on one property without a signal for two days: both come back, nothing is lost, what they both changed is told by name', async ({
+  browser,
+  request,
+}) => {
+  test.setTimeout(180_000)
+  const id = await ownProperty(request, 'Two days apart')
+  const begun = Date.now() - DAY_ms
+  const [ada, ben] = await Promise.all(
+    ['Ada', 'Ben'].map(async () => {
+      const context = await browser.newContext({ serviceWorkers: 'allow' })
+      const page = await context.newPage()
+      await page.addInitScript(aDayEarlier, DAY_ms)
+      await page.goto(`/p/${id}`)
+      await expect(page.getByRole('heading', { name: /Gatehouse, threads/ })).toBeVisible()
+      await keptHere(page)
+      await context.setOffline(true)
+      return page
+    }),
+  )
+  const rename = async (page: Page, station: number, name: string) => {
+    await page.goto(`/p/${id}?station=A:${station}`)
+    await page.getByLabel('Station name').fill(name)
+    await page.getByLabel('Station name').press('Enter')
+    await expect(page.locator('.rail')).toContainText(name)
+  }
+  const sweep = async (page: Page, readings: readonly string[]) => {
+    await beginSweep(page, id)
+    for (const ohms of readings) {
+      await page.locator('#reading').fill(ohms)
+      await page.locator('#reading').press('Enter')
+      await expect(page.locator('#reading')).toHaveValue('')
+    }
+  }
+  // The first day: each renames a station of their own and both the same one; Ada sweeps, Ben caps cores.
+  await rename(ada!, 3, 'Ada’s hedge')
+  await rename(ada!, 5, 'Dome by Ada')
+  await sweep(ada!, SOUND.slice(0, 3))
+  await rename(ben!, 4, 'Ben’s islands')
+  await rename(ben!, 5, 'Dome by Ben')
+  await ben!.goto(`/p/${id}/boxes/B3`)
+  await takePhoto(ben!)
+  await beginWork(ben!, ben!, 'Cap the spare cores', 'Ben')
+  for (let i = 0; i < 2; i++) await doStep(ben!)
+  // The next day each opens the application anew, still without a signal, and goes on.
+  for (const page of [ada!, ben!]) {
+    await page.evaluate(() => localStorage.setItem('test.day', '2'))
+  }
+  await rename(ada!, 8, 'Ada’s shelf')
+  await ben!.goto(`/p/${id}/work`)
+  await ben!
+    .getByRole('link', { name: /Cap the spare cores/ })
+    .first()
+    .click()
+  await doStep(ben!)
+  // Ben is back first: all of his is taken. Then Ada: the one name that both gave is told her, the rest is there.
+  await ben!.context().setOffline(false)
+  await expect(ben!.getByText('All saved')).toBeVisible({ timeout: 60_000 })
+  await ada!.context().setOffline(false)
+  const told = ada!.getByRole('alert').filter({ hasText: 'Not taken by the record' })
+  await expect(told).toContainText('was changed by somebody else meanwhile', { timeout: 60_000 })
+  await expect(told).toHaveCount(1)
+  await told.getByRole('button', { name: 'Let go of it' }).click()
+  await expect(ada!.getByText('All saved')).toBeVisible({ timeout: 60_000 })
+  const { site, facts } = await stored(request, id)
+  const named = Object.values(site.stations)
+    .map((s) => s.name)
+    .filter((n) => /Ada|Ben/.test(n))
+  expect(named.sort()).toEqual(['Ada’s hedge', 'Ada’s shelf', 'Ben’s islands', 'Dome by Ben'])
+  const read = Object.values(facts.readings).filter((r) => Date.parse(r.at) >= begun)
+  expect(read.map((r) => r.value)).toEqual(SOUND.slice(0, 3).map((ohm) => ({ kind: 'ohm', ohm: Number(ohm) })))
+  expect(Object.values(facts.steps)).toHaveLength(3)
+  const days = new Set(Object.values(facts.steps).map((s) => s.at.slice(0, 10)))
+  expect(days.size).toBe(2)
+  const [photo] = Object.values(facts.photos)
+  await expect
+    .poll(async () => (await request.get(`/api/properties/${id}/pictures/${photo!.sha256}`)).status(), {
+      timeout: 60_000,
+    })
+    .toBe(200)
+  for (const page of [ada!, ben!]) await page.context().close()
 })
 
 test('what this device keeps is shown and chosen: pinned, let go of, room for pictures', async ({ page, request }) => {

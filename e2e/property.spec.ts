@@ -82,13 +82,18 @@ test('two editors: the second to change one field is told by name and sees the o
 }) => {
   const id = await ownProperty(request, 'Two people')
   const other = await (await browser.newContext({ baseURL: baseURL! })).newPage()
-  for (const p of [page, other]) {
+  const third = await other.context().newPage()
+  // A page that is not told what others write has a word of yesterday.
+  await page.route('**/live', (route) => route.abort())
+  for (const p of [page, other, third]) {
     await p.goto(`/p/${id}/record`)
     await expect(p.getByLabel('Contractor')).toBeVisible()
   }
   await other.getByLabel('Contractor').fill('First Crew')
   await other.getByLabel('Contractor').press('Enter')
   await expect(other.getByText('The property, contractor')).toBeVisible()
+  // One that is told has the other’s word by itself.
+  await expect(third.getByLabel('Contractor')).toHaveValue('First Crew')
   await page.getByLabel('Contractor').fill('Second Crew')
   await page.getByLabel('Contractor').press('Enter')
   await expect(page.getByRole('alert')).toContainText('The property, contractor was changed by somebody else')

@@ -95,6 +95,30 @@ test('the verdict comes as it is typed; nonsense is asked about; undo strikes ou
   ).toEqual(['undone'])
 })
 
+test('a page that is left in the moment of a reading has kept it, though the device’s database never answered', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'In a hurry')
+  const job = await beginSweep(page, id)
+  await expect(page.getByRole('status')).toContainText('All saved')
+  await page.evaluate(() => {
+    IDBObjectStore.prototype.add = () => {
+      throw new DOMException('the page is going', 'AbortError')
+    }
+    window.fetch = () => new Promise(() => {})
+  })
+  await page.locator('#reading').fill('33.8')
+  await page.locator('#reading').press('Enter')
+  await page.goto(`/p/${id}`)
+  await expect
+    .poll(async () => Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job).length)
+    .toBe(1)
+  await page.reload()
+  await expect(page.getByRole('status')).toContainText('All saved')
+  expect(Object.values((await stored(request, id)).facts.readings).filter((r) => r.job === job)).toHaveLength(1)
+})
+
 test('a meter that shows a bare 1 for open is believed, and its lead ohms come off', async ({ page, request }) => {
   const id = await ownProperty(request, 'Old meter')
   await beginSweep(page, id, { openMark: 'a bare 1' })

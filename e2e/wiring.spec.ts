@@ -436,6 +436,8 @@ test('two people at one property: the second to change a joint is told by name a
 }) => {
   const id = await ownProperty(request, 'Two at once')
   const other = await (await browser.newContext()).newPage()
+  // A page that is not told what others write; one that is would see the step done.
+  await other.route('**/live', (route) => route.abort())
   await page.goto(`/p/${id}/boxes/B7`)
   await beginWork(page, page.locator('article').last(), 'Make a pre-filled nut')
   await doStep(page)

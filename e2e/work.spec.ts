@@ -112,6 +112,15 @@ test('cards, tags and labels: words and codes are read back by general readers, 
   expect(labels!.text).toContain('A:18')
   const joints = await made('Joint list')
   expect(joints.map((j) => j.text).join(' ')).toMatch(/17 × nut and gel tube/)
+  await page.goto(`/p/${id}/boxes/B3`)
+  await takePhoto(page)
+  await expect(page.getByRole('button', { name: /^Photo · / })).toBeVisible()
+  await page.goto(`/p/${id}/record/cards`)
+  const booklet = await made('Handover booklet')
+  expect(booklet[0]!.codes).toEqual([`${origin}/p/${id}`])
+  const all = booklet.map((b) => b.text).join(' ')
+  for (const words of ['Open points', 'A:5 Dome walk, left', 'Boathouse', 'Joint list', 'Photo', 'Baseline'])
+    expect(all).toContain(words)
 })
 
 test('a hold is refused with a reason that stays; a step is taken back; another person goes on days later; what is temporary is on the list', async ({
