@@ -11,6 +11,8 @@ import { supervise } from './lib/supervise.mjs'
 
 const RESULTS = join(CLONE, 'test-results')
 const NOTES = join(RESULTS, 'running.json')
+/** Whatever takes longer than this hangs: it is ended and counts as failed. */
+const LONGEST_ms = 30 * 60_000
 const counted = { passed: 0, failed: 0 }
 const count = (passed, failed) => {
   counted.passed += passed
@@ -40,9 +42,12 @@ async function jest(project, env = {}) {
       `--selectProjects=${project}`,
       '--json',
       `--outputFile=${file}`,
-      ...(project === 'routes' ? ['--runInBand'] : ['--maxWorkers=1']),
+      // Long enough for a busy machine: what hangs still ends, and what passes is not slower for it.
+      '--testTimeout=30000',
+      // A test that fails may leave a connection open, and the run must end all the same.
+      ...(project === 'routes' ? ['--runInBand', '--forceExit'] : ['--maxWorkers=1']),
     ],
-    { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, ...env } },
+    { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, ...env }, timeout: LONGEST_ms },
   )
   try {
     const result = JSON.parse(readFileSync(file, 'utf8'))
@@ -59,6 +64,7 @@ async function playwright(env) {
   const file = join(RESULTS, 'browser.json')
   const code = await openly('npx', ['--no-install', 'playwright', 'test'], {
     env: { ...process.env, ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
+    timeout: LONGEST_ms,
   })
   try {
     const { stats } = JSON.parse(readFileSync(file, 'utf8'))
