@@ -1,5 +1,6 @@
 import { apart_m } from '../map'
 import type { Point } from '../site'
+import { BEARING_deg, PACE_m, PACE_ratio } from './pace'
 
 /** What speaks of where a box is. Distances in metres. */
 export interface BoxEvidence {
@@ -32,8 +33,6 @@ export interface SearchArea {
  * as many boxes as that weighs: our own figure, for drawings made with a tape.
  */
 const [STRAY_m, STRAY_WEIGHT] = [1.5, 1.5]
-/** Steps are out by a part of the way and a step’s half; a direction by so much. */
-const [PACE_ratio, PACE_m, BEARING_deg] = [0.04, 0.3, 8]
 /** How far a box’s middle lies from its wires, and how far a line may turn off in every metre beyond where it was found. */
 const [BESIDE_m, TURNS_ratio] = [0.15, 0.25]
 /** Between two crossings it may turn, and does where a box is: off the straight by a part of the way to the nearer one. */

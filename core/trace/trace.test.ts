@@ -15,6 +15,8 @@ import {
   toneOn,
   traceSoFar,
   tracedCommands,
+  walked,
+  walkedWithin_m,
   wayOf,
   type BoxEvidence,
 } from '.'
@@ -45,6 +47,8 @@ test('a way begins where one begins, and beside it right is right', () => {
   ]
   expect(beside(north, 4, 1)).toEqual({ x_m: 1, y_m: 4 })
   expect(beside(north, 15, -2)).toEqual({ x_m: 5, y_m: 12 })
+  const east = walked(north[1]!, 30, 90)
+  expect([Math.round(east.x_m), Math.round(east.y_m), walkedWithin_m(30) < 6]).toEqual([30, 10, true])
   expect(headingAt(north, -3).at).toEqual({ x_m: 0, y_m: -3 })
   expect(headingAt(north, 22).at).toEqual({ x_m: 12, y_m: 10 })
   expect(wayOf(site, { cable: null, from: null, box: null }, north)?.points).toEqual(north)

@@ -1,19 +1,16 @@
 <script setup lang="ts">
 import { apart_m, placeCommands, whereIs } from '../../../core/map'
-import { areaText, inUnit, toMetres } from '../../../core/quantity'
+import { areaText } from '../../../core/quantity'
 import { shipped } from '../../../core/procedure'
 import { byTag, entries, lookUp, type PlaceId, type Point } from '../../../core/site'
 import type { TraceWorkHere } from '../../composables/useTrace'
 import type { Wand } from '../../composables/useWand'
 import { towards } from '../../lib/bearing'
-import { keepPace, pace_m } from '../../lib/device'
-import { figureIn } from '../../lib/figures'
 import { today } from '../../lib/today'
 
 /** A lost box: how far the search has come in, where to probe next, and what to do when the rod comes down on the lid. */
 const props = defineProps<{ work: TraceWorkHere; wand: Wand; box: PlaceId }>()
 const { t, property, units, metres, write, takeBack, search, weighing, probes } = props.work
-const unit = computed(() => units.value.length)
 const place = computed(() => lookUp(property.site!.places, props.box) ?? null)
 const squared = (m2: number) => areaText(m2, units.value)
 
@@ -88,27 +85,8 @@ const known = computed(() =>
     .map(([value, p]) => ({ value, label: [p.tag, p.name].filter(Boolean).join(' ') })),
 )
 const from = ref(known.value[0]?.value as PlaceId)
-const [steps, bearing, bad] = [ref(''), ref(''), ref('')]
-const pace = ref(pace_m() === null ? '' : String(Math.round(inUnit(pace_m()!, unit.value) * 100) / 100))
-async function addSteps(): Promise<void> {
-  const count = figureIn(steps.value, 1, 5000)
-  const step = figureIn(pace.value, 0.2, 8)
-  const turned = bearing.value.trim() === '' ? null : figureIn(bearing.value, 0, 360)
-  const wrong =
-    count === null
-      ? ([t('trace.pacesCount'), 1, 5000] as const)
-      : step === null
-        ? ([t('trace.pace', { unit: unit.value }), 0.2, 8] as const)
-        : bearing.value.trim() !== '' && turned === null
-          ? ([t('trace.bearing'), 0, 360] as const)
-          : null
-  bad.value = wrong ? t('trace.figureBad', { field: wrong[0], low: wrong[1], high: wrong[2] }) : ''
-  if (wrong) return
-  keepPace(toMetres(step!, unit.value))
-  const distance_m = count! * toMetres(step!, unit.value)
-  await write({ kind: 'paced', from: from.value, distance_m, bearing_deg: turned })
-  steps.value = ''
-}
+const addSteps = (distance_m: number, bearing_deg: number | null) =>
+  write({ kind: 'paced', from: from.value, distance_m, bearing_deg })
 </script>
 
 <template>
@@ -150,26 +128,8 @@ async function addSteps(): Promise<void> {
       <summary>
         <h2>{{ t('trace.paces') }}</h2>
       </summary>
-      <form class="stack" novalidate @submit.prevent="addSteps">
-        <PickOne id="paces-from" v-model="from" :label="t('trace.pacesFrom')" :options="known" />
-        <div class="three">
-          <div class="field">
-            <label for="paces-count">{{ t('trace.pacesCount') }}</label>
-            <TextField id="paces-count" v-model="steps" inputmode="numeric" />
-          </div>
-          <div class="field">
-            <label for="paces-pace">{{ t('trace.pace', { unit }) }}</label>
-            <TextField id="paces-pace" v-model="pace" inputmode="decimal" aria-describedby="paces-how" />
-          </div>
-        </div>
-        <p id="paces-how" class="quiet">{{ t('trace.paceHow') }}</p>
-        <div class="field">
-          <label for="paces-bearing">{{ t('trace.bearing') }}</label>
-          <TextField id="paces-bearing" v-model="bearing" inputmode="decimal" />
-        </div>
-        <p v-if="bad" class="fault" role="alert">{{ bad }}</p>
-        <AppButton type="submit">{{ t('trace.pacesAdd') }}</AppButton>
-      </form>
+      <PickOne id="paces-from" v-model="from" :label="t('trace.pacesFrom')" :options="known" />
+      <PacedWalk :label="t('trace.pacesAdd')" @walked="addSteps" />
     </details>
   </div>
 </template>
@@ -178,11 +138,6 @@ async function addSteps(): Promise<void> {
 .next {
   font-size: 22px;
   line-height: 1.25;
-}
-.three {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
 }
 .found {
   border-left: 5px solid var(--fits);

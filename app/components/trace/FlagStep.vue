@@ -3,15 +3,19 @@ import { toLocal, whereIs } from '../../../core/map'
 import { toMetres } from '../../../core/quantity'
 import type { Marked } from '../../../core/record'
 import { byTag, entries, type PlaceId, type Point } from '../../../core/site'
+import { walked, walkedWithin_m } from '../../../core/trace'
 import type { TraceWorkHere } from '../../composables/useTrace'
 import { atDistances } from '../../lib/bearing'
 import { figureIn } from '../../lib/figures'
 
-/** Flags on the way: by tapping the map, by the phone’s own position, or by two distances from places that are known. */
+/**
+ * Flags on the way: by tapping the map, by the phone’s own position, by steps from where one stood, or by two
+ * distances from places that are known.
+ */
 const props = defineProps<{ work: TraceWorkHere; tapped: Point | null }>()
 const { t, property, units, metres, write, takeBack, flags } = props.work
 type By = Extract<Marked, { kind: 'way' }>['by']
-const by = ref<'map' | 'phone' | 'offsets'>('map')
+const by = ref<By>('map')
 const said = ref('')
 const bad = ref('')
 watch(by, () => {
@@ -68,6 +72,23 @@ async function two(): Promise<void> {
   firstText.value = ''
   secondText.value = ''
 }
+
+/** Steps are counted from the last flag, or from a place that is known. */
+const LAST = 'last'
+const stood = computed(() => [
+  ...(flags.value.length > 0 ? [{ value: LAST, label: t('trace.lastFlag') }] : []),
+  ...options.value,
+])
+const stoodAt = ref<string>(stood.value[0]?.value ?? '')
+const putWalked = async (distance_m: number, bearing_deg: number | null) => {
+  const from =
+    stoodAt.value === LAST
+      ? flags.value.at(-1)?.marked.at
+      : whereIs(places.value.find(([p]) => p === stoodAt.value)![1])
+  if (!from || bearing_deg === null) return
+  await put(walked(from, distance_m, bearing_deg), 'paces', walkedWithin_m(distance_m))
+  stoodAt.value = LAST
+}
 </script>
 
 <template>
@@ -79,10 +100,15 @@ async function two(): Promise<void> {
       :options="[
         { value: 'map', label: t('trace.flagMap') },
         { value: 'phone', label: t('trace.flagPhone') },
+        { value: 'paces', label: t('trace.flagPaces') },
         { value: 'offsets', label: t('trace.flagTwo') },
       ]"
     />
     <AppButton v-if="by === 'phone'" @click="here">{{ t('trace.flagPut') }}</AppButton>
+    <template v-if="by === 'paces' && stood.length > 0">
+      <PickOne id="flag-from" v-model="stoodAt" :label="t('trace.pacesFrom')" :options="stood" />
+      <PacedWalk directed :label="t('trace.flagPut')" @walked="putWalked" />
+    </template>
     <form v-if="by === 'offsets'" class="stack" novalidate @submit.prevent="two">
       <div class="two">
         <PickOne id="flag-first" v-model="first" :label="t('trace.flagFirst')" :options="options" />
