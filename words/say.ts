@@ -42,6 +42,7 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'underlays',
     'defects',
     'temporaryStates',
+    'systems',
   ],
   ...[
     'visits',
@@ -57,6 +58,7 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'photoNotes',
     'kits',
     'coreTrials',
+    'earthReadings',
     'marks',
   ],
 ])

@@ -68,7 +68,7 @@ interface Meant {
 function meantFor(site: Site, controller: ControllerId): Map<TerminalId, Meant> {
   const meant = new Map<TerminalId, Meant>()
   for (const [id, s] of entries(site.stations))
-    if (s.controller === controller)
+    if (s.controller === controller && s.address === null)
       meant.set(s.terminal, { label: label(site, controller, s.terminal), path: ['stations', id], valves: s.valves })
   for (const [id, p] of entries(site.pointsOfConnection)) {
     if (p.terminal?.controller !== controller) continue
@@ -278,7 +278,8 @@ function coresOnLeads(site: Site): Set<string> {
   const [commons, leads] = [new Set<string>(), new Set<string>()]
   for (const [controller, c] of entries(site.controllers))
     for (const [terminal, t] of entries(c.terminals))
-      (t.role === 'common' ? commons : leads).add(nets.of(wiring.pointOf(terminalEnd(controller, terminal))))
+      if (t.role !== 'path')
+        (t.role === 'common' ? commons : leads).add(nets.of(wiring.pointOf(terminalEnd(controller, terminal))))
   return new Set(
     wiring.links.flatMap((link) => {
       const net = nets.of(link.a)

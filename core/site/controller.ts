@@ -1,6 +1,6 @@
 import * as z from 'zod'
 import { conditionField } from './condition'
-import { placeId, tag, terminalId, words } from './ids'
+import { placeId, systemId, tag, terminalId, words } from './ids'
 
 /** A screw or clamp. `label` is what the door says where it differs from the tag. */
 export const terminal = z.strictObject({
@@ -32,6 +32,8 @@ export const controller = z.strictObject({
   place: placeId,
   kind: z.enum(['conventional', 'two_wire', 'hybrid']).default('conventional'),
   terminals: z.record(terminalId, terminal),
+  /** What its two-wire path speaks. Its path screws are pairs in their order: one pair an exit. */
+  system: systemId.nullable().default(null),
   transformer: z
     .strictObject({
       rating_VA: z.number().positive().max(2000).nullable().default(null),

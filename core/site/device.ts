@@ -1,7 +1,9 @@
 import * as z from 'zod'
 import { conditionField } from './condition'
-import { coilKindId, placeId, tag, words } from './ids'
+import { coilKindId, placeId, systemId, tag, words } from './ids'
 import { known } from './known'
+
+const addressNumber = z.int().min(0).max(9999)
 
 /** What there is to say of any device. */
 const shared = {
@@ -9,7 +11,7 @@ const shared = {
   tag: tag.nullable().default(null),
   name: words(80).default(''),
   coilKind: coilKindId.nullable().default(null),
-  address: z.int().min(0).max(9999).nullable().default(null),
+  address: addressNumber.nullable().default(null),
   /** Colours of its own leads by port. */
   leads: z.record(z.string().regex(/^[a-z0-9_]{1,12}$/), words(40)).default({}),
   installed: known(z.iso.date()).default(null),
@@ -20,15 +22,32 @@ const plain = <K extends string>(kind: K) => z.strictObject({ kind: z.literal(ki
 const switching = <K extends string>(kind: K, outputs: number) =>
   z.strictObject({ kind: z.literal(kind), ...shared, outputs: z.int().min(1).max(16).default(outputs) })
 
+/** One that leads surges into the ground: how long it is, where that is known. */
+const inGround = <K extends string>(kind: K) =>
+  z.strictObject({ kind: z.literal(kind), ...shared, long_m: z.number().positive().max(30).nullable().default(null) })
+const decoder = z.strictObject({
+  ...switching('decoder', 2).shape,
+  serial: words(40).default(''),
+  /** As its path's controller, where nothing is said. */
+  system: systemId.nullable().default(null),
+  /** Numbers of its outputs after the first, where the system does not number on from the first. */
+  moreAddresses: z.array(addressNumber).max(15).default([]),
+  power: z.enum(['low', 'high']).default('low'),
+  drives: z.enum(['valves', 'master', 'pump', 'flow_sensor']).default('valves'),
+  onStake: z.boolean().nullable().default(null),
+})
+
 /** Something wires end on. A valve is its `coil`; which coil is a master valve, its point of connection says. */
 export const device = z.discriminatedUnion('kind', [
   plain('coil'),
   plain('relay'),
   plain('sensor'),
   plain('flow_sensor'),
-  switching('decoder', 2),
+  decoder,
   switching('sequencer', 4),
   plain('arrestor'),
+  inGround('rod'),
+  inGround('plate'),
 ])
 export type Device = z.infer<typeof device>
 export type DeviceKind = Device['kind']

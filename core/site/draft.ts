@@ -69,6 +69,11 @@ export class Draft {
     return this.add('controllers', tag, { tag, name: tag, place: idOf(place), terminals, ...more })
   }
 
+  /** How the two-wire path of a controller works: a profile, as the schema has it. */
+  system(tag: string, record: Record<string, unknown>): this {
+    return this.add('systems', tag, record)
+  }
+
   coilKind(tag: string, resistance_ohm: number, more: Record<string, unknown> = {}): this {
     return this.add('coilKinds', tag, { name: tag, resistance_ohm, ...more })
   }
@@ -128,6 +133,30 @@ export class Draft {
       valves: valves.map(idOf),
       ...more,
     })
+  }
+
+  /** A station on the path of a controller: the number that its decoder answers to. */
+  pathStation(
+    controller: string,
+    screw: string,
+    address: number,
+    name: string,
+    valves: string[],
+    more: Record<string, unknown> = {},
+  ): this {
+    return this.add('stations', `${controller}-n${address}`, {
+      controller: idOf(controller),
+      terminal: idOf(screw),
+      address,
+      name,
+      valves: valves.map(idOf),
+      ...more,
+    })
+  }
+
+  /** Something known to be wrong and left. */
+  defect(tag: string, record: Record<string, unknown>): this {
+    return this.add('defects', tag, record)
   }
 
   pointOfConnection(tag: string, record: Record<string, unknown>): this {

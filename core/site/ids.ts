@@ -22,6 +22,7 @@ export const pointOfConnectionId = idText.brand<'pointOfConnection'>()
 export const underlayId = idText.brand<'underlay'>()
 export const defectId = idText.brand<'defect'>()
 export const temporaryStateId = idText.brand<'temporaryState'>()
+export const systemId = idText.brand<'system'>()
 
 export type PlaceId = z.infer<typeof placeId>
 export type ControllerId = z.infer<typeof controllerId>
@@ -37,6 +38,7 @@ export type PointOfConnectionId = z.infer<typeof pointOfConnectionId>
 export type UnderlayId = z.infer<typeof underlayId>
 export type DefectId = z.infer<typeof defectId>
 export type TemporaryStateId = z.infer<typeof temporaryStateId>
+export type SystemId = z.infer<typeof systemId>
 
 /** Words on the property: names, colours, notes. Control characters and halves of characters have no place in them. */
 export const words = (most: number) =>

@@ -40,10 +40,14 @@ function brokenTags(site: Site): Refusal[] {
     const commons = entries(c.terminals).filter(([, t]) => t.role === 'common')
     if (commons.length > 1) broken.push(refusal('two_commons', ['controllers', id, 'terminals'], { controller: c.tag }))
   }
-  const stations = repeats(entries(site.stations), ([, s]) => `${s.controller} ${s.terminal}`)
+  const stations = repeats(entries(site.stations), ([, s]) => `${s.controller} ${s.address ?? `:${s.terminal}`}`)
   return [
     ...broken,
-    ...stations.map(([id, s]) => refusal('terminal_taken', ['stations', id, 'terminal'], { name: s.name })),
+    ...stations.map(([id, s]) =>
+      s.address === null
+        ? refusal('terminal_taken', ['stations', id, 'terminal'], { name: s.name })
+        : refusal('address_taken', ['stations', id, 'address'], { name: s.name, address: s.address }),
+    ),
   ]
 }
 
@@ -62,7 +66,7 @@ function repeats<T>(records: readonly T[], keyOf: (record: T) => string | null):
 function brokenReferences(site: Site): Refusal[] {
   const broken: Refusal[] = []
   const need = (
-    collection: 'places' | 'controllers' | 'devices' | 'coilKinds' | 'pointsOfConnection',
+    collection: 'places' | 'controllers' | 'devices' | 'coilKinds' | 'pointsOfConnection' | 'systems',
     id: string | null,
     path: Path,
   ) => {
@@ -74,10 +78,14 @@ function brokenReferences(site: Site): Refusal[] {
     if (of && !lookUp(of.terminals, terminal))
       broken.push(refusal('points_nowhere', [...path, 'terminal'], { id: terminal, collection: 'terminals' }))
   }
-  for (const [id, c] of entries(site.controllers)) need('places', c.place, ['controllers', id, 'place'])
+  for (const [id, c] of entries(site.controllers)) {
+    need('places', c.place, ['controllers', id, 'place'])
+    need('systems', c.system, ['controllers', id, 'system'])
+  }
   for (const [id, d] of entries(site.devices)) {
     need('places', d.place, ['devices', id, 'place'])
     need('coilKinds', d.coilKind, ['devices', id, 'coilKind'])
+    if (d.kind === 'decoder') need('systems', d.system, ['devices', id, 'system'])
     if (d.coilKind !== null && d.kind !== 'coil' && d.kind !== 'relay')
       broken.push(refusal('no_coil_here', ['devices', id, 'coilKind'], { kind: d.kind }))
   }

@@ -14,6 +14,9 @@ export function portsOf(device: Device): readonly string[] {
       return ['path_1', 'path_2', 'common', ...numbered(device.outputs)]
     case 'sequencer':
       return ['in', 'common', ...numbered(device.outputs)]
+    case 'rod':
+    case 'plate':
+      return ['earth']
     case 'arrestor':
       return ['path_1', 'path_2', 'earth']
   }

@@ -13,6 +13,7 @@ import {
   pointOfConnectionId,
   spliceId,
   stationId,
+  systemId,
   temporaryStateId,
   underlayId,
   words,
@@ -21,6 +22,7 @@ import { place } from './place'
 import { settings } from './settings'
 import { splice } from './splice'
 import { pointOfConnection, station } from './station'
+import { system } from './system'
 import { temporaryState } from './temporary-state'
 import { underlay } from './underlay'
 
@@ -50,6 +52,7 @@ export const COLLECTIONS = {
   underlays: { id: underlayId, record: underlay },
   defects: { id: defectId, record: defect },
   temporaryStates: { id: temporaryStateId, record: temporaryState },
+  systems: { id: systemId, record: system },
 } as const
 export type CollectionName = keyof typeof COLLECTIONS
 
@@ -85,6 +88,7 @@ export const siteSchema = z.strictObject({
   underlays: z.record(underlayId, underlay).default({}),
   defects: z.record(defectId, defect).default({}),
   temporaryStates: z.record(temporaryStateId, temporaryState).default({}),
+  systems: z.record(systemId, system).default({}),
 })
 export type Site = z.infer<typeof siteSchema>
 
@@ -104,5 +108,6 @@ export function emptySite(name: string): Site {
     underlays: {},
     defects: {},
     temporaryStates: {},
+    systems: {},
   })
 }

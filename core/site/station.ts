@@ -5,6 +5,8 @@ import { controllerId, deviceId, pointOfConnectionId, terminalId, words } from '
 export const station = z.strictObject({
   controller: controllerId,
   terminal: terminalId,
+  /** On a two-wire path: the number that its decoder answers to. The terminal is then the path's first screw. */
+  address: z.int().min(0).max(9999).nullable().default(null),
   name: words(80),
   zone: words(80).default(''),
   valves: z.array(deviceId).max(40).default([]),

@@ -48,8 +48,8 @@ test.each(kept)(
       const hunted = name >= 'database-4'
       const [acceptances, findings] = [name >= 'database-1b' ? 1 : 0, hunted ? 3 : name >= 'database-3' ? 1 : 0]
       const visits = hunted ? 2 : 1
-      // Steps, photos, kits, cores and marks came later: no kept database has any.
-      expect(counts).toEqual([visits, visits, visits + 1, 1, 1, 1, acceptances, findings, 0, 0, 0, 0, 0, 0])
+      // Steps, photos, kits, cores, marks and earths came later: no kept database has any.
+      expect(counts).toEqual([visits, visits, visits + 1, 1, 1, 1, acceptances, findings, 0, 0, 0, 0, 0, 0, 0])
       expect(Object.values(facts.readings).map((r) => r.value.kind)).toEqual(
         hunted ? ['ohm', 'open', 'open'] : ['ohm', 'open'],
       )

@@ -4,6 +4,7 @@ import { acceptanceKind } from './acceptance'
 import { cautionKind } from './caution'
 import { closingKind } from './closing'
 import { coreTrialKind } from './core-trial'
+import { earthReadingKind } from './earth-reading'
 import { findingKind } from './finding'
 import { jobKind } from './job'
 import type { FactKindOf } from './kind'
@@ -32,6 +33,7 @@ const FACT_KINDS = {
   photoNote: photoNoteKind,
   coreTrial: coreTrialKind,
   mark: markKind,
+  earthReading: earthReadingKind,
 } as const
 
 export type FactKind = keyof typeof FACT_KINDS
