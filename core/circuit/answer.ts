@@ -83,26 +83,28 @@ export function answerOf({ powered }: Engine, solution: Solution): Answer {
     for (const { volts } of its) for (const other of its) volt_V = Math.max(volt_V, size(minus(volts, other.volts)))
     return { splice, volt_V, current_A: its.reduce((sum, { amps }) => sum + size(amps), 0) / 2 }
   })
-  const supplies = powered.sources.map((source): SupplyAnswer => {
-    let total = complex(0)
-    for (const [id] of entries(getOrThrow(site.controllers, source.controller).terminals)) {
-      const node = powered.nodeOf.get(powered.wiring.pointOf(terminalEnd(source.controller, id) as End))
-      const amps =
-        node === undefined || id === commonOf(site, source.controller) ? undefined : solution.closed_A.get(node)
-      if (amps) total = plus(total, amps)
-    }
-    for (const { a, b, y, of } of parts)
-      if (of.kind === 'live' && of.controller === source.controller)
-        total = plus(total, times(minus(solution.volts(b), solution.volts(a)), y))
-    const terminal_V = size(minus(solution.volts(source.hot), solution.volts(source.common)))
-    return {
-      controller: source.controller,
-      current_A: size(total),
-      terminal_V,
-      load_VA: size(total) * terminal_V,
-      rating_VA: getOrThrow(site.controllers, source.controller).transformer?.rating_VA ?? null,
-    }
-  })
+  const supplies = powered.sources
+    .filter((s) => s.feeds === 'terminals')
+    .map((source): SupplyAnswer => {
+      let total = complex(0)
+      for (const [id] of entries(getOrThrow(site.controllers, source.controller).terminals)) {
+        const node = powered.nodeOf.get(powered.wiring.pointOf(terminalEnd(source.controller, id) as End))
+        const amps =
+          node === undefined || id === commonOf(site, source.controller) ? undefined : solution.closed_A.get(node)
+        if (amps) total = plus(total, amps)
+      }
+      for (const { a, b, y, of } of parts)
+        if (of.kind === 'live' && of.controller === source.controller)
+          total = plus(total, times(minus(solution.volts(b), solution.volts(a)), y))
+      const terminal_V = size(minus(solution.volts(source.hot), solution.volts(source.common)))
+      return {
+        controller: source.controller,
+        current_A: size(total),
+        terminal_V,
+        load_VA: size(total) * terminal_V,
+        rating_VA: getOrThrow(site.controllers, source.controller).transformer?.rating_VA ?? null,
+      }
+    })
   return { coils, conductors, joints, supplies }
 }
 

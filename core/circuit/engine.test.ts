@@ -36,6 +36,7 @@ function plainVolts(powered: Powered, edits: readonly Edit[]): Complex[] {
   }
   for (const e of edits) {
     if (e.kind === 'close') add(e.node, e.hot, { re: LEAST_ohm, im: 0 })
+    else if (e.kind === 'draw') continue
     else if (e.kind === 'bridge') add(e.a, e.b, { re: Math.max(LEAST_ohm, e.ohm), im: 0 })
     else if (e.kind === 'leak') add(e.node, powered.earth, { re: Math.max(LEAST_ohm, e.ohm), im: 0 })
     else if (e.kind === 'touch') {
@@ -78,6 +79,10 @@ function plainVolts(powered: Powered, edits: readonly Edit[]): Complex[] {
   for (const s of powered.sources) {
     right[s.hot]!.re += s.open_V / s.source_ohm
     right[s.common]!.re -= s.open_V / s.source_ohm
+  }
+  for (const { a, b, amps } of [...powered.draws, ...edits.filter((e) => e.kind === 'draw')]) {
+    right[a]!.re -= amps.re
+    right[b]!.re += amps.re
   }
   rows[powered.sources[0]!.common]![powered.sources[0]!.common]!.re += 1e9
   return solveDense(rows, right)

@@ -1,10 +1,10 @@
 import { DisjointSets } from '../site'
 import { complex, inverse, minus, plus, scaled, size, solveDense, times, type Complex } from './complex'
-import { factorOf, type Forward } from './factor'
+import { factorOf, type Forward, type Taken } from './factor'
 import { partlyShorted } from './impedance'
 import { LEAST_ohm } from './network'
 import { partsOf } from './parts'
-import type { Powered } from './powered'
+import type { Draw, Powered } from './powered'
 
 /**
  * A change of a powered network. Elements go by their place in `parts`, nodes by their number. `close` is a terminal
@@ -17,6 +17,8 @@ export type Edit =
   | { readonly kind: 'element'; readonly element: number; readonly z: Complex }
   | { readonly kind: 'bridge'; readonly a: number; readonly b: number; readonly ohm: number }
   | { readonly kind: 'leak'; readonly node: number; readonly ohm: number }
+  /** So much current leaves one node and comes back at another, whatever the volts between them. */
+  | ({ readonly kind: 'draw' } & Draw)
   | { readonly kind: 'coil_short'; readonly element: number }
   | { readonly kind: 'coil_part'; readonly element: number; readonly fraction: number }
   /**
@@ -72,7 +74,7 @@ interface Branch {
  * is looked at, so a part left without a reference cannot show as a division by zero.
  */
 export function engineOf(powered: Powered): Engine {
-  const { nodeCount, parts, sources } = powered
+  const { nodeCount, parts, sources, draws } = powered
   const componentOf = partsOf(nodeCount, parts)
   const referenceOf = new Map<number, number>()
   for (const s of sources)
@@ -83,13 +85,36 @@ export function engineOf(powered: Powered): Engine {
   const factor = factorOf(nodeCount, parts, referenceOf.values())
   const { slotOf } = factor
   const drive = sources.map((s) => ({ f: factor.forward(s.hot, s.common), times: complex(s.open_V / s.source_ohm) }))
+  const drawn = ({ a, b, amps }: Draw) => ({ f: factor.forward(b, a), times: amps })
 
+  /** Slots by component, listed when a state first moves one against the rest. */
+  let listed: Map<number, number[]> | null = null
+  const slotsIn = (component: number): readonly number[] => {
+    if (listed === null) {
+      listed = new Map()
+      for (let n = 0; n < nodeCount; n++) {
+        const list = listed.get(componentOf[n]!)
+        if (list) list.push(slotOf[n]!)
+        else listed.set(componentOf[n]!, [slotOf[n]!])
+      }
+    }
+    return listed.get(component) ?? []
+  }
   const alone: Structure = {
     loose: [],
     gauges: [],
     componentAt: (node) => componentOf[node]!,
     floating: (node) => !sourced.includes(componentOf[node]!),
+    together: (a, b) => componentOf[a] === componentOf[b],
   }
+  const runs = ({ together, floating }: Structure, { a, b }: Draw) => together(a, b) && !floating(a)
+  const [waiting, resting] = [draws.filter((d) => runs(alone, d)), draws.filter((d) => !runs(alone, d))]
+  /** What flows in every state: the sources, and the many decoders that wait on a path. */
+  const begin = factor.halfway([...drive, ...waiting.map(drawn)])
+  const before: Target = { re: new Float64Array(nodeCount), im: new Float64Array(nodeCount) }
+  factor.back([], before.re, before.im, begin)
+  const voltsBefore = (node: number): Complex =>
+    node < 0 || node >= nodeCount ? complex(0) : { re: before.re[slotOf[node]!]!, im: before.im[slotOf[node]!]! }
   const solve = (
     edits: readonly Edit[],
     target: Target = { re: new Float64Array(nodeCount), im: new Float64Array(nodeCount) },
@@ -101,17 +126,32 @@ export function engineOf(powered: Powered): Engine {
     const branches = structure.gauges.length === 0 ? changes.branches : [...changes.branches, ...structure.gauges]
     const forwards: Forward[] = []
     for (const { p, q } of branches) forwards.push(factor.forward(q < nodeCount ? q : -1, p < nodeCount ? p : -1))
-    const { x, offsets } = branchCurrents(factor.transferImpedance, branches, forwards, drive, structure)
-    const currents: { f: Forward; times: Complex }[] = [...drive]
-    for (let j = 0; j < branches.length; j++) currents.push({ f: forwards[j]!, times: x[j]! })
-    factor.back(currents, target.re, target.im)
+    const added = changes.draws.filter((d) => runs(structure, d))
+    // What a cut leaves without a way home draws nothing any more; what a joint brings in begins to.
+    const lost = changes.opened.size === 0 ? [] : waiting.filter((d) => !runs(structure, d))
+    const found = structure === alone ? [] : resting.filter((d) => runs(structure, d))
+    const more: Taken[] = [
+      ...[...added, ...found].map(drawn),
+      ...lost.map((d) => drawn({ ...d, amps: scaled(d.amps, -1) })),
+    ]
+    const open = branches.map(({ p, q }, i) =>
+      more.reduce(
+        (volts, { f, times: amps }) => minus(volts, times(factor.transferImpedance(forwards[i]!, f), amps)),
+        minus(voltsBefore(p), voltsBefore(q)),
+      ),
+    )
+    const { x, offsets } = branchCurrents(factor.transferImpedance, branches, forwards, open, structure, [
+      ...added,
+      ...found,
+    ])
+    for (let j = 0; j < branches.length; j++) more.push({ f: forwards[j]!, times: x[j]! })
+    factor.back(more, target.re, target.im, begin)
     for (const [component, offset] of offsets) {
       if (component >= nodeCount) continue // an extra node: nobody asks for its volts
-      for (let n = 0; n < nodeCount; n++)
-        if (componentOf[n] === component) {
-          target.re[slotOf[n]!]! += offset.re
-          target.im[slotOf[n]!]! += offset.im
-        }
+      for (const slot of slotsIn(component)) {
+        target.re[slot]! += offset.re
+        target.im[slot]! += offset.im
+      }
     }
     const { re, im } = target
     const closed_A = new Map<number, Complex>()
@@ -142,6 +182,7 @@ interface Changes {
   readonly admittances: Map<number, Complex>
   /** Terminals switched on, each with the number of its branch. */
   readonly closes: [node: number, branch: number][]
+  readonly draws: Draw[]
   extraNodes: number
   /** Impedance of every element that an edit has touched; null for one that is gone. */
   readonly now: Map<number, Complex | null>
@@ -157,6 +198,7 @@ function changesOf({ parts, nodeCount, earth }: Powered, edits: readonly Edit[])
     opened: new Set(),
     admittances: new Map(),
     closes: [],
+    draws: [],
     extraNodes: 0,
     now: new Map(),
   }
@@ -188,6 +230,9 @@ function changesOf({ parts, nodeCount, earth }: Powered, edits: readonly Edit[])
         )
         break
       }
+      case 'draw':
+        changes.draws.push(edit)
+        break
       case 'bridge':
         branches.push({ p: edit.a, q: edit.b, z: complex(Math.max(LEAST_ohm, edit.ohm)) })
         break
@@ -240,6 +285,8 @@ interface Structure {
   /** Branches without current that give a cut-off part of a factored component a potential. */
   readonly gauges: readonly Branch[]
   readonly floating: (node: number) => boolean
+  /** Whether two nodes hang together, edits in. */
+  readonly together: (a: number, b: number) => boolean
 }
 
 function structureOf(
@@ -278,18 +325,24 @@ function structureOf(
     gauges.push({ p: node, q: -1, z: complex(1) })
   }
   const live = new Set<number>(sourced.map((c) => root(home(c))))
-  return { loose, componentAt, gauges, floating: (node) => !live.has(root(pieceAt(node))) }
+  return {
+    loose,
+    componentAt,
+    gauges,
+    floating: (node) => !live.has(root(pieceAt(node))),
+    together: (a, b) => root(pieceAt(a)) === root(pieceAt(b)),
+  }
 }
 
 type Between = (f: Forward, g: Forward) => Complex
-type Driven = readonly { readonly f: Forward; readonly times: Complex }[]
 
 function branchCurrents(
   between: Between,
   branches: readonly Branch[],
   forwards: readonly Forward[],
-  drive: Driven,
+  open: readonly Complex[],
   { loose, componentAt }: Structure,
+  draws: readonly Draw[],
 ): { x: Complex[]; offsets: [component: number, volts: Complex][] } {
   const n = branches.length
   if (n === 0) return { x: [], offsets: [] }
@@ -302,19 +355,22 @@ function branchCurrents(
     row[i] = plus(row[i]!, branches[i]!.z)
     for (const c of loose) row.push(complex(sideOf(branches[i]!, c, componentAt)))
     rows.push(row)
-    let open = complex(0)
-    for (const d of drive) open = minus(open, times(between(forwards[i]!, d.f), d.times))
-    right.push(open)
+    right.push(open[i]!)
   }
   // A part with no reference of its own takes in as much as it gives.
   for (const c of loose) {
     rows.push([...branches.map((b) => complex(sideOf(b, c, componentAt))), ...loose.map(() => complex(0))])
-    right.push(complex(0))
+    right.push(
+      draws.reduce(
+        (sum, { a, b, amps }) => plus(sum, scaled(amps, sideOf({ p: b, q: a }, c, componentAt))),
+        complex(0),
+      ),
+    )
   }
   const solved = solveDense(rows, right)
   return { x: solved.slice(0, n), offsets: loose.map((c, k) => [c, solved[n + k]!]) }
 }
 
 /** +1 where the branch leads into the component, −1 out of it, 0 elsewhere. */
-const sideOf = ({ p, q }: Branch, component: number, componentAt: Structure['componentAt']): number =>
+const sideOf = ({ p, q }: Pick<Branch, 'p' | 'q'>, component: number, componentAt: Structure['componentAt']): number =>
   Number(q >= 0 && componentAt(q) === component) - Number(p >= 0 && componentAt(p) === component)

@@ -30,12 +30,24 @@ export interface Factor {
   readonly forward: (into: number, outOf: number) => Forward
   /** fᵀ·D⁻¹·g: the volts that the one current makes along the other, Ω. */
   readonly transferImpedance: (f: Forward, g: Forward) => Complex
-  /** Volts of every slot for a sum of taken-forward currents; writes into the two arrays, references get 0. */
-  readonly back: (
-    parts: readonly { readonly f: Forward; readonly times: Complex }[],
-    re: Float64Array,
-    im: Float64Array,
-  ) => void
+  /**
+   * Volts of every slot for a sum of taken-forward currents; writes into the two arrays, references get 0. `begin`: what
+   * `halfway` made of currents that flow besides.
+   */
+  readonly back: (parts: readonly Taken[], re: Float64Array, im: Float64Array, begin?: Halfway) => void
+  /** A sum of taken-forward currents as the backward half begins with it, once for many solutions. */
+  readonly halfway: (parts: readonly Taken[]) => Halfway
+}
+
+/** A taken-forward current and how much of it flows. */
+export interface Taken {
+  readonly f: Forward
+  readonly times: Complex
+}
+/** By slot, before the backward half. */
+export interface Halfway {
+  readonly re: Float64Array
+  readonly im: Float64Array
 }
 
 /** The rows of L by slot, one after the other, and 1 over the pivots: what solving goes through. */
@@ -79,6 +91,11 @@ export function factorOf(
     forward: forwardOf(rows, slotOf, isReference),
     transferImpedance: transferOf(rows),
     back: backOf(rows),
+    halfway: (parts) => {
+      const made = { re: new Float64Array(nodeCount), im: new Float64Array(nodeCount) }
+      addTaken(rows, parts, made.re, made.im)
+      return made
+    },
   }
 }
 
@@ -179,8 +196,25 @@ function transferOf({ overRe, overIm }: Rows) {
   }
 }
 
+/** Adds currents as the backward half takes them: each slot’s share over its pivot. */
+function addTaken({ overRe, overIm }: Rows, parts: readonly Taken[], re: Float64Array, im: Float64Array): void {
+  for (let n = 0; n < parts.length; n++) {
+    const { at, re: fRe, im: fIm } = parts[n]!.f
+    const xr = parts[n]!.times.re
+    const xi = parts[n]!.times.im
+    for (let i = 0; i < at.length; i++) {
+      const s = at[i]!
+      const br = fRe[i]! * xr - fIm[i]! * xi
+      const bi = fRe[i]! * xi + fIm[i]! * xr
+      re[s]! += br * overRe[s]! - bi * overIm[s]!
+      im[s]! += br * overIm[s]! + bi * overRe[s]!
+    }
+  }
+}
+
 /** The backward half: volts of every slot. */
-function backOf({ count, start, column, shareRe, shareIm, overRe, overIm }: Rows): Factor['back'] {
+function backOf(rows: Rows): Factor['back'] {
+  const { count, start, column, shareRe, shareIm } = rows
   // Nearly every row has one column: kept apart, so that the backward half runs without an inner loop. A row with none
   // takes nothing from itself.
   const column1 = Int32Array.from({ length: count }, (_, s) => (start[s]! < start[s + 1]! ? column[start[s]!]! : s))
@@ -188,21 +222,15 @@ function backOf({ count, start, column, shareRe, shareIm, overRe, overIm }: Rows
     Float64Array.from({ length: count }, (_, s) => (start[s]! < start[s + 1]! ? share[start[s]!]! : 0)),
   ) as [Float64Array, Float64Array]
   const meshed = Uint8Array.from({ length: count }, (_, s) => Number(start[s + 1]! - start[s]! > 1))
-  return (parts, re, im) => {
-    re.fill(0)
-    im.fill(0)
-    for (let n = 0; n < parts.length; n++) {
-      const { at, re: fRe, im: fIm } = parts[n]!.f
-      const xr = parts[n]!.times.re
-      const xi = parts[n]!.times.im
-      for (let i = 0; i < at.length; i++) {
-        const s = at[i]!
-        const br = fRe[i]! * xr - fIm[i]! * xi
-        const bi = fRe[i]! * xi + fIm[i]! * xr
-        re[s]! += br * overRe[s]! - bi * overIm[s]!
-        im[s]! += br * overIm[s]! + bi * overRe[s]!
-      }
+  return (parts, re, im, begin) => {
+    if (begin) {
+      re.set(begin.re)
+      im.set(begin.im)
+    } else {
+      re.fill(0)
+      im.fill(0)
     }
+    addTaken(rows, parts, re, im)
     for (let s = count - 1; s >= 0; s--) {
       const c = column1[s]!
       const ur = re[c]!

@@ -1,5 +1,8 @@
 import {
   commonOf,
+  outputsOf,
+  pathsOf,
+  portsOf,
   entries,
   lengthBetween_m,
   lookUp,
@@ -38,6 +41,12 @@ export interface Conditions {
   readonly wire: 'nominal' | 'maximum'
   /** The face of every coil that is not named: plunger out unless said otherwise. */
   readonly faces: ReadonlyMap<DeviceId, Face>
+  /**
+   * What decoders on two-wire paths are taken for; paths are not powered where nothing is said. `constant_current`: what
+   * their sheet says, in phase with the source, which is the safe case; `constant_impedance`: what would draw that at
+   * the path’s own volts.
+   */
+  readonly path?: 'constant_current' | 'constant_impedance'
   /** Which output of a sequencer has its turn, by its number; the first where not named. */
   readonly turns: ReadonlyMap<DeviceId, number>
   /**
@@ -60,11 +69,20 @@ export interface Part {
     | Link
     | { readonly kind: 'source'; readonly controller: ControllerId }
     | { readonly kind: 'contact'; readonly device: DeviceId }
+    | { readonly kind: 'decoder'; readonly device: DeviceId }
+    | { readonly kind: 'path'; readonly controller: ControllerId; readonly terminal: TerminalId }
     | { readonly kind: 'shunt'; readonly defect: DefectId }
     | { readonly kind: 'live'; readonly controller: ControllerId; readonly terminal: TerminalId }
 }
+/** A current that leaves one node and comes back at another, whatever the volts between them. */
+export interface Draw {
+  readonly a: number
+  readonly b: number
+  readonly amps: Complex
+}
 export interface Source {
   readonly controller: ControllerId
+  readonly feeds: 'terminals' | 'path'
   readonly common: number
   readonly hot: number
   readonly open_V: number
@@ -78,6 +96,8 @@ export interface Powered {
   readonly nodeCount: number
   readonly parts: readonly Part[]
   readonly sources: readonly Source[]
+  /** What waiting decoders draw. */
+  readonly draws: readonly Draw[]
   readonly wiring: Wiring
   readonly nodeOf: ReadonlyMap<WirePoint, number>
   /** Names for people and decks: letters, digits and `_` in lower case, each once. */
@@ -109,8 +129,13 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
   const earth = node('earth')
   const parts: Part[] = []
   const add = (a: number, b: number, z: Complex, of: Part['of']) => parts.push({ a, b, z, y: inverse(z), of })
+  // Coils behind a decoder that draw what they draw are no impedance: a state that runs one draws it.
+  const drawn = new Set(
+    conditions.path === 'constant_current' ? outputsOf(site).flatMap((o) => o.coils) : ([] as readonly DeviceId[]),
+  )
   for (const link of wiring.links) {
     const [a, b] = [node(link.a), node(link.b)]
+    if (link.kind === 'coil' && drawn.has(link.device)) continue
     if (!link.broken) add(a, b, linkImpedance(site, link, conditions), link)
   }
   for (const { a, b, ohm, defect } of wiring.shunts)
@@ -124,8 +149,9 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
     if (common === null) continue
     const open_V = unloaded_V(site, controller)
     const source_ohm = sourceResistance_ohm(open_V, record.transformer?.rating_VA ?? UNKNOWN_TRANSFORMER_VA)
-    const source = {
+    const source: Source = {
       controller,
+      feeds: 'terminals',
       common: node(wiring.pointOf(terminalEnd(controller, common))),
       hot: node(`hot ${controller}`),
       open_V: open_V * conditions.mains_ratio,
@@ -145,6 +171,7 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
     const port = (name: string) => node(wiring.pointOf({ kind: 'port', device, port: name } as End))
     add(port('in'), port(`out_${conditions.turns.get(device) ?? 1}`), complex(LEAST_ohm), { kind: 'contact', device })
   }
+  const draws = conditions.path ? powerPaths(site, wiring, conditions, { node, add, sources }) : []
   let names: string[] | null = null
   // Worked out when they are first asked for: a hunt makes dozens of states and names none.
   return {
@@ -153,6 +180,7 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
     nodeCount: nodeOf.size,
     parts,
     sources,
+    draws,
     wiring,
     nodeOf,
     get names() {
@@ -161,6 +189,52 @@ export function poweredOf(site: Site, conditions: Conditions, first?: Controller
     earth,
   }
 }
+
+/**
+ * Adds the two-wire paths: a source each, the screws of every way out on it, and what the waiting decoders draw.
+ * Paths whose system has no volts on record are left unpowered.
+ * @returns the draws, where currents are constant
+ */
+function powerPaths(
+  site: Site,
+  wiring: Wiring,
+  conditions: Conditions,
+  { node, add, sources }: { node: (p: WirePoint) => number; add: AddPart; sources: Source[] },
+): Draw[] {
+  const draws: Draw[] = []
+  for (const { controller, system, pairs, decoders } of pathsOf(site)) {
+    if (system?.path_V == null) continue
+    const source: Source = {
+      controller,
+      feeds: 'path',
+      common: node(`path_return ${controller}`),
+      hot: node(`path_hot ${controller}`),
+      open_V: system.path_V * conditions.mains_ratio,
+      source_ohm: Math.max(LEAST_ohm, system.source_ohm),
+    }
+    sources.push(source)
+    add(source.hot, source.common, complex(source.source_ohm), { kind: 'source', controller })
+    for (const pair of pairs)
+      pair.forEach((terminal, side) =>
+        add(
+          node(wiring.pointOf(terminalEnd(controller, terminal))),
+          side === 0 ? source.hot : source.common,
+          complex(LEAST_ohm),
+          { kind: 'path', controller, terminal },
+        ),
+      )
+    const idle_A = system.idle_A ?? 0
+    for (const { device, legs } of decoders) {
+      for (const port of portsOf(site.devices[device]!)) node(wiring.pointOf({ kind: 'port', device, port }))
+      if (legs === null || idle_A === 0 || site.devices[device]!.condition.state === 'open') continue
+      const [a, b] = [node(legs[0]), node(legs[1])]
+      if (conditions.path === 'constant_current') draws.push({ a, b, amps: complex(idle_A) })
+      else add(a, b, complex(system.path_V / idle_A), { kind: 'decoder', device })
+    }
+  }
+  return draws
+}
+type AddPart = (a: number, b: number, z: Complex, of: Part['of']) => unknown
 
 /** Impedance of one link: wire by its length and size, half a sound joint per leg, a coil by its face. */
 function linkImpedance(site: Site, link: Link, c: Conditions): Complex {
@@ -196,6 +270,9 @@ function namesOf(site: Site, nodeOf: ReadonlyMap<WirePoint, number>): string[] {
 function spoken(site: Site, point: WirePoint): string {
   const [kind, first = '', second = '', third = '', side] = point.split(' ')
   switch (kind) {
+    case 'path_hot':
+    case 'path_return':
+      return `${kind} ${lookUp(site.controllers, first)?.tag ?? first}`
     case 'terminal':
     case 'hot': {
       const controller = lookUp(site.controllers, first)

@@ -69,7 +69,7 @@ export function runningOf(
 
 const stationsAt = (site: Site, t: TerminalAt) =>
   entries(site.stations)
-    .filter(([, s]) => s.controller === t.controller && s.terminal === t.terminal)
+    .filter(([, s]) => s.address === null && s.controller === t.controller && s.terminal === t.terminal)
     .map(([, s]) => s)
 
 /** The faces of what runs as conditions of the network. */

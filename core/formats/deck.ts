@@ -45,6 +45,10 @@ export function writeDeck(powered: Powered, edits: readonly Edit[], title = powe
   cards.forEach((card, i) => {
     if (live.has(part[card.a]!)) lines.push(...written(card, i + 1, name(card.a), name(card.b), frequency_Hz))
   })
+  const draws = [...powered.draws, ...edits.filter((e) => e.kind === 'draw')]
+  draws.forEach(({ a, b, amps: { re } }, i) => {
+    if (live.has(part[a]!) && part[a] === part[b]) lines.push(`I${i + 1} ${name(a)} ${name(b)} DC ${re} AC ${re}`)
+  })
   const shown = [...powered.names.keys()]
     .filter((node) => node !== home.common && live.has(part[node]!))
     .map((node) => `v(${name(node)})`)
@@ -92,6 +96,8 @@ function cardsOf({ parts, nodeCount, earth }: Powered, edits: readonly Edit[]): 
   }
   for (const edit of edits) {
     switch (edit.kind) {
+      case 'draw':
+        break
       case 'close':
         now.push(plain(edit.node, edit.hot, 0))
         break
