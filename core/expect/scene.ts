@@ -12,6 +12,7 @@ import {
   commonOf,
   entries,
   hangingOn,
+  stationsOnScrews,
   terminalEnd,
   type ControllerId,
   type End,
@@ -67,9 +68,7 @@ export function sweepTerminals(
   hanging: ReadonlyMap<TerminalId, Hanging>,
 ): TerminalId[] {
   const meant = new Set<TerminalId>([
-    ...Object.values(site.stations)
-      .filter((s) => s.controller === controller)
-      .map((s) => s.terminal),
+    ...stationsOnScrews(site, controller).map((s) => s.terminal),
     ...Object.values(site.pointsOfConnection).flatMap((p) =>
       p.terminal?.controller === controller ? [p.terminal.terminal] : [],
     ),

@@ -1,6 +1,16 @@
 import type { Scene } from '../expect'
 import type { Facts, Part } from '../record'
-import { commonOf, entries, lookUp, stopIndex, walkFrom, type ControllerId, type Site, type TerminalId } from '../site'
+import {
+  commonOf,
+  entries,
+  lookUp,
+  stationsOnScrews,
+  stopIndex,
+  walkFrom,
+  type ControllerId,
+  type Site,
+  type TerminalId,
+} from '../site'
 import type { Newest } from './states'
 
 /**
@@ -68,9 +78,7 @@ function mendedAt({ site, network, hanging }: Scene, controller: ControllerId, f
 
 /** By terminal, whether its own valves watered when it was switched on last. */
 function wateredAt(site: Site, controller: ControllerId, facts: Facts): Map<TerminalId, { at: number; came: boolean }> {
-  const own = new Map(
-    Object.values(site.stations).flatMap((s) => (s.controller === controller ? [[s.terminal, s.valves] as const] : [])),
-  )
+  const own = new Map(stationsOnScrews(site, controller).map((s) => [s.terminal, s.valves] as const))
   const struck = new Set(Object.values(facts.strikeOuts).map((s) => s.reading))
   const latest = new Map<TerminalId, { at: number; came: boolean }>()
   for (const [id, { test, value, at }] of Object.entries(facts.readings)) {

@@ -14,6 +14,7 @@ import {
   lookUp,
   getOrThrow,
   netsOf,
+  stationsOnScrews,
   terminalEnd,
   terminalsInOrder,
   walkFrom,
@@ -87,11 +88,7 @@ export function huntContextOf(
   const hanging = hangingOn(site, powered.wiring, controller)
   const door = terminalsInOrder(site, controller)
   const touched = new Set(door.filter((t) => hanging.get(t)?.landed).map((t) => part[wire(t)]!))
-  const stations = new Map(
-    Object.values(site.stations)
-      .filter((s) => s.controller === controller)
-      .map((s) => [s.terminal, s]),
-  )
+  const stations = new Map(stationsOnScrews(site, controller).map((s) => [s.terminal, s]))
   const stationAt = (terminal: TerminalId) => stations.get(terminal) ?? null
   const masters = new Map<TerminalId, PointOfConnection>(
     Object.values(site.pointsOfConnection).flatMap((p) =>

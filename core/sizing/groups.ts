@@ -1,5 +1,6 @@
 import { copperFactor } from '../quantity'
 import {
+  coresOnPaths,
   entries,
   gaugeOf,
   lengthBetween_m,
@@ -37,17 +38,23 @@ export interface Grouped {
 /** Whether a size is settled: seen or reported. What is only assumed, or not on record, the plan may choose. */
 export const isPinned = (gauge: Known<Gauge>): boolean => gauge !== null && gauge.how !== 'assumed'
 
-/** The free choices of a property. `anew` frees every conductor, whatever is on record. */
+/**
+ * The free choices of a property. `anew` frees every conductor, whatever is on record; those of a two-wire path are
+ * sized for its decoders, not for the threads that are asked here.
+ */
 export function groupsOf(powered: Powered, anew = false): Grouped {
   const { site, conditions } = powered
   const groups: Group[] = []
   const at = new Map<string, number>()
+  const onPaths = coresOnPaths(site)
   for (const [id, cable] of entries(site.cables)) {
     const positions = stopPositions_m(cable)
     if (cable.kind === 'jumper') continue
     if (cable.kind !== 'single') {
       const free = entries(cable.cores).filter(
-        ([, core]) => anew || (!isPinned(core.gauge) && (core.gauge !== null || !isPinned(cable.gauge))),
+        ([coreId, core]) =>
+          !onPaths.has(`${id}/${coreId}`) &&
+          (anew || (!isPinned(core.gauge) && (core.gauge !== null || !isPinned(cable.gauge)))),
       )
       if (free.length === 0) continue
       const length = lengthBetween_m(positions, 0, cable.stops.length - 1).high
@@ -64,6 +71,7 @@ export function groupsOf(powered: Powered, anew = false): Grouped {
       continue
     }
     for (const [core, record] of entries(cable.cores)) {
+      if (onPaths.has(`${id}/${core}`)) continue
       if (!anew && (isPinned(record.gauge) || (record.gauge === null && isPinned(cable.gauge)))) continue
       const cuts = cutsOf(cable, record.cutAt)
       for (let k = 0; k + 1 < cuts.length; k++) {

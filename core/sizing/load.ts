@@ -68,6 +68,7 @@ export function plantsOf(site: Site): Plant[] {
       starts: entries(site.stations).flatMap(([station, s]): Start[] => {
         if (
           s.controller !== controller ||
+          s.address !== null ||
           lookUp(getOrThrow(site.controllers, controller).terminals, s.terminal)?.role === 'common'
         )
           return []
