@@ -18,6 +18,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   map: ['site', 'refusal', 'plan'],
   cabinet: ['site', 'refusal', 'circuit', 'splice'],
   sizing: ['quantity', 'site', 'circuit'],
+  path: ['quantity', 'site', 'record', 'refusal', 'circuit', 'sizing', 'splice', 'plan'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],
   history: ['site', 'record', 'expect'],

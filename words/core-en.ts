@@ -22,6 +22,7 @@ export const coreEn = {
     underlays: 'picture {id}',
     defects: 'what is known and left',
     temporaryStates: 'what is left so for a while',
+    systems: 'profile {id}',
     steps: 'answer {id}',
     photos: 'photo {id}',
     kits: 'tick of the kit {id}',
@@ -34,6 +35,7 @@ export const coreEn = {
     closings: 'closing {id}',
     acceptances: 'acceptance {id}',
     findings: 'finding {id}',
+    earthReadings: 'reading of an earth, {id}',
     coreTrials: 'what was tried on cores, {id}',
     marks: 'mark {id}',
   },
@@ -55,6 +57,31 @@ export const coreEn = {
       '{where} has more than one common terminal. Keep one with the role common and give the others another role.',
     terminal_taken:
       '{where} uses a terminal that another station has already ({name}). Move one of them to a free terminal.',
+    address_taken:
+      '{where} is the number {address}, which another station has already ({name}). Give each its own number.',
+    path_without_system:
+      '{where}: nobody has said which system the path speaks. Choose one at the controller, under Two-wire path.',
+    ask_the_sheet: '{where}: the profile of {name} does not say. Ask the maker’s sheet and write it into the profile.',
+    no_such_number: '{where}: no decoder on the path answers to {address}. Look it up in the register of decoders.',
+    no_path_screws: '{where}: this controller has no pair of path screws. Give it a path first.',
+    bad_tag: '{where}: “{tag}” is no tag. Write 1 to 12 characters without spaces, colons or commas.',
+    decoder_unknown: '{where}: no decoder of this path is tagged “{tag}”. Mend the tag, or plan that decoder first.',
+    no_path: 'No controller of this property has a two-wire path. Give two of its screws the role “path”.',
+    box_twice: '{where}: {tag} is there already, or is the controller’s own place. Name each box once.',
+    no_path_at_box: '{where}: no path comes to {tag}. Name a box of this list, or one that the path has a joint in.',
+    no_number_left: '{where}: the system has no numbers left for {count} decoders. Widen its range, or use two paths.',
+    which_path: '{where} “{tag}” is none of those with a path: {options}. Name one of them.',
+    no_such_cable: '{where}: no cable is tagged “{tag}”. Name one as on its jacket or in the list of cables.',
+    decoder_on_one_leg: 'Both path leads of {decoder} are on one conductor. Put one on each.',
+    decoder_of_another:
+      '{decoder} is of {is}, and the path speaks {path}. Two systems never share a path: change the decoder, or the profile of the path.',
+    decoder_unnumbered: '{decoder} has no number yet. Give it one before it goes into the ground.',
+    decoder_outputs: '{decoder} has {count} outputs on record, and the system has at most {most}. Look at the decoder.',
+    output_coils:
+      'An output of {decoder} has {count} coils, and the system allows {most}. Give one an output of its own.',
+    address_out_of_range: '{decoder} has the number {address}; the system has {from} to {to}. Give it another.',
+    address_reserved: '{decoder} has the number {address}, which the system keeps for itself. Give it another.',
+    address_twice: 'The number {address} is given twice: {decoders}. Both would answer. Give one of them another.',
     points_nowhere:
       '{where} points at “{id}”, which is not among the {collection}. Add that record, or point at one that exists.',
     no_coil_here: '{where} gives a coil to a device of kind {kind}, which has none. Set it to null.',
@@ -181,7 +208,7 @@ export const coreEn = {
       '{where} names {cable}, which brings no common out from this controller. Name a cable that does, or a new one.',
     common_is_no_output: '{where} names a common terminal. Name the terminals of the stations that run.',
     usage:
-      'Say what to do: thread check, expect, judge, solve, deck, size, material, stations, wiring, simulate, procedures or hunt, then FILE, for judge and hunt also readings.csv; or thread cores --n 7, or thread trace readings.csv. More in docs/shell.md.',
+      'Say what to do: thread check, expect, judge, solve, deck, size, material, stations, wiring, simulate, procedures, path, locate or hunt, then FILE, for judge and hunt also readings.csv; or thread cores --n 7, or thread trace readings.csv. More in docs/shell.md.',
     too_large: 'What was sent is larger than 5 MB, the most that is read at once. Send less at a time.',
     file_too_large: 'The file is larger than {limit} MB, the most that is read. Leave out its pictures or its past.',
     piece_too_large:
