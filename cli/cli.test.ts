@@ -3,8 +3,9 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { demoProperty } from '../demo/quarry-lake'
-import { writeReadingsCsv } from '../core/formats'
+import { writeProperty, writeReadingsCsv } from '../core/formats'
 import { OUTPUTS } from './output'
+import { thread } from '../tests/shell'
 
 const ROOT = join(__dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'thread-'))
@@ -15,13 +16,6 @@ const file = (name: string, text: string): string => {
   return path
 }
 const DEMO = join(ROOT, 'demo/quarry-lake.json')
-const thread = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], {
-    encoding: 'utf8',
-    env: { ...process.env, INIT_CWD: folder },
-  })
-  return { status: done.status, out: done.stdout, err: done.stderr }
-}
 const demo = demoProperty()
 const springCsv = () =>
   file(
@@ -32,7 +26,7 @@ const springCsv = () =>
     ),
   )
 
-test('each verb answers with the object its schema promises, exit 0', () => {
+test('each verb answers with the object its schema promises, exit 0', async () => {
   for (const [verb, args] of [
     ['check', []],
     ['expect', ['--ground', '9', '--between', 'A:1,A:2']],
@@ -45,14 +39,16 @@ test('each verb answers with the object its schema promises, exit 0', () => {
     ['wiring', []],
     ['simulate', ['--fault', 'coil-part V18 0.45', '--seed', '3', '--power']],
   ] as const) {
-    const { status, out, err } = thread(verb, DEMO, ...args, '--json')
+    const { status, out, err } = await thread(verb, DEMO, ...args, '--json')
     expect([verb, status, err]).toEqual([verb, 0, ''])
     expect(() => OUTPUTS[verb].parse(JSON.parse(out))).not.toThrow()
   }
 })
 
-test('judge finds the spring’s cut common and the coil that the rule of thumb passes', () => {
-  const judged = OUTPUTS.judge.parse(JSON.parse(thread('judge', DEMO, springCsv(), '--ground', '9', '--json').out))
+test('judge finds the spring’s cut common and the coil that the rule of thumb passes', async () => {
+  const judged = OUTPUTS.judge.parse(
+    JSON.parse((await thread('judge', DEMO, springCsv(), '--ground', '9', '--json')).out),
+  )
   expect(judged.conclusions.map((c) => [c.kind, c.between])).toEqual([
     ['open', ['B4', 'B5']],
     ['resistive', ['A', 'B3']],
@@ -65,21 +61,23 @@ test('judge finds the spring’s cut common and the coil that the rule of thumb 
     verdict: 'low',
     ruleOfThumb: { passes: true, passesFault: true },
   })
-  expect(thread('judge', DEMO, springCsv(), '--ground', '9').out).toContain('The common is cut between B4 and B5.')
+  expect((await thread('judge', DEMO, springCsv(), '--ground', '9')).out).toContain(
+    'The common is cut between B4 and B5.',
+  )
 })
 
-test('a cut before the master valve: the stations read through relay and master valve, and the cut is put before their box', () => {
+test('a cut before the master valve: the stations read through relay and master valve, and the cut is put before their box', async () => {
   const lines = ['MV', ...Array.from({ length: 12 }, (_, i) => String(i + 1))].map(
     (t) => `A:${t},${t === 'MV' ? '176' : '263'}`,
   )
   const judged = OUTPUTS.judge.parse(
-    JSON.parse(thread('judge', DEMO, file('cut.csv', ['terminal,reading', ...lines].join('\n')), '--json').out),
+    JSON.parse((await thread('judge', DEMO, file('cut.csv', ['terminal,reading', ...lines].join('\n')), '--json')).out),
   )
   expect(judged.conclusions[0]).toMatchObject({ kind: 'open', between: ['A', 'B1'] })
   expect(judged.conclusions[0]!.suspects.map((s) => s.kind)).toEqual(expect.arrayContaining(['stretch', 'joint']))
 })
 
-test('bad input: exit 2, a sentence on standard error, nothing on standard output', () => {
+test('bad input: exit 2, a sentence on standard error, nothing on standard output', async () => {
   const cases: string[][] = [
     [],
     ['dance', DEMO],
@@ -98,9 +96,23 @@ test('bad input: exit 2, a sentence on standard error, nothing on standard outpu
     ['judge', DEMO, file('bad.csv', 'terminal,reading\nA:77,3')],
   ]
   for (const args of cases) {
-    const { status, out, err } = thread(...args)
+    const { status, out, err } = await thread(...args)
     expect([args, status, out]).toEqual([args, 2, ''])
     expect(err).toMatch(/^\S.{15,}[.\]]\n/)
     expect(err).not.toContain('    at ')
   }
 })
+
+test('the command itself: reads a file from where the person is, prints what the shell answers and ends as it says', () => {
+  file('here.json', writeProperty(demo))
+  const command = (...args: string[]) => {
+    const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], {
+      encoding: 'utf8',
+      env: { ...process.env, INIT_CWD: folder },
+    })
+    return [done.status, done.stdout, done.stderr]
+  }
+  const [status, out, err] = command('check', 'here.json', '--json')
+  expect([status, err, OUTPUTS.check.parse(JSON.parse(String(out))).property]).toEqual([0, '', demo.site.about.name])
+  expect(command('check', 'nowhere.json')).toEqual([2, '', expect.stringContaining('nowhere.json')])
+}, 120_000)

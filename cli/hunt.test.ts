@@ -1,30 +1,22 @@
-import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type * as z from 'zod'
 import { huntOutput, simulateOutput } from './output'
+import { thread } from '../tests/shell'
 
 const ROOT = join(__dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'thread-hunt-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 const DEMO = join(ROOT, 'demo/quarry-lake.json')
-const thread = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], {
-    encoding: 'utf8',
-    env: { ...process.env, INIT_CWD: folder },
-    maxBuffer: 1e8,
-  })
-  return { status: done.status, out: done.stdout, err: done.stderr }
-}
 const file = (name: string, text: string): string => {
   const path = join(folder, name)
   writeFileSync(path, text)
   return path
 }
 /** Readings of the demo's Gatehouse with faults in the ground, at the cabinet. */
-const readings = (faults: readonly string[]): string => {
-  const { out } = thread(
+const readings = async (faults: readonly string[]): Promise<string> => {
+  const { out } = await thread(
     'simulate',
     DEMO,
     '--controller',
@@ -37,8 +29,8 @@ const readings = (faults: readonly string[]): string => {
   )
   return file('readings.csv', simulateOutput.parse(JSON.parse(out)).csv)
 }
-const hunt = (csv: string, ...more: string[]): z.infer<typeof huntOutput> => {
-  const { out, err } = thread('hunt', DEMO, csv, '--json', ...more)
+const hunt = async (csv: string, ...more: string[]): Promise<z.infer<typeof huntOutput>> => {
+  const { out, err } = await thread('hunt', DEMO, csv, '--json', ...more)
   if (out === '') throw new Error(err)
   return huntOutput.parse(JSON.parse(out))
 }
@@ -48,8 +40,8 @@ test.each([
   { faults: ['swap A:2 A:3'], key: 'pair A 2 3', cause: 'swapped' },
 ])(
   'from the cabinet alone the part is named, with its cause and the reading that tells it: $key',
-  ({ faults, key, cause }) => {
-    const told = hunt(readings(faults))
+  async ({ faults, key, cause }) => {
+    const told = await hunt(await readings(faults))
     expect([told.end, told.parts[0]!.key, told.parts[0]!.causes[0]!.cause, told.strained, told.next]).toEqual([
       'named',
       key,
@@ -62,8 +54,8 @@ test.each([
   },
 )
 
-test('what the cabinet cannot part goes on to the box: the likely parts, the test that parts them, how and with what care, and what each answer would mean', () => {
-  const told = hunt(readings(['joint-open V3.a']))
+test('what the cabinet cannot part goes on to the box: the likely parts, the test that parts them, how and with what care, and what each answer would mean', async () => {
+  const told = await hunt(await readings(['joint-open V3.a']))
   expect(told.end).toBe('open')
   expect(
     told.parts
@@ -78,27 +70,29 @@ test('what the cabinet cannot part goes on to the box: the likely parts, the tes
     expect(text.length).toBeGreaterThan(5)
 })
 
-test('lines of the other controller are left and counted; two controllers at once are refused', () => {
+test('lines of the other controller are left and counted; two controllers at once are refused', async () => {
   const two = file('two.csv', 'terminal,reading\nA:3,34.1\nS:1,33.0\n')
-  expect(hunt(two, '--controller', 'A').left).toEqual([3])
-  expect(thread('hunt', DEMO, two)).toMatchObject({
+  expect((await hunt(two, '--controller', 'A')).left).toEqual([3])
+  expect(await thread('hunt', DEMO, two)).toMatchObject({
     status: 2,
     out: '',
     err: expect.stringContaining('more than one controller') as string,
   })
 })
 
-test('bad input is refused in a sentence, and nothing is half said', () => {
+test('bad input is refused in a sentence, and nothing is half said', async () => {
   for (const [csv, says] of [
     ['terminal,test,reading\nV99,coil_ohms,33\n', 'no valve “V99”'],
     ['terminal,test,reading\nV3.z,look,sound\n', 'no joint “V3.z”'],
     ['terminal,test,reading\nA:3,look,maybe\n', 'no joint'],
     ['reading\n33\n', 'no column “terminal”'],
   ] as const)
-    expect([csv, thread('hunt', DEMO, file('bad.csv', csv))]).toEqual([
+    expect([csv, await thread('hunt', DEMO, file('bad.csv', csv))]).toEqual([
       csv,
       { status: 2, out: '', err: expect.stringContaining(says) as string },
     ])
-  expect(thread('hunt', DEMO).status).toBe(2)
-  expect(thread('simulate', DEMO, '--fault', 'joint-open K1/white@B9<').err).toMatch(/is no fault of this property/)
+  expect((await thread('hunt', DEMO)).status).toBe(2)
+  expect((await thread('simulate', DEMO, '--fault', 'joint-open K1/white@B9<')).err).toMatch(
+    /is no fault of this property/,
+  )
 })

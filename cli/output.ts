@@ -566,6 +566,103 @@ export const locateOutput = z.strictObject({
     .describe('How much of each kind spoke'),
 })
 
+const pathState = z.strictObject({
+  line_A: z.number().describe('What leaves the controller on the path'),
+  terminal_V: z.number(),
+  decoders: z
+    .array(
+      z.strictObject({
+        decoder: z.string(),
+        address: z.int().nullable(),
+        place: z.string(),
+        volt_V: z.number(),
+        minimum_V: z.number(),
+        enough: z.boolean(),
+      }),
+    )
+    .describe('Volts between the path leads, the weakest first'),
+  coils: z
+    .array(
+      z.strictObject({
+        coil: z.string(),
+        decoder: z.string(),
+        volt_V: z.number(),
+        current_A: z.number(),
+        minimum_V: z.number(),
+        enough: z.boolean(),
+      }),
+    )
+    .describe('Behind the outputs that are on'),
+  stretches: z
+    .array(
+      z.strictObject({
+        cable: z.string(),
+        core: z.string(),
+        from: z.string(),
+        to: z.string(),
+        volt_V: z.number(),
+        current_A: z.number(),
+      }),
+    )
+    .describe('Volts lost on every length of either leg'),
+})
+const twoLegs = <T extends z.ZodType>(of: T) => z.tuple([of, of])
+export const pathOutput = z.strictObject({
+  verb: z.literal('path'),
+  property: z.string(),
+  controller: z.string(),
+  system: z.string(),
+  on: z.array(z.int()),
+  constant_current: pathState.describe('Loads draw what their sheet says, in phase: the safe case'),
+  constant_impedance: pathState.describe('Loads as impedances that draw that at the volts of the path and of the coil'),
+  register: z.array(z.strictObject({ code: z.string(), says: statement })),
+  order: z.array(
+    z.strictObject({
+      outputs: z.int(),
+      power: z.enum(['low', 'high']),
+      drives: z.enum(['valves', 'master', 'pump', 'flow_sensor']),
+      count: z.int(),
+      addresses: z.array(z.int()),
+    }),
+  ),
+  reach: z
+    .array(z.strictObject({ gauge: z.string(), reach_m: z.number().nullable() }))
+    .describe('One way, every decoder of the path at the far end with the outputs’ heaviest coil on'),
+  arrestors: z
+    .strictObject({
+      near_m: z.number(),
+      branch_m: z.number(),
+      spacing_m: z.number(),
+      now: z.array(z.string()).describe('Boxes that have one'),
+      breaches: z.int().describe('Rules that those break'),
+      more: z.array(z.string()).describe('The fewest to add'),
+      fewest: z.array(z.string()).describe('The fewest from nothing'),
+      impossible: z.int().describe('Rules that no set of boxes keeps: a box is wanted there'),
+    })
+    .optional(),
+  conversion: z
+    .strictObject({
+      cable: z.string(),
+      legs: twoLegs(z.array(z.string())),
+      out: z.array(z.strictObject({ core: z.string(), why: z.string() })),
+      leg_ohm: twoLegs(z.number()),
+      loop_ohm: z.number(),
+      decoders: z.int(),
+      far_V: z.number().nullable(),
+      obstacles: z.array(z.string()),
+      boxes: z.array(
+        z.strictObject({
+          place: z.string(),
+          at_m: z.number(),
+          ends: twoLegs(z.int()),
+          connectors: twoLegs(z.array(z.string()).nullable()),
+          loop_ohm: z.number(),
+        }),
+      ),
+    })
+    .optional(),
+})
+
 export const OUTPUTS = {
   check: checkOutput,
   expect: expectOutput,
@@ -582,4 +679,5 @@ export const OUTPUTS = {
   cores: coresOutput,
   trace: traceOutput,
   locate: locateOutput,
+  path: pathOutput,
 } as const

@@ -15,8 +15,9 @@ import {
   type Told,
 } from '../core/circuit'
 import { probeAt, writeDeck, type Property } from '../core/formats'
+import { knownPath, outputEdits, outputsAnswering } from '../core/path'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
-import { getOrThrow, type DeviceId, type Site } from '../core/site'
+import { getOrThrow, pathsOf, type DeviceId, type PathAt, type Site } from '../core/site'
 import type { Arguments } from './flags'
 import type { deckOutput, solveOutput } from './output'
 
@@ -127,7 +128,14 @@ function setUp(site: Site, flags: Flags): Outcome<{ powered: Powered; edits: Edi
     if (!probe) wrong.push(refusal('no_such_terminal', [flag], { terminal: written }))
     return probe && { controller: probe.controller, terminal: probe.terminal }
   }
-  const on = list(flags.on).flatMap((written) => at(written, '--on') ?? [])
+  // A number on a path is no screw: `D:12` where D has no screw 12 but a path with a decoder of that number.
+  const path = pathsOf(site).find((p) => knownPath(p).ok) ?? null
+  const numbers = list(flags.on).flatMap((written) => pathNumber(site, path, written) ?? [])
+  const on = list(flags.on)
+    .filter((written) => pathNumber(site, path, written) === null)
+    .flatMap((written) => at(written, '--on') ?? [])
+  const answering = path && numbers.length > 0 ? outputsAnswering(site, path, numbers) : accepted([])
+  if (!answering.ok) return answering
   const told = list(flags.state).flatMap((written) => {
     const [where = '', as = ''] = written.split('=')
     if (!(STATES_TOLD as readonly string[]).includes(as)) {
@@ -146,18 +154,37 @@ function setUp(site: Site, flags: Flags): Outcome<{ powered: Powered; edits: Edi
     flags.ground ?? site.settings.ground_C,
     flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null),
   )
+  const behind = answering.value.flatMap(({ output, face }) => output.coils.map((coil) => [coil, face] as const))
   const powered = poweredOf(
     site,
-    conditionsFor(running.value, {
-      climate,
-      frequency_Hz: hz,
-      phase: flags.phase,
-      mains_ratio: flags.mains,
-      wire: 'nominal',
-    }),
+    conditionsFor(
+      { ...running.value, faces: new Map([...running.value.faces, ...behind]) },
+      {
+        climate,
+        frequency_Hz: hz,
+        phase: flags.phase,
+        mains_ratio: flags.mains,
+        wire: 'nominal',
+        ...(path && { path: flags.load === 'current' ? 'constant_current' : 'constant_impedance' }),
+      },
+    ),
     running.value.live[0]?.controller,
   )
-  return accepted({ powered, edits: closings(powered, running.value.live), running: running.value })
+  const known = path && knownPath(path)
+  const edits = [
+    ...closings(powered, running.value.live),
+    ...(known?.ok ? outputEdits(powered, known.value, answering.value) : []),
+  ]
+  return accepted({ powered, edits, running: running.value })
+}
+
+/** The number that is written, where the path’s controller has no screw of that tag; null for a screw. */
+function pathNumber(site: Site, path: PathAt | null, written: string): number | null {
+  if (!path) return null
+  const { tag, terminals } = getOrThrow(site.controllers, path.controller)
+  const [controller, number = ''] = written.split(':')
+  const isScrew = Object.values(terminals).some((t) => t.tag === number)
+  return controller === tag && /^\d{1,4}$/.test(number) && !isScrew ? Number(number) : null
 }
 
 const tagOf = (site: Site, t: TerminalAt): string => {

@@ -1,20 +1,13 @@
-import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { SHIPPED } from '../core/procedure'
 import { OUTPUTS } from './output'
+import { thread } from '../tests/shell'
 
 const ROOT = join(__dirname, '..')
 const DEMO = join(ROOT, 'demo/quarry-lake.json')
-const thread = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [join(ROOT, 'scripts/thread.mjs'), ...args], {
-    encoding: 'utf8',
-    maxBuffer: 1e8,
-  })
-  return { status: done.status, out: done.stdout, err: done.stderr }
-}
 
-test('procedures: all of them are rendered on the demo, in whole sentences that speak of its things', () => {
-  const { procedures } = OUTPUTS.procedures.parse(JSON.parse(thread('procedures', DEMO, '--json').out))
+test('procedures: all of them are rendered on the demo, in whole sentences that speak of its things', async () => {
+  const { procedures } = OUTPUTS.procedures.parse(JSON.parse((await thread('procedures', DEMO, '--json')).out))
   expect(procedures.map((p) => p.id)).toEqual(SHIPPED.map((p) => p.id))
   for (const { id, title, on } of procedures) {
     expect(on).toHaveLength(1)
@@ -31,13 +24,13 @@ test('procedures: all of them are rendered on the demo, in whole sentences that 
       }
   }
   const [coil] = OUTPUTS.procedures
-    .parse(JSON.parse(thread('procedures', DEMO, '--on', 'V5', '--json').out))
+    .parse(JSON.parse((await thread('procedures', DEMO, '--on', 'V5', '--json')).out))
     .procedures.filter((p) => p.id === 'coil_change')
   const proved = coil!.on[0]!.steps.find((s) => s.key === 'proved')!
   expect(coil!.on[0]!.thing).toBe('Coil of Dome walk, left in B3')
   expect(proved).toMatchObject({ hold: true, asks: 'measure', cautions: [{ hazard: 'tester' }] })
   expect(proved.expected!.low_ohm!).toBeLessThan(33)
-  const unknown = thread('procedures', DEMO, '--on', 'Z9')
+  const unknown = await thread('procedures', DEMO, '--on', 'Z9')
   expect([unknown.status, unknown.err]).toEqual([
     2,
     expect.stringContaining('nothing on this property has the tag “Z9”'),

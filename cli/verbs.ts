@@ -15,6 +15,7 @@ import {
 } from '../core/expect'
 import { probeAt, readReadingsCsv, type Property } from '../core/formats'
 import { baselineOf, pastOf, pastOfTest, type SceneAt } from '../core/history'
+import { brokenRegister } from '../core/path'
 import { isHuntTest, type Meter, type OhmsTest } from '../core/record'
 import { accepted, pathText, refusal, refused, type Outcome } from '../core/refusal'
 import {
@@ -22,6 +23,7 @@ import {
   commonOf,
   entries,
   getOrThrow,
+  pathsOf,
   terminalEnd,
   type ControllerId,
   type End,
@@ -61,6 +63,9 @@ export function check({ site }: Property, speaker: Speaker): Check {
       ...entries(site.controllers)
         .flatMap(([id]) => [...controllerRules(site, id), ...modulesOf(site, id).broken])
         .map((r) => ({ weight: 'doubt' as const, code: r.code, path: pathText(r.path), says: sayRefusal(r, speaker) })),
+      ...pathsOf(site)
+        .flatMap((p) => (p.system ? brokenRegister(site, { ...p, system: p.system }) : []))
+        .map((r) => ({ weight: 'wrong' as const, code: r.code, path: pathText(r.path), says: sayRefusal(r, speaker) })),
     ],
   }
 }

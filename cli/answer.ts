@@ -1,0 +1,225 @@
+import type * as z from 'zod'
+import { readFileSync } from 'node:fs'
+import { MOST_WHOLE_BYTES, readProperty } from '../core/formats'
+import { gaugeText, ohmsText, printFigure, type Units } from '../core/quantity'
+import { terminalAt } from '../core/site'
+import { accepted, refusal, refused, type Outcome } from '../core/refusal'
+import { sayRefusal, type Speaker } from '../words'
+import { translateHere } from '../words/speaker'
+import { coresLines, coresOf } from './cores'
+import { readArguments, type Arguments } from './flags'
+import { huntIn } from './hunt'
+import type { OUTPUTS } from './output'
+import { material, sizes, stations, wiring } from './planning'
+import { deck, solve } from './power'
+import { pathIn, pathLines } from './path'
+import { proceduresOf } from './procedures'
+import { simulate } from './simulate'
+import { traceLines, traceOf } from './trace'
+import { locate, locateLines } from './locate'
+import { check, chosenControllers, expect, judge, meterOf } from './verbs'
+
+type Output = z.infer<(typeof OUTPUTS)[keyof typeof OUTPUTS]>
+
+const speakerIn = (units: Units): Speaker => ({
+  t: translateHere,
+  figure: (name, value) => printFigure(name, value, units),
+  gauge: gaugeText,
+  wire: terminalAt,
+})
+const PLAIN = speakerIn({ length: 'm', temperature: 'C' })
+
+function read(file: string): Outcome<string> {
+  try {
+    const bytes = readFileSync(file)
+    return bytes.length > MOST_WHOLE_BYTES
+      ? refused(refusal('file_too_large', [], { limit: MOST_WHOLE_BYTES / 1e6 }))
+      : accepted(bytes.toString('utf8'))
+  } catch {
+    return refused(refusal('cannot_read', [], { file }))
+  }
+}
+
+async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output: Output; speaker: Speaker }>> {
+  if (verb === 'cores' && files.length <= 1) {
+    const text = files[0] === undefined ? accepted(null) : read(files[0])
+    const output = text.ok ? coresOf(text.value, flags) : text
+    return output.ok ? accepted({ output: output.value, speaker: PLAIN }) : output
+  }
+  if (verb === 'trace' && files.length === 1) {
+    const csv = read(files[0]!)
+    const output = csv.ok ? traceOf(csv.value) : csv
+    return output.ok ? accepted({ output: output.value, speaker: PLAIN }) : output
+  }
+  const wanted = {
+    check: [1, 1],
+    expect: [1, 1],
+    solve: [1, 1],
+    deck: [1, 1],
+    size: [1, 1],
+    material: [1, 1],
+    stations: [1, 2],
+    wiring: [1, 1],
+    simulate: [1, 1],
+    judge: [2, 2],
+    hunt: [2, 2],
+    procedures: [1, 1],
+    locate: [1, 1],
+    path: [1, 1],
+  }[verb]
+  if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
+  if (files.length < wanted[0]!) return refused(refusal('no_readings'))
+  const text = read(files[0]!)
+  const property = text.ok ? readProperty(text.value) : text
+  if (!property.ok) return property
+  const speaker = speakerIn(property.value.site.settings.units)
+  const done = (output: Outcome<Output>) => (output.ok ? accepted({ output: output.value, speaker }) : output)
+  if (verb === 'check') return done(accepted(check(property.value, speaker)))
+  if (verb === 'expect') return done(expect(property.value, flags, speaker))
+  if (verb === 'solve') return done(solve(property.value, flags))
+  if (verb === 'deck') return done(deck(property.value, flags))
+  if (verb === 'size') return done(await sizes(property.value, flags, speaker))
+  if (verb === 'simulate') {
+    const chosen = chosenControllers(property.value.site, flags.controller)
+    return chosen.ok ? done(simulate(property.value, flags, meterOf(flags), chosen.value)) : chosen
+  }
+  if (verb === 'procedures') return done(proceduresOf(property.value, flags, speaker))
+  if (verb === 'path') return done(pathIn(property.value, flags, speaker))
+  if (verb === 'locate') return done(locate(property.value, flags.box))
+  if (verb === 'wiring') return done(accepted(wiring(property.value)))
+  if (verb === 'material') return done(material(property.value))
+  if (files.length === 1) return done(stations(property.value, null))
+  const csv = read(files[1]!)
+  if (csv.ok && verb === 'stations') return done(stations(property.value, csv.value))
+  if (csv.ok && verb === 'hunt') return done(huntIn(property.value, csv.value, flags, speaker))
+  return csv.ok ? done(judge(property.value, csv.value, flags, speaker)) : csv
+}
+
+/** Lines for a person; `--json` prints the whole. */
+function lines(output: Output): string[] {
+  switch (output.verb) {
+    case 'check':
+      return output.findings.length === 0
+        ? ['Nothing found.']
+        : output.findings.map((f) => `${f.weight.padEnd(6)} ${f.says}`)
+    case 'expect':
+      return output.terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
+    case 'simulate':
+      return [output.csv.trimEnd()]
+    case 'deck':
+      return [output.deck.trimEnd()]
+    case 'material':
+      return [output.csv.trimEnd()]
+    case 'procedures':
+      return output.procedures.flatMap((p) => [
+        '',
+        `${p.title} (${p.things})`,
+        ...p.on.flatMap(({ thing, steps }) => [
+          ...(thing === '' ? [] : [`  ${thing}`]),
+          ...steps.map((s) => `  ${s.hold ? '■' : '·'} ${[...s.cautions.map((c) => `! ${c.says}`), s.says].join(' ')}`),
+        ]),
+      ])
+    case 'cores':
+      return coresLines(output)
+    case 'trace':
+      return traceLines(output)
+    case 'path':
+      return pathLines(output)
+    case 'locate':
+      return locateLines(output)
+    case 'stations':
+      return [output.text.trimEnd()]
+    case 'wiring':
+      return [
+        ...output.runs.flatMap((r) => [
+          `${r.cable}: ${r.needs.cores} cores needed, has ${r.has}`,
+          ...r.cores.map((c) =>
+            `  ${(c.colour ?? c.planned).padEnd(14)} ${(c.terminal ?? c.use).padEnd(8)} ${c.cutAt.length > 0 ? `cut at ${c.cutAt.join(' ')}` : ''}`.trimEnd(),
+          ),
+        ]),
+        ...output.boxes
+          .filter((b) => b.joints.length > 0)
+          .flatMap((b) => [
+            '',
+            b.box,
+            ...b.joints.map(
+              (j) =>
+                `  ${(j.terminal ?? j.serves).padEnd(8)} ${j.conductors} in ${j.connectors.join(' + ')}${j.made ? '' : '  (to make)'}`,
+            ),
+          ]),
+      ]
+    case 'size':
+      return [
+        ...output.margins.map((m) =>
+          `${m.device.padEnd(8)} ${m.volt_V.toFixed(2).padStart(6)} V of ${m.needed_V.toFixed(2)} needed, ${m.margin_V < 0 ? 'lacks' : 'spare'} ${Math.abs(m.margin_V).toFixed(2)}  ${m.station ?? ''}`.trimEnd(),
+        ),
+        '',
+        output.says,
+        ...(output.mends ?? []).map((m) => `- ${m.says}`),
+        ...(output.sizes ?? []).map((s) => `${s.cable.padEnd(8)} ${s.from} to ${s.to}`.padEnd(28) + s.size),
+      ]
+    case 'solve':
+      return [
+        ...output.supplies
+          .filter((s) => s.current_A > 0)
+          .map(
+            (s) =>
+              `${s.controller}: ${s.terminal_V.toFixed(2)} V at the terminals, ${s.current_A.toFixed(3)} A, ${s.load_VA.toFixed(1)} VA${s.rating_VA === null ? '' : ` of ${s.rating_VA}`}`,
+          ),
+        ...output.coils.map(
+          (c) =>
+            `${c.device.padEnd(8)} ${c.volt_V.toFixed(2).padStart(6)} V  ${c.current_A.toFixed(3)} A  ${c.face.padEnd(7)} ${c.enough ? 'enough' : 'too little'} (${c.minimum_V} V asked; ${c.safe_V.toFixed(2)} V at the safe phase)`,
+        ),
+      ]
+    case 'hunt':
+      return [
+        output.says,
+        ...(output.telling ? [output.telling.says] : []),
+        ...(output.again ? [output.again.says] : []),
+        '',
+        ...output.parts.slice(0, 8).map((p) => `${(p.p * 100).toFixed(1).padStart(6)} %  ${p.says}`),
+        `${(output.nothing * 100).toFixed(1).padStart(6)} %  nothing`,
+        `${(output.misread * 100).toFixed(1).padStart(6)} %  nothing, and a reading slipped`,
+        ...(output.next
+          ? [
+              '',
+              `Next: ${output.next.says}, ${output.next.place}, ${output.next.minutes.toFixed(1)} min.`,
+              output.next.how,
+              output.next.care,
+              ...output.next.outcomes.map((o) => `  ${(o.p * 100).toFixed(0).padStart(3)} %  ${o.says}`),
+            ]
+          : []),
+      ]
+    case 'judge':
+      return [
+        ...output.readings.map(
+          (r) =>
+            `${r.terminal.padEnd(8)} ${(r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`,
+        ),
+        ...output.checks.map(
+          (c) => `${c.terminal.padEnd(8)} ${c.test.padStart(8)}  ${c.state.padEnd(12)} ${''.padEnd(24)} ${c.says}`,
+        ),
+        ...output.conclusions.map((c) => ['', c.says, ...c.or.map((o) => `Or: ${o.says}`), c.next].join('\n')),
+      ]
+  }
+}
+
+function band(t: {
+  kind: string
+  expected_ohm?: number | undefined
+  low_ohm?: number | undefined
+  high_ohm?: number | undefined
+}): string {
+  if (t.kind === 'ohms') return `${ohmsText(t.expected_ohm!)} Ω (${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)})`
+  return t.kind === 'bounds' ? `${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)} Ω` : t.kind.replace('_', ' ')
+}
+
+/** What the shell prints and how it ends: lines for a person or one object, or a sentence for each thing that is wrong. */
+export async function answerTo(argv: readonly string[]): Promise<{ status: 0 | 2; out: string; err: string }> {
+  const parsed = readArguments(argv)
+  const result = parsed.ok ? await run(parsed.value) : parsed
+  if (!result.ok) return { status: 2, out: '', err: `${result.refusals.map((r) => sayRefusal(r, PLAIN)).join('\n')}\n` }
+  const { output } = result.value
+  const text = parsed.ok && parsed.value.flags.json ? JSON.stringify(output) : lines(output).join('\n')
+  return { status: 0, out: `${text}\n`, err: '' }
+}
