@@ -45,7 +45,7 @@ async function jest(project, env = {}) {
       // Long enough for a busy machine: what hangs still ends, and what passes is not slower for it.
       '--testTimeout=30000',
       // A test that fails may leave a connection open, and the run must end all the same.
-      ...(project === 'routes' ? ['--runInBand', '--forceExit'] : ['--maxWorkers=1']),
+      ...(project === 'routes' ? ['--runInBand', '--forceExit'] : ['--maxWorkers=2']),
     ],
     { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, ...env }, timeout: LONGEST_ms },
   )
