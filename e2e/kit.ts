@@ -49,7 +49,7 @@ export async function pressTo(page: Page, name: RegExp, most = 60): Promise<void
       const named = at?.getAttribute('aria-labelledby')?.split(' ')[0]
       const label = named
         ? document.getElementById(named)?.textContent
-        : at instanceof HTMLInputElement
+        : at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement
           ? at.labels?.[0]?.textContent
           : null
       return (label || at?.getAttribute('aria-label') || at?.textContent || '').trim()

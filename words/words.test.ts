@@ -21,6 +21,7 @@ import { printEn } from './print-en'
 import { procedureEn } from './procedure-en'
 import { workEn } from './work-en'
 import { traceEn } from './trace-en'
+import { pathEn } from './path-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
@@ -47,6 +48,7 @@ const messages = {
   ...ownEn,
   ...coresEn,
   ...traceEn,
+  ...pathEn,
 } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
@@ -62,7 +64,7 @@ const files = (folder: string): string[] =>
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
   expect(
-    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn, photosEn, ownEn, coresEn, traceEn]
+    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn, photosEn, ownEn, coresEn, traceEn, pathEn]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
   ).toEqual([])
@@ -110,6 +112,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(photosEn, ''),
     ...keysOf(coresEn, ''),
     ...keysOf(traceEn, ''),
+    ...keysOf(pathEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

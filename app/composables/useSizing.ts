@@ -8,40 +8,22 @@ const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
 let margins: Remote<MarginsWork> | null = null
 
-/**
- * Every thread at its worst, worked out beside the page. While a slider moves, the state that is being worked out is
- * finished and then the latest one taken; those between are left out, so the page never waits.
- */
+/** Every thread at its worst, worked out beside the page, and how far each size reaches. */
 export function useMargins(
   site: () => Site | null,
   what: () => WhatIf,
 ): { found: Readonly<Ref<Margins | null>>; reach: Readonly<Ref<ReachTable | null>>; behind: Readonly<Ref<boolean>> } {
-  const [found, reach, behind] = [shallowRef<Margins | null>(null), shallowRef<ReachTable | null>(null), ref(false)]
-  let [running, waiting, gone] = [false, false, false]
-  async function work(): Promise<void> {
-    if (running) {
-      waiting = true
-      return
-    }
-    running = true
-    behind.value = true
-    do {
-      waiting = false
+  const { found: both, behind } = useLatest(
+    () => [site(), what()],
+    () => {
       const now = site()
-      if (!now) break
+      if (!now) return null
       margins ??= wrap<MarginsWork>(new Worker(new URL('../workers/margins.ts', import.meta.url), { type: 'module' }))
       const [s, w] = plain([now, what()] as const)
-      const answer = await Promise.all([margins.margins(s, w), margins.reach(s, w)])
-      if (!gone) [found.value, reach.value] = answer
-    } while (waiting)
-    running = false
-    behind.value = false
-  }
-  watch([site, what], () => void work(), { immediate: true, deep: true })
-  onBeforeUnmount(() => {
-    gone = true
-  })
-  return { found, reach, behind }
+      return Promise.all([margins.margins(s, w), margins.reach(s, w)])
+    },
+  )
+  return { found: computed(() => both.value?.[0] ?? null), reach: computed(() => both.value?.[1] ?? null), behind }
 }
 
 export interface SizingRun {

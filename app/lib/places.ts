@@ -29,7 +29,7 @@ export const PLACES: readonly PlaceOfWork[] = [
   },
   {
     key: 'cabinet',
-    tabs: [later('/controller', 'places.controller'), later('/boxes', 'places.boxes')],
+    tabs: [later('/controller', 'places.controller'), later('/boxes', 'places.boxes'), later('/path', 'places.path')],
     atThumb: false,
   },
   { key: 'threads', tabs: [now('', 'places.threads')], atThumb: true },

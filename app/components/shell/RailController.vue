@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { getOrThrow, type ControllerId } from '../../../core/site'
+import { getOrThrow, stationsByNumber, type ControllerId } from '../../../core/site'
 import { useNewest } from '../../composables/useNewest'
 import { useShownJob } from '../../composables/useShownJob'
 import { dayText } from '../../composables/useSpeaker'
@@ -21,6 +21,7 @@ const { rows } = useSweep(
 const newest = useNewest(() => props.controller)
 const sweeping = computed(() => typeof route.params.job === 'string' && route.params.job === job.value)
 const to = computed(() => (sweeping.value ? route.path : `/p/${String(route.params.id)}`))
+const numbered = computed(() => stationsByNumber(property.site!, props.controller))
 const here = computed(() => getOrThrow(property.site!.controllers, props.controller))
 </script>
 
@@ -28,7 +29,7 @@ const here = computed(() => getOrThrow(property.site!.controllers, props.control
   <section>
     <p class="group">
       <span>{{ here.name }}</span>
-      <span>{{ rows.length }}</span>
+      <span>{{ rows.length + numbered.length }}</span>
     </p>
     <ul>
       <li v-for="row in rows" :key="row.terminal">
@@ -41,6 +42,18 @@ const here = computed(() => getOrThrow(property.site!.controllers, props.control
           <span class="tag figure">{{ row.tag }}</span>
           <span class="name">{{ row.name }}</span>
           <StateMark :state="newest.get(row.terminal)?.state ?? 'none'" />
+        </NuxtLink>
+      </li>
+      <li v-for="s in numbered" :key="s.address">
+        <NuxtLink
+          class="station"
+          :class="{ selected: route.query.on === String(s.address) && route.query.controller === controller }"
+          :prefetch="false"
+          :to="{ path: `/p/${String(route.params.id)}/path`, query: { controller, on: String(s.address) } }"
+        >
+          <span class="tag figure">{{ s.address }}</span>
+          <span class="name">{{ s.name }}</span>
+          <StateMark state="none" />
         </NuxtLink>
       </li>
     </ul>

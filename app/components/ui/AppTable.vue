@@ -50,6 +50,9 @@ defineSlots<Record<string, (props: { row: Row }) => unknown>>()
 .table-scroll {
   overflow-x: auto;
 }
+.table-scroll [data-pc-section='tablecontainer'] {
+  overflow: visible !important;
+}
 .table-scroll th {
   color: var(--quiet);
   font-size: 13px;

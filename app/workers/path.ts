@@ -1,0 +1,24 @@
+import { expose } from 'comlink'
+import { outputsAnswering, pathVolts, worstFor, type LoadModel, type PathVolts } from '../../core/path'
+import { pathOf, type ControllerId, type Site } from '../../core/site'
+
+/** A path in one state, by both ways of taking a load. */
+export interface PathState {
+  readonly current: PathVolts
+  readonly impedance: PathVolts
+}
+
+const work = {
+  /** Volts with these numbers on; null where the profile or the numbers do not allow it. */
+  volts(site: Site, controller: ControllerId, numbers: readonly number[], isWorst: boolean): PathState | null {
+    const path = pathOf(site, controller)
+    const on = path && outputsAnswering(site, path, numbers)
+    if (!path || !on?.ok) return null
+    const volts = (model: LoadModel) => pathVolts(site, path, model, on.value, isWorst ? worstFor(site) : {})
+    const [current, impedance] = [volts('constant_current'), volts('constant_impedance')]
+    return current.ok && impedance.ok ? { current: current.value, impedance: impedance.value } : null
+  },
+}
+export type PathWork = typeof work
+
+expose(work)

@@ -1,0 +1,137 @@
+import { readFileSync } from 'node:fs'
+import { expect, test, type APIRequestContext } from '@playwright/test'
+import { v7 } from 'uuid'
+import { writeProperty } from '../core/formats'
+import { noFacts } from '../core/record'
+import { Draft } from '../core/site'
+import { ownProperty, pressByKey, pressTo, seriousFindings, stored } from './kit'
+import { readPdf } from './pdf'
+
+const BOXES = `box, metres, valves, from
+D1, 6, Rose bed
+D2, 40, Lawn east + Lawn west
+D3, 52, Hedge
+D4, 48, Terrace
+D5, 60, Steps + Wall
+D6, 35, Slope, D2
+D7, 41, Pond + Fern bank
+D8, 38, Orchard
+D9, 30, Lookout, D4
+D10, 44, Ring + Lane
+D11, 45, Apiary
+D12, 36, Far gate`
+
+/** A property with a bare controller in its cabinet. */
+async function bareProperty(request: APIRequestContext): Promise<string> {
+  const site = new Draft('Path planned')
+    .setting('units', { length: 'm', temperature: 'C' })
+    .place('D', 'cabinet')
+    .controller('D', 'D', 0, { terminals: {}, name: 'Dome' })
+    .site()
+  const reply = await request.post('/api/properties?as=copy', {
+    headers: { 'content-type': 'application/json' },
+    data: writeProperty({ id: v7(), revision: 0, site, facts: noFacts() }),
+  })
+  expect(reply.status()).toBe(201)
+  return ((await reply.json()) as { id: string }).id
+}
+
+test('a path of twelve boxes from a pasted list to order sheet, labels and arrestors, without a pointer', async ({
+  page,
+  browser,
+  request,
+}) => {
+  test.setTimeout(240_000)
+  const id = await bareProperty(request)
+  await page.addInitScript(() => localStorage.setItem('field-thread.author', 'Ann'))
+  await page.goto(`/p/${id}/path`)
+  await pressByKey(page, /^Give it a path$/, 150)
+  await pressTo(page, /^Boxes of the path$/, 120)
+  await page.keyboard.insertText(BOXES.replace('D1, 6, Rose bed', 'D1, six, Rose bed'))
+  await expect(page.getByRole('alert')).toContainText('“six” is no length')
+  await page.keyboard.press('Control+a')
+  await page.keyboard.insertText(BOXES)
+  await expect(page.getByText('12 boxes, 12 decoders, 16 stations.')).toBeVisible()
+  await pressByKey(page, /^Take it in$/, 150)
+  await expect(page.getByText('Taken in.')).toBeVisible()
+
+  await pressByKey(page, /^Volts$/, 150)
+  await expect(page.getByText('Every decoder has enough.')).toBeVisible()
+  await expect(page.getByText(/Weakest: X\d+ in D\d+ has 2\d\.\d\d V and needs 18 V/)).toBeVisible()
+  await pressByKey(page, /^the worst$/, 150)
+  await expect(page.getByText(/Mains low by 10 %/)).toBeVisible()
+
+  await pressByKey(page, /^Register$/, 150)
+  await expect(page.getByText('No number is given twice')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Order sheet' }).getByRole('row')).toHaveCount(3)
+  const saved = page.waitForEvent('download')
+  await pressByKey(page, /^Save as CSV$/, 150)
+  const csv = readFileSync(await (await saved).path(), 'utf8')
+  expect(csv.split('\n')[1]).toMatch(/^1,X\d+,1,D1,/)
+  expect(csv.trim().split('\n')).toHaveLength(17)
+  const printed = page.waitForEvent('download')
+  await pressByKey(page, /^Labels as PDF$/, 150)
+  const [sheet] = await readPdf(browser, await printed)
+  for (const what of ['D12: Far gate', 'D7: Pond, Fern bank']) expect(sheet!.text).toContain(what)
+
+  await pressByKey(page, /^Arrestors$/, 150)
+  await expect(page.getByText(/Still wanted, no fewer will do: D1, /)).toBeVisible()
+  await pressByKey(page, /^Put them on record$/, 150)
+  await expect(page.getByText('The rules are kept.')).toBeVisible()
+  await page.reload()
+  await expect(page.getByText('The rules are kept.')).toBeVisible()
+  const { site } = await stored(request, id)
+  const stations = Object.values(site.stations)
+  expect([stations.length, new Set(stations.map((s) => s.address)).size]).toEqual([16, 16])
+})
+
+test('the dome: the weakest decoder, a number given twice put right, an earth read, an old cable that can become a path', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Dome')
+  await page.addInitScript(() => localStorage.setItem('field-thread.author', 'Ann'))
+  await page.goto(`/p/${id}/path`)
+  await expect(page.getByText('Every decoder has enough.')).toBeVisible()
+  await page.getByRole('combobox', { name: 'Running' }).press('ArrowDown')
+  await page.getByRole('option', { name: /^17 Lookout bed/ }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('heading', { name: 'Coils that are on' })).toBeVisible()
+  await page.getByRole('button', { name: 'Register' }).click()
+  await expect(page.getByText('The number 10 is given twice: X10, X28.')).toBeVisible()
+  await page.getByLabel('Number of X28').fill('28')
+  await page.getByLabel('Number of X28').press('Enter')
+  await expect(page.getByText('No number is given twice')).toBeVisible()
+  await page.getByRole('button', { name: 'Arrestors' }).click()
+  await expect(page.getByText('Still wanted, no fewer will do: D14.')).toBeVisible()
+  await expect(page.getByText('31 Ω')).toBeVisible()
+  await page.getByLabel('Ohms').fill('a lot')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await expect(page.getByRole('alert')).toContainText('as a figure')
+  await page.getByLabel('Ohms').fill('9.5')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await expect(page.getByText('9.5 Ω')).toBeVisible()
+  await page.getByRole('button', { name: 'Convert' }).click()
+  await expect(page.getByText('It can be done.')).toBeVisible()
+  await expect.poll(async () => Object.values((await stored(request, id)).facts.earthReadings).length).toBe(22)
+})
+
+for (const [width, height, theme] of [
+  [1280, 800, 'dusk'],
+  [390, 844, 'noon'],
+] as const)
+  test(`two-wire path: nothing serious for axe, nothing off the side, at ${width} × ${height}, ${theme}`, async ({
+    page,
+    request,
+  }) => {
+    await page.setViewportSize({ width, height })
+    await page.addInitScript((t) => localStorage.setItem('field-thread.theme', t), theme)
+    const id = await ownProperty(request, `Path ${width}`)
+    for (const show of ['volts', 'plan', 'register', 'surge', 'convert', 'system']) {
+      await page.goto(`/p/${id}/path?show=${show}`)
+      await expect(page.getByRole('heading', { name: 'Two-wire path' })).toBeVisible()
+      if (show === 'volts') await expect(page.getByText(/Weakest: X/)).toBeVisible()
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
+      expect(await seriousFindings(page)).toEqual([])
+    }
+  })
