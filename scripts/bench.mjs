@@ -6,7 +6,15 @@ import { prepareDatabase } from './lib/server.mjs'
 
 // A benchmark: node scripts/bench.mjs NAME [--json]. Answers on standard output only; one that needs a database gets
 // an empty one.
-const NEEDS = { lists: ['postgresql'], circuit: ['ngspice'], sizing: [], hunt: [], trace: [], live: [] }
+const NEEDS = {
+  lists: ['postgresql'],
+  circuit: ['ngspice'],
+  sizing: [],
+  hunt: [],
+  trace: [],
+  live: [],
+  path: ['ngspice'],
+}
 const [name, ...rest] = process.argv.slice(2)
 if (!Object.hasOwn(NEEDS, name ?? '')) giveUp(`Name a benchmark: ${Object.keys(NEEDS).join(', ')}.`)
 ensureModules((line) => console.error(line))
