@@ -198,6 +198,7 @@ export const appEn = {
     common: 'common, {colour}',
     noController: 'No controller is on record for this property.',
     noTerminals: 'No station or lead is on record for this controller.',
+    onPath: 'Its stations hang on a path: C–n cannot be read there. What can is under',
     choose: 'Choose a thread to see what makes up its reading.',
     showing: 'Readings shown',
     noReadings: 'none, expected only',

@@ -75,6 +75,7 @@ export const pathEn = {
     serialOf: 'Serial of {decoder}',
     numberOf: 'Number of {decoder}',
     saveCsv: 'Save as CSV',
+    saveXlsx: 'Save as XLSX',
     readCsv: 'Read a CSV back',
     tookCsv: '{count} decoders taken over.',
     labels: 'Labels as PDF',

@@ -12,6 +12,7 @@ import { checkEn } from './check-en'
 import { coreEn } from './core-en'
 import { huntEn } from './hunt-en'
 import { procedureEn } from './procedure-en'
+import { pathRefusalsEn } from './path-refusals-en'
 import type { Translate } from './say'
 
 registerMessageCompiler(compile)
@@ -21,7 +22,15 @@ registerLocaleFallbacker(fallbackWithSimple)
 const context = createCoreContext({
   locale: 'en',
   fallbackLocale: 'en',
-  messages: { en: { ...coreEn, ...checkEn, ...huntEn, ...procedureEn } },
+  messages: {
+    en: {
+      ...coreEn,
+      ...checkEn,
+      ...huntEn,
+      ...procedureEn,
+      refusal: { ...coreEn.refusal, ...pathRefusalsEn },
+    },
+  },
   missingWarn: false,
   fallbackWarn: false,
 })

@@ -22,6 +22,7 @@ import { procedureEn } from './procedure-en'
 import { workEn } from './work-en'
 import { traceEn } from './trace-en'
 import { pathEn } from './path-en'
+import { pathRefusalsEn } from './path-refusals-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
@@ -49,6 +50,7 @@ const messages = {
   ...coresEn,
   ...traceEn,
   ...pathEn,
+  refusal: { ...coreEn.refusal, ...pathRefusalsEn },
 } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)

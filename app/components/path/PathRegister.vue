@@ -9,6 +9,7 @@ import { usePathLabels } from '../../composables/usePathLabels'
 import { valueOf } from '../../lib/fields'
 import { figureIn } from '../../lib/figures'
 import { saveText } from '../../lib/save'
+import { saveWorkbook } from '../../lib/spreadsheet'
 import type { TableColumn } from '../../lib/table'
 
 /** Who answers to which number: what is wrong, what is ordered, and the list that decoders are programmed by. */
@@ -86,6 +87,8 @@ const name = computed(
   () => `${site.value.about.name} ${getOrThrow(site.value.controllers, props.path.controller).tag} register`,
 )
 const saveCsv = () => saveText(`${name.value}.csv`, writeRegisterCsv(site.value, props.path), 'text/csv')
+const saveXlsx = () =>
+  saveWorkbook(name.value, [{ name: t('twoWire.bench'), rows: registerRows(site.value, props.path) }])
 const took = ref(0)
 async function readCsv(file: File): Promise<void> {
   took.value = 0
@@ -157,6 +160,7 @@ const printLabels = () =>
       <p class="quiet">{{ t('twoWire.benchHow') }}</p>
       <div class="row">
         <AppButton @click="saveCsv">{{ t('twoWire.saveCsv') }}</AppButton>
+        <AppButton @click="saveXlsx">{{ t('twoWire.saveXlsx') }}</AppButton>
         <FileButton v-if="!fixed" accept=".csv,text/csv" :label="t('twoWire.readCsv')" @chosen="readCsv" />
         <AppButton :disabled="busy !== null" @click="printLabels">{{ t('twoWire.labels') }}</AppButton>
       </div>

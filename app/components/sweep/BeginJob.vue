@@ -2,7 +2,7 @@
 import { useI18n } from 'vue-i18n'
 import { parseOhms } from '../../../core/quantity'
 import type { JobKind, Meter } from '../../../core/record'
-import { entries, type ControllerId } from '../../../core/site'
+import { commonOf, entries, type ControllerId } from '../../../core/site'
 import { authorName, lastMeter, rememberAuthor, rememberMeter } from '../../lib/device'
 import { namesIn } from '../../lib/names'
 import { figureIn, temperatureMeant, temperatureShown } from '../../lib/figures'
@@ -42,7 +42,12 @@ const form = reactive({
 const bad = ref<Record<string, string>>({})
 const units = computed(() => property.site!.settings.units)
 const unitText = computed(() => (units.value.temperature === 'F' ? '°F' : '°C'))
-const controllers = computed(() => entries(property.site!.controllers))
+/** Where there is a common to read from; a path alone has none. */
+const controllers = computed(() => {
+  const all = entries(property.site!.controllers)
+  const read = all.filter(([id]) => commonOf(property.site!, id) !== null)
+  return read.length > 0 ? read : all
+})
 
 watch(
   visible,

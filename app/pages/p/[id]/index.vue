@@ -2,7 +2,7 @@
 import { sectionsOf } from '../../../../core/strip'
 import { temperatureText } from '../../../../core/quantity'
 import { jobsThatRead } from '../../../../core/record'
-import { entries, getOrThrow, type ControllerId } from '../../../../core/site'
+import { entries, getOrThrow, stationsByNumber, type ControllerId } from '../../../../core/site'
 import { useConclusion } from '../../../composables/useConclusion'
 import { NO_JOB, useShownJob } from '../../../composables/useShownJob'
 import { dayText, unbroken, useSpeaker } from '../../../composables/useSpeaker'
@@ -93,7 +93,13 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
         :job="jobId"
         fold
       />
-      <p v-if="rows.length === 0" class="sheet">{{ t('threads.noTerminals') }}</p>
+      <p v-if="rows.length === 0 && controller && stationsByNumber(site, controller).length > 0" class="sheet">
+        {{ t('threads.onPath') }}
+        <NuxtLink :prefetch="false" :to="{ path: `/p/${String(route.params.id)}/path`, query: { controller } }">
+          {{ t('places.path') }}
+        </NuxtLink>
+      </p>
+      <p v-else-if="rows.length === 0" class="sheet">{{ t('threads.noTerminals') }}</p>
       <ThreadStack
         v-else
         :sections="sections"

@@ -17,7 +17,8 @@ import {
 import { useCableName } from '../../../../composables/useCableName'
 import { unbroken, useSpeaker } from '../../../../composables/useSpeaker'
 import { optionsOf } from '../../../../lib/options'
-import { saveBlob, saveText } from '../../../../lib/save'
+import { saveText } from '../../../../lib/save'
+import { saveWorkbook } from '../../../../lib/spreadsheet'
 import { useProperty } from '../../../../stores/property'
 import type { TableColumn } from '../../../../lib/table'
 
@@ -57,12 +58,7 @@ const saveCsv = () => saveText(`${fileName.value}.csv`, writeMaterialCsv(counted
 const saving = ref(false)
 async function saveXlsx(): Promise<void> {
   saving.value = true
-  const { default: writeExcelFile } = await import('write-excel-file/browser')
-  const sheets = materialSheets(counted.value).map(({ name, rows }) => ({
-    sheet: name,
-    data: rows.map((r, i) => r.map((value) => ({ value, ...(i === 0 ? { fontWeight: 'bold' as const } : {}) }))),
-  }))
-  saveBlob(`${fileName.value}.xlsx`, await writeExcelFile(sheets).toBlob())
+  await saveWorkbook(fileName.value, materialSheets(counted.value))
   saving.value = false
 }
 const cableColumns = computed<TableColumn<(typeof cables.value)[number]>[]>(() => [
