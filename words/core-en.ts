@@ -61,6 +61,8 @@ export const coreEn = {
     address_taken:
       '{where} is the number {address}, which another station has already ({name}). Give each its own number.',
     bad_tag: '{where}: “{tag}” is no tag. Write 1 to 12 characters without spaces, colons or commas.',
+    decoder_of_another:
+      '{decoder} is of {is}, and the path speaks {path}. Two systems never share a path: change the decoder, or the profile of the path.',
     points_nowhere:
       '{where} points at “{id}”, which is not among the {collection}. Add that record, or point at one that exists.',
     no_coil_here: '{where} gives a coil to a device of kind {kind}, which has none. Set it to null.',

@@ -13,8 +13,6 @@ export const pathRefusalsEn = {
   no_path_at_box: '{where}: no path comes to {tag}. Name a box of this list, or one that the path has a joint in.',
   no_number_left: '{where}: the system has no numbers left for {count} decoders. Widen its range, or use two paths.',
   decoder_on_one_leg: 'Both path leads of {decoder} are on one conductor. Put one on each.',
-  decoder_of_another:
-    '{decoder} is of {is}, and the path speaks {path}. Two systems never share a path: change the decoder, or the profile of the path.',
   decoder_unnumbered: '{decoder} has no number yet. Give it one before it goes into the ground.',
   decoder_outputs: '{decoder} has {count} outputs on record, and the system has at most {most}. Look at the decoder.',
   output_coils:

@@ -123,16 +123,8 @@ export function brokenRegister(site: Site, path: WithSystem): Refusal[] {
   const broken: Refusal[] = []
   for (const { device, legs } of path.decoders) {
     const at = ['devices', device]
-    const { address, outputs, system: own } = decoderOf(site, device)
+    const { address, outputs } = decoderOf(site, device)
     if (legs === null) broken.push(refusal('decoder_on_one_leg', at, { decoder: name(device) }))
-    if (own !== null && own !== path.systemId)
-      broken.push(
-        refusal('decoder_of_another', [...at, 'system'], {
-          decoder: name(device),
-          is: getOrThrow(site.systems, own).name,
-          path: system.name,
-        }),
-      )
     if (address === null) broken.push(refusal('decoder_unnumbered', [...at, 'address'], { decoder: name(device) }))
     if (system.outputs !== null && outputs > system.outputs)
       broken.push(

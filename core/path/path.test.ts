@@ -4,6 +4,7 @@ import { readPathLines, readRegister, registerRows } from '../formats'
 import { copperFactor, maximum_ohmPerM, nominal_ohmPerM } from '../quantity'
 import {
   applyBatch,
+  createRecord,
   Draft,
   getOrThrow,
   outputsOf,
@@ -13,6 +14,7 @@ import {
   type ControllerId,
   type DeviceId,
   type Site,
+  type SystemId,
 } from '../site'
 import {
   addressCommands,
@@ -175,6 +177,16 @@ test('reach: at the reach the far decoder has its least volts, a metre further i
   expect(!refused.ok && refused.refusals.map((r) => [r.code, ...r.path])).toEqual([
     ['ask_the_sheet', 'systems', 'sys', 'minimum_V'],
   ])
+})
+
+test('two systems on one path are refused, by whichever change they would come together', () => {
+  const { site } = randomPath(4, { boxes: 3 })
+  const other = createRecord('systems', 'other', genericSystem('always_live', 'System two'))
+  const foreign = applyBatch(site, [other, setField('devices', 'X1' as DeviceId, 'system', 'other' as SystemId)])
+  expect(!foreign.ok && foreign.refusals.map((r) => r.code)).toEqual(['decoder_of_another'])
+  const own = changed(site, [other, setField('devices', 'X1' as DeviceId, 'system', 'sys' as SystemId)])
+  const turned = applyBatch(own, [setField('controllers', 'D' as ControllerId, 'system', 'other' as SystemId)])
+  expect(!turned.ok && turned.refusals[0]).toMatchObject({ params: { is: 'System one', path: 'System two' } })
 })
 
 const LIST = `box, metres, valves, from

@@ -5,7 +5,8 @@ import { endKey } from './end-key'
 import { entries, lookUp } from './look-up'
 import { portsOf } from './ports'
 import type { Cable } from './cable'
-import type { PlaceId } from './ids'
+import type { PlaceId, SystemId } from './ids'
+import { pathsOf } from './paths'
 import type { Site } from './site'
 import { stopIndex } from './stretch'
 
@@ -15,12 +16,14 @@ import { stopIndex } from './stretch'
  * @returns what is broken, all of it; nothing for a good site
  */
 export function brokenInvariants(site: Site): Refusal[] {
-  return [
+  const broken = [
     ...brokenTags(site),
     ...brokenReferences(site),
     ...entries(site.cables).flatMap(([id, c]) => brokenCable(site, c, ['cables', id])),
     ...brokenSplices(site),
   ]
+  // What hangs together can be read only where every end is where it says.
+  return broken.length > 0 ? broken : mixedSystems(site)
 }
 
 function brokenTags(site: Site): Refusal[] {
@@ -135,6 +138,22 @@ function brokenCable(site: Site, cable: Cable, path: Path): Refusal[] {
   if (cable.kind === 'jumper' && new Set(cable.stops.map((s) => s.place)).size > 1)
     broken.push(refusal('jumper_leaves_box', [...path, 'stops']))
   return broken
+}
+
+/** Two systems on one path: neither’s decoders would answer. A decoder that says nothing is of its path’s system. */
+function mixedSystems(site: Site): Refusal[] {
+  const marked = entries(site.devices).flatMap(([id, d]) =>
+    d.kind === 'decoder' && d.system !== null ? [{ id, tag: d.tag ?? id, system: d.system }] : [],
+  )
+  if (marked.length === 0) return []
+  const paths = new Map(pathsOf(site).flatMap((p) => p.decoders.map((d) => [d.device, p.systemId] as const)))
+  const name = (system: SystemId) => lookUp(site.systems, system)?.name ?? system
+  return marked.flatMap(({ id, tag, system }) => {
+    const path = paths.get(id) ?? null
+    return path === null || path === system
+      ? []
+      : [refusal('decoder_of_another', ['devices', id, 'system'], { decoder: tag, is: name(system), path: name(path) })]
+  })
 }
 
 function brokenSplices(site: Site): Refusal[] {

@@ -6,8 +6,8 @@ import { figureIn } from '../../lib/figures'
 import { useProperty } from '../../stores/property'
 
 /**
- * So many of one’s own steps in a direction. The step is measured by walking a length that is known; it is kept on this
- * device.
+ * So many of one’s own steps in a direction, or so many gaps between heads of a known spacing. The step is measured by
+ * walking a length that is known; it is kept on this device.
  */
 const props = defineProps<{ label: string; directed?: boolean }>()
 const emit = defineEmits<{ walked: [distance_m: number, bearing_deg: number | null] }>()
@@ -17,6 +17,8 @@ const unit = computed(() => property.site!.settings.units.length)
 const id = useId()
 const round = (figure: number) => String(Math.round(figure * 100) / 100)
 const pace = ref(pace_m() === null ? '' : round(inUnit(pace_m()!, unit.value)))
+const counting = ref<'steps' | 'heads'>('steps')
+const spacing = ref('')
 const [steps, bearing, bad] = [ref(''), ref(''), ref('')]
 const [known, walkedIn] = [ref(''), ref('')]
 
@@ -30,16 +32,18 @@ function good(...fields: Field[]): boolean {
 
 function add(): void {
   const count = figureIn(steps.value, 1, 5000)
-  const step = figureIn(pace.value, 0.2, 8)
+  const isHeads = counting.value === 'heads'
+  const [low, high] = isHeads ? [0.5, 100] : [0.2, 8]
+  const step = figureIn(isHeads ? spacing.value : pace.value, low, high)
   const isEmpty = bearing.value.trim() === ''
   const turned = figureIn(bearing.value, 0, 360)
   const fields: Field[] = [
-    [t('trace.pacesCount'), count, 1, 5000],
-    [t('trace.pace', { unit: unit.value }), step, 0.2, 8],
+    [t(`trace.counted.${counting.value}`), count, 1, 5000],
+    [t(isHeads ? 'trace.headSpacing' : 'trace.pace', { unit: unit.value }), step, low, high],
   ]
   if (props.directed || !isEmpty) fields.push([t('trace.bearing'), turned, 0, 360])
   if (!good(...fields)) return
-  keepPace(toMetres(step!, unit.value))
+  if (!isHeads) keepPace(toMetres(step!, unit.value))
   emit('walked', count! * toMetres(step!, unit.value), isEmpty ? null : turned)
   steps.value = ''
 }
@@ -59,12 +63,21 @@ function measure(): void {
 <template>
   <div class="stack">
     <form class="stack" novalidate @submit.prevent="add">
+      <PickRadio
+        v-model="counting"
+        :label="t('trace.counting')"
+        :options="(['steps', 'heads'] as const).map((value) => ({ value, label: t(`trace.countIn.${value}`) }))"
+      />
       <div class="two">
         <div class="field">
-          <label :for="`${id}-count`">{{ t('trace.pacesCount') }}</label>
+          <label :for="`${id}-count`">{{ t(`trace.counted.${counting}`) }}</label>
           <TextField :id="`${id}-count`" v-model="steps" inputmode="numeric" />
         </div>
-        <div class="field">
+        <div v-if="counting === 'heads'" class="field">
+          <label :for="`${id}-spacing`">{{ t('trace.headSpacing', { unit }) }}</label>
+          <TextField :id="`${id}-spacing`" v-model="spacing" inputmode="decimal" />
+        </div>
+        <div v-else class="field">
           <label :for="`${id}-pace`">{{ t('trace.pace', { unit }) }}</label>
           <TextField :id="`${id}-pace`" v-model="pace" inputmode="decimal" />
         </div>
@@ -75,7 +88,7 @@ function measure(): void {
       </div>
       <AppButton type="submit">{{ label }}</AppButton>
     </form>
-    <details class="folds">
+    <details v-if="counting === 'steps'" class="folds">
       <summary>{{ t('trace.stepMeasure') }}</summary>
       <form class="stack" novalidate @submit.prevent="measure">
         <p class="quiet">{{ t('trace.stepHow') }}</p>
