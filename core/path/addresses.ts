@@ -5,6 +5,7 @@ import {
   getOrThrow,
   outputsOf,
   setField,
+  stationsByNumber,
   type Command,
   type Device,
   type DeviceId,
@@ -67,20 +68,31 @@ export interface Given {
  */
 export function giveAddresses(site: Site, path: WithSystem, anew = false): { given: Given[]; none: DeviceId[] } {
   const order = decodersInOrder(site, path)
-  const taken = new Set(anew ? [] : outputsOn(site, path).flatMap((o) => o.address ?? []))
+  // A number that a station goes by is kept for the decoder of its valves.
+  const stations = anew ? [] : stationsByNumber(site, path.controller)
+  const outputs = outputsOn(site, path)
+  const taken = new Set(anew ? [] : outputs.flatMap((o) => o.address ?? []))
+  const meantFor = (decoder: DeviceId) =>
+    outputs
+      .filter((o) => o.decoder === decoder)
+      .map((o) => stations.find((s) => s.valves.some((v) => o.coils.includes(v)))?.address ?? null)
+  const kept = new Set(stations.map((s) => s.address))
   const { from, to, duals } = path.system.addresses
   const [given, none] = [[] as Given[], [] as DeviceId[]]
   for (const decoder of order) {
-    const { address, outputs } = decoderOf(site, decoder)
+    const { address, outputs: count } = decoderOf(site, decoder)
     if (!anew && address !== null) continue
-    const wanted = duals === 'next' ? outputs : 1
-    let first = from
-    while (first <= to && !fits(path.system, taken, first, wanted)) first++
+    const wanted = duals === 'next' ? count : 1
+    const own = meantFor(decoder)
+    const others = new Set([...taken, ...[...kept].filter((n) => !own.includes(n))])
+    const isFree = (n: number, many: number) => fits(path.system, others, n, many)
+    const meant = own[0] ?? null
+    let first = meant !== null && isFree(meant, wanted) ? meant : from
+    while (first <= to && !isFree(first, wanted)) first++
     const addresses = Array.from({ length: wanted }, (_, i) => first + i)
     if (duals === 'own')
-      for (let n = first + 1; n <= to && addresses.length < outputs; n++)
-        if (fits(path.system, taken, n, 1)) addresses.push(n)
-    if (first > to || addresses.length < outputs) {
+      for (let n = first + 1; n <= to && addresses.length < count; n++) if (isFree(n, 1)) addresses.push(n)
+    if (first > to || addresses.length < count) {
       none.push(decoder)
       continue
     }

@@ -226,6 +226,18 @@ test('a pasted list becomes a path: cable by branch, decoders by box, numbers, s
   expect(grown.ok && pathsOf(changed(site, grown.value))[0]!.decoders.length).toBe(7)
   const wrong = planPath(site, 'D' as ControllerId, [{ line: 1, box: 'T9', from: 'T8', length_m: 1, valves: [] }], null)
   expect(!wrong.ok && wrong.refusals[0]!.code).toBe('no_path_at_box')
+  // A number that a station goes by is kept for the decoder of its valves, and given to nobody else.
+  const [steps] = path.decoders.filter((d) => site.devices[d.device]!.address === 4)
+  const without = changed(site, [setField('devices', steps!.device, 'address', null)])
+  expect(giveAddresses(without, withPath(without)).given).toEqual([{ decoder: steps!.device, addresses: [4] }])
+  const next = readPathLines('T7, 20, Shed', { length: 'm', temperature: 'C' })
+  const beside = next.ok ? planPath(without, 'D' as ControllerId, next.value, null) : next
+  expect(
+    beside.ok &&
+      Object.values(changed(without, beside.value).stations)
+        .map((s) => s.address)
+        .sort(),
+  ).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9])
   // The register goes out and comes back with two decoders changed over; their stations go along.
   const table = registerRows(site, path).map((row) => row.map(String))
   const other = table.map((row) =>
