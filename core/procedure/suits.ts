@@ -1,5 +1,14 @@
 import { targetKey, type Procedure, type StepCondition, type Suits, type WorkTarget } from '../record'
-import { byTag, entries, getOrThrow, terminalsInOrder, type ControllerId, type Site, type Splice } from '../site'
+import {
+  byTag,
+  entries,
+  getOrThrow,
+  placesOnPaths,
+  terminalsInOrder,
+  type ControllerId,
+  type Site,
+  type Splice,
+} from '../site'
 import { unlandedAt } from '../cabinet'
 import { isMade } from '../splice'
 import { SHIPPED } from './shipped'
@@ -99,12 +108,15 @@ export function targetsOf(site: Site, { on, suits }: Pick<Procedure, 'on' | 'sui
             terminal,
           })),
         )
-    case 'box':
+    case 'box': {
+      // Until the first length of a path is on record, every box may become one of its own.
+      const onPaths = placesOnPaths(site)
+      const isPlanned = onPaths.size === 0 && entries(site.controllers).some(([c]) => hasPath(site, c))
       return entries(site.places)
-        .filter(([, p]) => p.kind !== 'cabinet')
-        .filter(() => suits !== 'with_path' || entries(site.controllers).some(([c]) => hasPath(site, c)))
+        .filter(([id, p]) => p.kind !== 'cabinet' && (suits !== 'with_path' || isPlanned || onPaths.has(id)))
         .sort(([, a], [, b]) => byTag(a.tag, b.tag))
         .map(([place]) => ({ kind: 'box', place }))
+    }
     case 'joint':
       return entries(site.splices)
         .filter(([, s]) => jointSuits(s, suits))

@@ -1,4 +1,4 @@
-import type { ControllerId, DeviceId, SystemId, TerminalId } from './ids'
+import type { ControllerId, DeviceId, PlaceId, SystemId, TerminalId } from './ids'
 import { entries, getOrThrow, lookUp } from './look-up'
 import { netsOf } from './nets'
 import type { Site } from './site'
@@ -81,5 +81,18 @@ export function coresOnPaths(site: Site): ReadonlySet<string> {
       : wiring.links.flatMap((link) =>
           link.kind === 'stretch' && legs.some((leg) => leg.has(nets.of(link.a))) ? [`${link.cable}/${link.core}`] : [],
         ),
+  )
+}
+
+/** The places that a leg of a path comes to. */
+export function placesOnPaths(site: Site): ReadonlySet<PlaceId> {
+  const { links, placeOf } = wiringOf(site)
+  const cores = coresOnPaths(site)
+  return new Set(
+    links.flatMap((link) =>
+      link.kind === 'stretch' && cores.has(`${link.cable}/${link.core}`)
+        ? [link.a, link.b].flatMap((point) => placeOf.get(point) ?? [])
+        : [],
+    ),
   )
 }
