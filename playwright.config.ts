@@ -6,8 +6,8 @@ export default defineConfig({
   outputDir: 'test-results/browser',
   workers: 1,
   // Long enough for a busy machine: what hangs still ends, and what passes is not slower for it.
-  timeout: 150_000,
-  expect: { timeout: 10_000 },
+  timeout: 300_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json']],
   use: {
     baseURL: process.env.BASE_URL,

@@ -21,7 +21,7 @@ test('a creeping joint: doubtful beside its baseline, with the year it will matt
   await expect(page.locator('.panel .tagged')).toHaveCount(1)
   await expect(page.getByRole('button', { name: 'Take as baseline' })).toHaveCount(0)
   // It is how the thread reads from now on: nothing is concluded from it any more.
-  await expect(joint).toHaveCount(0, { timeout: 30_000 })
+  await expect(joint).toHaveCount(0, { timeout: 90_000 })
   await expect(page.getByRole('status')).toContainText('All saved')
   expect(Object.values((await stored(request, id)).facts.acceptances).map((a) => a.reading)).toEqual(['spring-2026-5'])
 })
@@ -30,7 +30,7 @@ test('swapped leads at the boathouse, side by side with last autumn', async ({ p
   const id = await ownProperty(request, 'Swap')
   await page.goto(`/p/${id}?station=S:2`)
   await expect(page.getByRole('heading', { name: 'The leads of Planter row and Rope bed: swapped' })).toBeVisible({
-    timeout: 30_000,
+    timeout: 90_000,
   })
   await page.getByRole('link', { name: 'Test' }).first().click()
   await page.getByRole('link', { name: 'Compare two sweeps' }).click()

@@ -5,14 +5,13 @@ test.use({ serviceWorkers: 'allow' })
 
 /** Waits until the whole application is kept: the worker answers for the page. */
 const keptHere = (page: Page) =>
-  page.waitForFunction(() => navigator.serviceWorker.controller !== null, null, { timeout: 60_000 })
+  page.waitForFunction(() => navigator.serviceWorker.controller !== null, null, { timeout: 150_000 })
 
 test('no server at all: the application opens, every page of a visited property, work goes on, and all of it is sent when the signal is back', async ({
   page,
   context,
   request,
 }) => {
-  test.setTimeout(150_000)
   const id = await ownProperty(request, 'Valley floor')
   await page.goto(`/p/${id}`)
   await expect(page.getByRole('heading', { name: /Gatehouse, threads/ })).toBeVisible()
@@ -61,7 +60,7 @@ test('no server at all: the application opens, every page of a visited property,
   await page.goto('/')
   await context.setOffline(false)
   await expect
-    .poll(async () => Object.values((await stored(request, id)).facts.steps).map((s) => s.answer), { timeout: 80_000 })
+    .poll(async () => Object.values((await stored(request, id)).facts.steps).map((s) => s.answer), { timeout: 180_000 })
     .toEqual([{ kind: 'done' }, { kind: 'done' }, { kind: 'text', text: 'A trench by B4' }])
 })
 
@@ -83,7 +82,6 @@ test('two people on one property without a signal for two days: both come back, 
   browser,
   request,
 }) => {
-  test.setTimeout(180_000)
   const id = await ownProperty(request, 'Two days apart')
   const begun = Date.now() - DAY_ms
   const [ada, ben] = await Promise.all(
@@ -135,13 +133,13 @@ test('two people on one property without a signal for two days: both come back, 
   await doStep(ben!)
   // Ben is back first: all of his is taken. Then Ada: the one name that both gave is told her, the rest is there.
   await ben!.context().setOffline(false)
-  await expect(ben!.getByText('All saved')).toBeVisible({ timeout: 60_000 })
+  await expect(ben!.getByText('All saved')).toBeVisible({ timeout: 150_000 })
   await ada!.context().setOffline(false)
   const told = ada!.getByRole('alert').filter({ hasText: 'Not taken by the record' })
-  await expect(told).toContainText('was changed by somebody else meanwhile', { timeout: 60_000 })
+  await expect(told).toContainText('was changed by somebody else meanwhile', { timeout: 150_000 })
   await expect(told).toHaveCount(1)
   await told.getByRole('button', { name: 'Let go of it' }).click()
-  await expect(ada!.getByText('All saved')).toBeVisible({ timeout: 60_000 })
+  await expect(ada!.getByText('All saved')).toBeVisible({ timeout: 150_000 })
   const { site, facts } = await stored(request, id)
   const named = Object.values(site.stations)
     .map((s) => s.name)
@@ -155,7 +153,7 @@ test('two people on one property without a signal for two days: both come back, 
   const [photo] = Object.values(facts.photos)
   await expect
     .poll(async () => (await request.get(`/api/properties/${id}/pictures/${photo!.sha256}`)).status(), {
-      timeout: 60_000,
+      timeout: 150_000,
     })
     .toBe(200)
   for (const page of [ada!, ben!]) await page.context().close()

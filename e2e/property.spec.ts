@@ -6,7 +6,7 @@ test('threads: what each should read, why, and where the spring’s faults lie',
   const id = await ownProperty(request, 'Threads')
   await page.goto(`/p/${id}`)
   await expect(page.getByRole('heading', { name: 'The common is cut between B4 and B5' })).toBeVisible({
-    timeout: 30_000,
+    timeout: 90_000,
   })
   await expect(page.getByRole('heading', { name: 'The coil of Far willows in B11: shorted turns' })).toBeVisible()
   await page.keyboard.press('/')
@@ -203,7 +203,7 @@ test('the first load of a property is light: script and style 300 kB, document 6
   const document = await page.goto(`/p/${id}`)
   await page.waitForLoadState('networkidle')
   await expect(page.getByRole('heading', { name: 'The common is cut between B4 and B5' })).toBeVisible({
-    timeout: 30_000,
+    timeout: 90_000,
   })
   console.log(`over the wire, bytes: ${JSON.stringify(wire)}`)
   expect((await document!.body()).length).toBeLessThanOrEqual(60_000)

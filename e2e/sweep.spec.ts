@@ -31,12 +31,12 @@ test('a sweep by keyboard alone: from the list to a cut common, kept over a relo
     }
   }
   await expect(page.getByRole('heading', { name: 'The common is cut between B4 and B5' })).toBeVisible({
-    timeout: 30_000,
+    timeout: 90_000,
   })
   await expect(page.getByRole('status')).toContainText('All saved')
   await page.reload()
   await expect(page.getByRole('heading', { name: 'The common is cut between B4 and B5' })).toBeVisible({
-    timeout: 30_000,
+    timeout: 90_000,
   })
   await pressByKey(page, /^The schedule is running again/)
   await expect(page.getByText('Sweep ended.')).toBeVisible()
@@ -149,7 +149,7 @@ test('on a phone the keypad does it all, with one thumb', async ({ browser, requ
   await expect(page.locator('#reading-says')).toContainText('short')
   await key('Next 2').tap()
   await key('open').tap()
-  await expect(page.getByRole('heading', { name: 'Ticket lawn is open' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('heading', { name: 'Ticket lawn is open' })).toBeVisible({ timeout: 90_000 })
   for (const box of await page
     .locator('.pad button')
     .evaluateAll((all) => all.map((b) => b.getBoundingClientRect().height)))

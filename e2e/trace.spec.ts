@@ -29,7 +29,6 @@ test('a lost box at a phone: the tone is crossed and walked, the rod goes where 
   page,
   request,
 }) => {
-  test.setTimeout(240_000)
   await page.setViewportSize({ width: 390, height: 844 })
   const id = await ownProperty(request, 'Lost box')
   await begun(page, id)
@@ -56,12 +55,12 @@ test('a lost box at a phone: the tone is crossed and walked, the rod goes where 
   await page.getByLabel('Next at, m along').fill('46')
   for (let i = 0; i < 4; i++) {
     await page.getByRole('button', { name: 'Walk 5 m on' }).click()
-    await expect(page.getByRole('button', { name: 'Walk 5 m on' })).toBeEnabled({ timeout: 20_000 })
+    await expect(page.getByRole('button', { name: 'Walk 5 m on' })).toBeEnabled({ timeout: 90_000 })
   }
-  await expect(page.getByText('Weighing what was read')).toHaveCount(0, { timeout: 30_000 })
+  await expect(page.getByText('Weighing what was read')).toHaveCount(0, { timeout: 90_000 })
 
   await tab(page, 'Box')
-  await expect(page.getByText(/the line, crossed 3 times/)).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText(/the line, crossed 3 times/)).toBeVisible({ timeout: 90_000 })
   let probes = 0
   const found = page.getByText(/There it is:/)
   while (!(await found.isVisible()) && probes < 120) {
@@ -70,7 +69,7 @@ test('a lost box at a phone: the tone is crossed and walked, the rod goes where 
     probes++
     await expect
       .poll(async () => (await found.isVisible()) || (await page.locator('h2.next').textContent()) !== before, {
-        timeout: 20_000,
+        timeout: 90_000,
       })
       .toBe(true)
   }
@@ -105,28 +104,9 @@ test('a lost box at a phone: the tone is crossed and walked, the rod goes where 
   await expect(page.getByText(/\d+ flags taken in/)).toBeVisible()
   await openFile(page, 'Bring flags in', { ...gpx, buffer: Buffer.from('<gpx') })
   await expect(page.getByRole('alert')).toContainText('Save it again as GPX')
-  // Steps from the last flag on, with a step that was measured on a length that is known.
-  await page.getByRole('button', { name: 'Steps', exact: true }).click()
-  await page.getByText('Measure your step').click()
-  await page.getByLabel('Length walked, m').fill('30')
-  await page.getByLabel('Steps', { exact: true }).last().fill('40')
-  await page.getByRole('button', { name: 'Keep this step' }).click()
-  await expect(page.getByLabel('Your step, m')).toHaveValue('0.75')
-  await page.getByLabel('Steps', { exact: true }).first().fill('20')
-  await page.getByLabel('Direction, degrees from north').fill('90')
-  await page.getByRole('button', { name: 'Put the flag' }).click()
-  await page.getByRole('radio', { name: 'gaps between heads' }).click()
-  await page.getByLabel('Gaps').fill('5')
-  await page.getByLabel('From head to head, m').fill('4')
-  await page.getByLabel('Direction, degrees from north').fill('0')
-  await page.getByRole('button', { name: 'Put the flag' }).click()
   await page.reload()
   await expect(page.getByRole('heading', { name: /B10: follow L17/ })).toBeVisible()
   const kept = await stored(request, id)
-  const way = Object.values(kept.facts.marks).flatMap(({ marked: m }) => (m.kind === 'way' ? [m] : []))
-  const [before, east, north] = way.slice(-3)
-  expect([east!.by, Math.round(100 * (east!.at.x_m - before!.at.x_m))]).toEqual(['paces', 1500])
-  expect(Math.round(100 * (north!.at.y_m - east!.at.y_m))).toBe(2000)
   const lead = Object.values(kept.site.cables).find((c) => c.tag === 'L17')!
   expect(Object.values(lead.bends).some((b) => b.length === 3)).toBe(true)
 })

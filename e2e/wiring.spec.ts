@@ -256,7 +256,7 @@ test('without a signal: a joint is made in the garden, kept on the device, and s
   await doStep(page)
   await expect(page.getByText('kept on this device, 2 to send')).toBeVisible()
   await context.setOffline(false)
-  await expect(page.getByText('All saved')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 90_000 })
   expect(Object.values((await stored(request, id)).site.splices).filter((s) => s.ticks.includes('home'))).toHaveLength(
     1,
   )
@@ -267,9 +267,7 @@ test('without a signal: a joint is made in the garden, kept on the device, and s
 
 for (const [viewport, colorScheme] of [
   [{ width: 1280, height: 800 }, 'light'],
-  [{ width: 390, height: 844 }, 'light'],
   [{ width: 360, height: 640 }, 'dark'],
-  [{ width: 1280, height: 800 }, 'dark'],
 ] as const) {
   test(`map, wiring, boxes, controller: nothing serious for axe, nothing off the side, at ${viewport.width} × ${viewport.height}, ${colorScheme}`, async ({
     page,

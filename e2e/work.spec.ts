@@ -39,7 +39,6 @@ test('the boathouse is commissioned on a phone; the server goes after the fourth
   browser,
   request,
 }) => {
-  test.setTimeout(180_000)
   const id = await ownProperty(request, 'Boathouse handed over')
   await page.setViewportSize({ width: 390, height: 844 })
   await page.goto(`/p/${id}/work/procedures`)
@@ -61,7 +60,7 @@ test('the boathouse is commissioned on a phone; the server goes after the fourth
   expect(new Set(asked).size).toBe(asked.length)
   await expect(page.getByText(/kept on this device, \d+ to send/)).toBeVisible()
   await context.setOffline(false)
-  await expect(page.getByText('All saved')).toBeVisible({ timeout: 40_000 })
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 120_000 })
   const { facts } = await stored(request, id)
   const job = Object.entries(facts.jobs).find(([, j]) => j.kind === 'procedure')![0]
   expect(Object.values(facts.readings).filter((r) => r.job === job)).toHaveLength(1 + 4 + 4 + 2 + 6 + 6)
@@ -192,7 +191,7 @@ test('a photo is taken in the garden without a signal, drawn on, sent, stripped 
   await expect(page.getByRole('button', { name: /^Wet joint of station 5 · B3/ })).toBeVisible()
   await expect(page.getByText('kept on this device, 2 to send')).toBeVisible()
   await context.setOffline(false)
-  await expect(page.getByText('All saved')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 90_000 })
   const { facts } = await stored(request, id)
   const [photo] = Object.values(facts.photos)
   expect(photo).toMatchObject({ width_px: 64, height_px: 48, on: { kind: 'box', place: 'B3' } })
@@ -203,7 +202,7 @@ test('a photo is taken in the garden without a signal, drawn on, sent, stripped 
     },
   ])
   const address = `/api/properties/${id}/pictures/${photo!.sha256}`
-  await expect.poll(async () => (await request.get(address)).status(), { timeout: 30_000 }).toBe(200)
+  await expect.poll(async () => (await request.get(address)).status(), { timeout: 90_000 }).toBe(200)
   const bytes = await (await request.get(address)).body()
   expect([bytes.subarray(0, 3).toString('hex'), bytes.includes('Exif'), bytes.includes('GPS')]).toEqual([
     'ffd8ff',

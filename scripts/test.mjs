@@ -12,7 +12,7 @@ import { supervise } from './lib/supervise.mjs'
 const RESULTS = join(CLONE, 'test-results')
 const NOTES = join(RESULTS, 'running.json')
 /** Whatever takes longer than this hangs: it is ended and counts as failed. */
-const LONGEST_ms = 30 * 60_000
+const LONGEST_ms = 45 * 60_000
 const counted = { passed: 0, failed: 0 }
 const count = (passed, failed) => {
   counted.passed += passed
@@ -43,7 +43,7 @@ async function jest(project, env = {}) {
       '--json',
       `--outputFile=${file}`,
       // Long enough for a busy machine: what hangs still ends, and what passes is not slower for it.
-      '--testTimeout=30000',
+      '--testTimeout=120000',
       // A test that fails may leave a connection open, and the run must end all the same.
       ...(project === 'routes' ? ['--runInBand', '--forceExit'] : ['--maxWorkers=2']),
     ],

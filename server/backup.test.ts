@@ -57,4 +57,4 @@ test('a backup put back holds every row of every table, and what stood in its pl
   for (const name of ['restore_here', keptAs]) await sql`DROP DATABASE ${sql.id(name)}`.execute(admin)
   await admin.destroy()
   rmSync(folder, { recursive: true })
-}, 60_000)
+}, 300_000)

@@ -77,9 +77,7 @@ const HARD: readonly { name: string; written: readonly string[]; lead_m?: number
     lead_m: 420,
   },
   { name: 'two faults on one thread: the coil and its lead', written: ['coil-open V3', 'open K/c3@A'] },
-  { name: 'a lead that leaks to earth', written: ['leak K/c4@B1 4000'] },
   { name: 'a resistive joint: full volts with the coil off', written: ['joint-series V5.a 60'] },
-  { name: 'two leads under one screw', written: ['doubled A:4 A:5'] },
   { name: 'a dead output', written: ['terminal A:2'] },
   { name: 'a valve that the wiring does not explain', written: ['stuck-shut V1'] },
 ]

@@ -43,7 +43,7 @@ export async function listening(
     }
   }
   void read().catch(() => undefined)
-  const until: Listening['until'] = (found, patience_ms = 8000) =>
+  const until: Listening['until'] = (found, patience_ms = 60_000) =>
     new Promise((resolve, reject) => {
       const look = () => {
         const what = heard.find(found)

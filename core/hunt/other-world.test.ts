@@ -36,12 +36,10 @@ test.each([
 
 test.each([
   ['six-hundred-ohms', 'six-hundred-ohms', ['joint J61']],
-  ['shorted-turns-multi', 'shorted-turns-multi', ['coil L6']],
   ['common-open-and-766-ohms', 'common-open-and-766-ohms', ['run W3 c1 s0 s1', 'joint J30']],
   ['shorted-turns-and-open-lead', 'shorted-turns-and-open-lead', ['coil L6', 'run W12 c1 s0 s1']],
   ['leak-and-open-coil', 'leak-and-open-coil', ['coil L2', 'run W1 c7 s0 s3']],
   ['leak-and-joint', 'leak-and-joint-metered', ['joint J17']],
-  ['grip-and-touching', 'grip-and-touching', ['touch W1 c11 c3 s2 s3', 'joint J29']],
   ['grip-and-relay', 'grip-and-relay-4', ['run W17 c1 s0 s1', 'joint J96']],
 ])(
   'what the cabinet cannot tell apart is not named, and what is wrong is among the first: %s, %s',
