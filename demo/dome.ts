@@ -145,7 +145,7 @@ const endsAt = (box: string, leg: 0 | 1) =>
 
 const port = (device: string, name: string) => ({ kind: 'port', device, port: name })
 
-/** Adds the dome to the draft of the property. */
+/** Adds the dome to the draft of a property that knows the coil `standard`. */
 export function dome(draft: Draft): Draft {
   const drawn = (tag: string) => {
     const [x_m, y_m] = SPOTS[tag]!

@@ -130,7 +130,7 @@ const VIEWS = [
     then: (page) => page.locator('.stand:not(.stale)').waitFor({ timeout: 60000 }),
   },
   { name: 'record', size: desk, path: `${demo}/record` },
-  { name: 'path', size: desk, path: `${demo}/path?on=17` },
+  { name: 'cards', size: desk, path: `${demo}/record/cards` },
   {
     name: 'work',
     size: desk,
