@@ -64,13 +64,13 @@ test('a lost box at a phone: the tone is crossed and walked, the rod goes where 
   let probes = 0
   const found = page.getByText(/There it is:/)
   while (!(await found.isVisible()) && probes < 120) {
-    const before = await page.locator('h2.next').textContent()
+    // What may be gone by now is not waited for.
+    const next = async () => (await page.locator('h2.next').allTextContents()).join('')
+    const before = await next()
     await page.getByRole('button', { name: 'Push the rod in' }).click()
     probes++
     await expect
-      .poll(async () => (await found.isVisible()) || (await page.locator('h2.next').textContent()) !== before, {
-        timeout: 90_000,
-      })
+      .poll(async () => (await found.isVisible()) || (await next()) !== before, { timeout: 90_000 })
       .toBe(true)
   }
   console.log(`found with ${probes} probes`)
