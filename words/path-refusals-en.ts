@@ -13,6 +13,9 @@ export const pathRefusalsEn = {
   no_path_at_box: '{where}: no path comes to {tag}. Name a box of this list, or one that the path has a joint in.',
   no_number_left: '{where}: the system has no numbers left for {count} decoders. Widen its range, or use two paths.',
   decoder_on_one_leg: 'Both path leads of {decoder} are on one conductor. Put one on each.',
+  decoder_turned: '{decoder} has its path leads the wrong way round, and this system has a polarity. Change them over.',
+  coil_dc_on_path: '{coil} behind {decoder} is a DC coil; the system runs AC coils alone. Change the coil.',
+  coil_heavy: '{coil} is a heavy coil for {decoder} at its low power level. Set the decoder to the high one.',
   decoder_unnumbered: '{decoder} has no number yet. Give it one before it goes into the ground.',
   decoder_outputs: '{decoder} has {count} outputs on record, and the system has at most {most}. Look at the decoder.',
   output_coils:

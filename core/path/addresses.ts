@@ -3,9 +3,11 @@ import {
   byTag,
   entries,
   getOrThrow,
+  lookUp,
   outputsOf,
   setField,
   stationsByNumber,
+  wiringOf,
   type Command,
   type Device,
   type DeviceId,
@@ -15,7 +17,7 @@ import {
   type System,
 } from '../site'
 import { layoutOf } from './layout'
-import { outputsOn } from './running'
+import { coil_A, outputsOn } from './running'
 
 type Decoder = Extract<Device, { kind: 'decoder' }>
 type WithSystem = PathAt & { readonly system: System }
@@ -132,11 +134,15 @@ export function brokenRegister(site: Site, path: WithSystem): Refusal[] {
   const { from, to, reserved } = system.addresses
   const name = (id: DeviceId) => decoderOf(site, id).tag ?? id
   const byNumber = new Map<number, Output[]>()
+  const wiring = wiringOf(site)
   const broken: Refusal[] = []
   for (const { device, legs } of path.decoders) {
     const at = ['devices', device]
     const { address, outputs } = decoderOf(site, device)
     if (legs === null) broken.push(refusal('decoder_on_one_leg', at, { decoder: name(device) }))
+    const first = wiring.pointOf({ kind: 'port', device, port: 'path_1' })
+    if (system.polarised === true && legs !== null && legs[0] !== first)
+      broken.push(refusal('decoder_turned', at, { decoder: name(device) }))
     if (address === null) broken.push(refusal('decoder_unnumbered', [...at, 'address'], { decoder: name(device) }))
     if (system.outputs !== null && outputs > system.outputs)
       broken.push(
@@ -154,6 +160,15 @@ export function brokenRegister(site: Site, path: WithSystem): Refusal[] {
           most: system.coilsPerOutput,
         }),
       )
+    for (const coil of coils) {
+      const { coilKind, tag } = getOrThrow(site.devices, coil)
+      const named = { decoder: name(decoder), coil: tag ?? coil }
+      const isDc = coilKind !== null && lookUp(site.coilKinds, coilKind)?.current === 'dc_latching'
+      if (system.acCoilsOnly === true && isDc) broken.push(refusal('coil_dc_on_path', ['devices', coil], named))
+      const isHeavy = system.heavyCoil_A !== null && coil_A(site, coil, 'holding') > system.heavyCoil_A
+      if (isHeavy && decoderOf(site, decoder).power === 'low')
+        broken.push(refusal('coil_heavy', ['devices', decoder, 'power'], named))
+    }
     if (address === null) continue
     byNumber.set(address, [...(byNumber.get(address) ?? []), output])
     if (address < from || address > to)

@@ -101,6 +101,7 @@ test('no two decoders are given one number, reserved ones are left, box mates fo
     )
     const profile = {
       ...bare.systems['sys' as never]!,
+      polarised: false,
       addresses: { from: 1, to: 60, reserved: [4, 9], duals: seed % 2 ? 'own' : 'next', pumpsFirst: false },
     }
     const ruled = { ...bare, systems: { sys: profile } } as Site
@@ -177,6 +178,24 @@ test('reach: at the reach the far decoder has its least volts, a metre further i
   expect(!refused.ok && refused.refusals.map((r) => [r.code, ...r.path])).toEqual([
     ['ask_the_sheet', 'systems', 'sys', 'minimum_V'],
   ])
+})
+
+test('what a profile says of polarity, of heavy coils and of DC ones is held against what is on record', () => {
+  const { site } = randomPath(5, { boxes: 8 })
+  const judged = (more: object, coil: object = {}) => {
+    const of = {
+      ...site,
+      systems: { sys: { ...site.systems['sys' as never]!, polarised: false, ...more } },
+      coilKinds: { coil: { ...site.coilKinds['coil' as never]!, ...coil } },
+    } as Site
+    return brokenRegister(of, withPath(of)).map((r) => r.code)
+  }
+  const coils = outputsOf(site).flatMap((o) => o.coils).length
+  expect(judged({})).toEqual([])
+  const turned = judged({ polarised: true }).length
+  expect(turned > 0 && turned < 8).toBe(true)
+  expect(judged({ heavyCoil_A: 0.2 })).toEqual(Array(coils).fill('coil_heavy'))
+  expect(judged({}, { current: 'dc_latching' })).toEqual(Array(coils).fill('coil_dc_on_path'))
 })
 
 test('two systems on one path are refused, by whichever change they would come together', () => {
