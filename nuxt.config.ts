@@ -1,6 +1,9 @@
 import { fileURLToPath } from 'node:url'
 import { writeServiceWorker } from './scripts/lib/service-worker.mjs'
 
+/** What does nothing by being loaded: what a page does not use of it can be left out. */
+const moduleSideEffects = (id: string) => !/\/(core|words|nuxt\/dist\/app\/composables)\//.test(id)
+
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   telemetry: false,
@@ -75,15 +78,8 @@ export default defineNuxtConfig({
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, exclude: ['../app/**/*.test.ts'] },
   },
   vite: {
-    // The core has no module that does anything by being loaded, so what a page does not use can be left out.
-    build: {
-      target: 'es2022',
-      rollupOptions: { treeshake: { moduleSideEffects: (id) => !/\/(core|words)\//.test(id) } },
-    },
-    worker: {
-      format: 'es',
-      rollupOptions: { treeshake: { moduleSideEffects: (id: string) => !/\/(core|words)\//.test(id) } },
-    },
+    build: { target: 'es2022', rollupOptions: { treeshake: { moduleSideEffects } } },
+    worker: { format: 'es', rollupOptions: { treeshake: { moduleSideEffects } } },
     // Only the composition interface of the messages library is used; the rest stays out of the page.
     define: {
       __VUE_I18N_FULL_INSTALL__: false,
