@@ -128,7 +128,8 @@ const DECODERS: readonly (readonly [box: string, address: number, names: readonl
 ]
 /** Boxes with an arrestor and its rod. D14, at an end, has none. */
 const ARRESTORS = ['D1', 'D2', 'D5', 'D8', 'D10', 'D11', 'D16']
-const LAID = { value: '2015-05-20', how: 'reported' }
+/** The day the dome’s path was laid. */
+export const LAID = { value: '2015-05-20', how: 'reported' }
 const CONVERTED = { value: '2018-03-14', how: 'seen' }
 
 const coresOf = ({ legs }: PathRun) => legs.flat()

@@ -11,6 +11,7 @@ import {
   type ReadingValue,
 } from '../core/record'
 import { Draft, terminalEnd, type ControllerId, type End, type PlaceId, type Site, type TerminalId } from '../core/site'
+import { dome, domeFacts, LAID as DOME_LAID } from './dome'
 import { DEMO_ID } from './id'
 
 /** The day the slipway run and what hangs on it were laid. */
@@ -204,7 +205,7 @@ export function quarryLake(): Site {
       )
     })
   }
-  return dated(boathouse(draft).site())
+  return dated(dome(boathouse(draft)).site())
 }
 
 /**
@@ -212,7 +213,7 @@ export function quarryLake(): Site {
  */
 function dated(site: Site): Site {
   const made = (place: string) => ({
-    value: place.startsWith('S') ? '2017-04-03' : '2009-05-12',
+    value: place.startsWith('S') ? SLIPWAY.value : place.startsWith('D') ? DOME_LAID.value : '2009-05-12',
     how: 'reported' as const,
     on: null,
   })
@@ -478,6 +479,7 @@ export function demoProperty(): Property {
     const more = swept(site, sweep, 0)
     for (const name of Object.keys(facts) as (keyof Facts)[]) Object.assign(facts[name], more[name])
   }
+  domeFacts(facts)
   // Somebody pulled a second cable for stations that were never built: nobody wrote down which core is which.
   facts.jobs['boathouse-cores'] = {
     ...facts.jobs['boathouse-spring-2026']!,

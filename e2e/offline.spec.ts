@@ -52,9 +52,9 @@ test('no server at all: the application opens, every page of a visited property,
   await doStep(page)
   await page.locator('.controls').getByLabel('In your words').fill('A trench by B4')
   await page.locator('.controls').getByRole('button', { name: 'Keep' }).click()
-  await expect(page.getByText('Step 4 of 8')).toBeVisible()
+  await expect(page.getByText('Step 4 of 10')).toBeVisible()
   await page.reload()
-  await expect(page.getByText('Step 4 of 8')).toBeVisible()
+  await expect(page.getByText('Step 4 of 10')).toBeVisible()
   await expect(page.getByText('kept on this device, 5 to send')).toBeVisible()
   // Left for the list and the signal comes back there: what waits of a property that is not open is sent too.
   await page.goto('/')

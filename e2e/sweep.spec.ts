@@ -10,6 +10,7 @@ test('a sweep by keyboard alone: from the list to a cut common, kept over a relo
   await expect(page.getByRole('link', { name: /Keyboard court/ })).toBeVisible()
   await pressByKey(page, /^Keyboard court/)
   await expect(page.getByRole('heading', { name: 'Gatehouse, threads' })).toBeVisible()
+  await pressByKey(page, /^Skip to the work/)
   await pressByKey(page, /^Start a sweep/)
   await expect(page.getByRole('heading', { name: 'Sweeps at the controller' })).toBeVisible()
   await pressByKey(page, /^Start a sweep/)

@@ -196,7 +196,7 @@ test('the map: boxes drawn, moved by hand and by figures, files out for general 
   await expect(page.getByText(/The format has no room for: .*joints/)).toBeVisible()
   const text = readFileSync(await file.path(), 'utf8')
   const features = new GeoJSON().readFeatures(text)
-  expect([features.length, features.filter((f) => f.getGeometry()?.getType() === 'LineString').length]).toEqual([26, 9])
+  expect([features.length, features.filter((f) => f.getGeometry()?.getType() === 'LineString').length]).toEqual([48, 14])
   await openFile(page, 'Open GeoJSON or GPX', {
     name: 'again.geojson',
     mimeType: 'application/geo+json',
@@ -251,6 +251,7 @@ test('without a signal: a joint is made in the garden, kept on the device, and s
   await page.setViewportSize({ width: 390, height: 844 })
   await page.goto(`/p/${id}/boxes/B7`)
   await beginWork(page, page.locator('article').last(), 'Make a pre-filled nut')
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 90_000 })
   await context.setOffline(true)
   await doStep(page)
   await doStep(page)

@@ -87,6 +87,7 @@ test('cards, tags and labels: words and codes are read back by general readers, 
   request,
 }) => {
   const id = await ownProperty(request, 'Ωmega yard')
+  const numbered = (letter: string, length: number) => Array.from({ length }, (_, i) => `${letter}${i + 1}`)
   await page.goto(`/p/${id}/record/cards`)
   const made = async (what: string) => {
     const saving = page.waitForEvent('download')
@@ -103,7 +104,7 @@ test('cards, tags and labels: words and codes are read back by general readers, 
   const tags = await made('Box tags')
   expect([Math.round(tags[0]!.width_pt), Math.round(tags[0]!.height_pt)]).toEqual([612, 792])
   expect(tags.flatMap((t) => t.codes).sort()).toEqual(
-    [...Array.from({ length: 11 }, (_, i) => `B${i + 1}`), 'S1', 'S2', 'S3']
+    [...numbered('B', 11), ...numbered('D', 16), ...numbered('S', 3)]
       .map((b) => `${origin}/p/${id}/boxes/${b}`)
       .sort(),
   )
@@ -132,7 +133,7 @@ test('a hold is refused with a reason that stays; a step is taken back; another 
   for (let i = 0; i < 2; i++) await doStep(page)
   await doStep(page, 'Nothing to note')
   await takePhoto(page.locator('.controls'))
-  await expect(page.getByText('Step 5 of 8')).toBeVisible()
+  await expect(page.getByText('Step 5 of 10')).toBeVisible()
   await page.getByRole('button', { name: 'Not done …' }).click()
   await page.getByRole('button', { name: 'Leave it out' }).click()
   await expect(page.getByRole('alert')).toContainText('Write why it is left out.')
