@@ -134,4 +134,39 @@ for (const [width, height, theme] of [
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
       expect(await seriousFindings(page)).toEqual([])
     }
+
+    // Flags by one’s own step, measured first, and by gaps between heads; each from where the last one stands.
+    await tab(page, 'Steps')
+    await pick(page.getByRole('combobox', { name: 'From where you stood' }), 'B9')
+    await page.locator('summary').filter({ hasText: 'Measure your step' }).click()
+    const measured = page.locator('details').filter({ hasText: 'Measure your step' })
+    await measured.getByLabel('Length walked, m').fill('40')
+    await measured.getByLabel('Steps').fill('50')
+    await measured.getByRole('button', { name: 'Keep this step' }).click()
+    await expect(page.getByLabel('Your step, m')).toHaveValue('0.8')
+    await page.getByLabel('Steps', { exact: true }).first().fill('25')
+    await page.getByLabel('Direction, degrees from north').fill('400')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('alert')).toContainText('Direction, degrees from north')
+    await page.getByLabel('Direction, degrees from north').fill('90')
+    await page.keyboard.press('Enter')
+    await expect(page.getByText('Flags put: 1')).toBeVisible()
+    await page.getByRole('radio', { name: 'gaps between heads' }).click()
+    await page.getByLabel('Gaps').fill('3')
+    await page.getByLabel('From head to head, m').fill('4')
+    await page.getByLabel('Direction, degrees from north').fill('0')
+    await page.getByRole('button', { name: 'Put the flag' }).click()
+    await expect(page.getByText('Flags put: 2')).toBeVisible()
+    await expect(page.getByText('All saved')).toBeVisible()
+    const { site, facts } = await stored(request, id)
+    const { x_m, y_m } = Object.values(site.places).find((p) => p.tag === 'B9')!.foundAt!.value
+    expect(
+      Object.values(facts.marks)
+        .map((m) => m.marked)
+        .filter((m) => m.kind === 'way')
+        .map((m) => [m.by, Math.round((m.at.x_m - x_m) * 100) / 100, Math.round((m.at.y_m - y_m) * 100) / 100]),
+    ).toEqual([
+      ['paces', 20, 0],
+      ['paces', 20, 12],
+    ])
   })

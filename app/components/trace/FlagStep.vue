@@ -79,7 +79,13 @@ const stood = computed(() => [
   ...(flags.value.length > 0 ? [{ value: LAST, label: t('trace.lastFlag') }] : []),
   ...options.value,
 ])
-const stoodAt = ref<string>(stood.value[0]?.value ?? '')
+const chosen = ref('')
+const stoodAt = computed({
+  get: () => (stood.value.find(({ value }) => value === chosen.value) ?? stood.value[0])?.value ?? '',
+  set: (value: string) => {
+    chosen.value = value
+  },
+})
 const putWalked = async (distance_m: number, bearing_deg: number | null) => {
   const from =
     stoodAt.value === LAST
@@ -106,7 +112,7 @@ const putWalked = async (distance_m: number, bearing_deg: number | null) => {
     />
     <AppButton v-if="by === 'phone'" @click="here">{{ t('trace.flagPut') }}</AppButton>
     <template v-if="by === 'paces' && stood.length > 0">
-      <PickOne id="flag-from" v-model="stoodAt" :label="t('trace.pacesFrom')" :options="stood" />
+      <PickOne id="flag-from" v-model="stoodAt" :label="t('trace.stoodAt')" :options="stood" />
       <PacedWalk directed :label="t('trace.flagPut')" @walked="putWalked" />
     </template>
     <form v-if="by === 'offsets'" class="stack" novalidate @submit.prevent="two">
