@@ -12,13 +12,14 @@ import {
   layoutOf,
 } from '../core/path'
 import { writeDeck } from '../core/formats'
+import { huntPath } from '../tests/path-hunts'
 import { randomPath } from '../tests/random-path'
 import { solveDeck } from '../tests/simulator'
 import { chance } from '../standins'
 
 // Two-wire paths. Volts against the reference simulator on drawn paths; a path of 2000 decoders with 40 branches, every
 // station on in turn, against a plain pass over the same numbers; its arrestors, and how they compare with trying every
-// set of boxes on small paths.
+// set of boxes on small paths. Drawn faults searched as advised, against opening box after box outward.
 
 const argument = (name: string, usual: number) => {
   const at = process.argv.indexOf(`--${name}`)
@@ -116,6 +117,19 @@ for (let n = 0; n < 200; n++) {
   divided += Number(Math.abs(ours - least) < 1e-9 * least)
 }
 
+const hunted = Array.from({ length: 2 * cases }, (_, n) => {
+  const { site, path } = randomPath(seed * 3000 + n, { boxes: 6 + (n % 15), exits: n % 2 === 0 ? 1 : 2 })
+  return huntPath(site, path, seed * 777 + n)
+})
+const mean = (of: (h: (typeof hunted)[number]) => number) => hunted.reduce((s, h) => s + of(h), 0) / hunted.length
+const byKind = Object.fromEntries(
+  [...new Set(hunted.map((h) => h.truth.kind))].map((kind) => {
+    const own = hunted.filter((h) => h.truth.kind === kind)
+    const sum = (of: (h: (typeof hunted)[number]) => number) => own.reduce((s, h) => s + of(h), 0)
+    return [kind, { cases: own.length, ratio: sum((h) => h.minutes) / sum((h) => h.outward_min) }]
+  }),
+)
+
 const result = {
   seed,
   cases,
@@ -130,5 +144,11 @@ const result = {
   arrestorsAgreed: agreed,
   divisionsAgreed: divided,
   kept: Number.isFinite(kept),
+  hunts: hunted.length,
+  hunt_min: mean((h) => h.minutes),
+  outward_min: mean((h) => h.outward_min),
+  huntOverOutward: mean((h) => h.minutes) / mean((h) => h.outward_min),
+  wrongPlaces: mean((h) => h.wrong),
+  byKind,
 }
 console.log(process.argv.includes('--json') ? JSON.stringify(result) : JSON.stringify(result, null, 2))

@@ -19,6 +19,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   cabinet: ['site', 'refusal', 'circuit', 'splice'],
   sizing: ['quantity', 'site', 'circuit'],
   path: ['quantity', 'site', 'record', 'refusal', 'circuit', 'sizing', 'splice', 'plan'],
+  'path-hunt': ['site', 'record', 'refusal', 'circuit', 'path', 'hunt', 'map'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],
   history: ['site', 'record', 'expect'],

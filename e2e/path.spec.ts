@@ -4,8 +4,7 @@ import { v7 } from 'uuid'
 import { writeProperty } from '../core/formats'
 import { noFacts } from '../core/record'
 import { Draft } from '../core/site'
-import { dome, domeFacts } from '../demo/dome'
-import { pressByKey, pressTo, seriousFindings, stored } from './kit'
+import { ownProperty, pressByKey, pressTo, seriousFindings, stored } from './kit'
 import { readPdf } from './pdf'
 
 const BOXES = `box, metres, valves, from
@@ -22,28 +21,20 @@ D10, 44, Ring + Lane
 D11, 45, Apiary
 D12, 36, Far gate`
 
-async function posted(request: APIRequestContext, draft: Draft, facts = noFacts()): Promise<string> {
+/** A property with a bare controller in its cabinet. */
+async function bareProperty(request: APIRequestContext): Promise<string> {
+  const site = new Draft('Path planned')
+    .setting('market', 'metric')
+    .setting('units', { length: 'm', temperature: 'C' })
+    .place('D', 'cabinet')
+    .controller('D', 'D', 0, { terminals: {}, name: 'Dome' })
+    .site()
   const reply = await request.post('/api/properties?as=copy', {
     headers: { 'content-type': 'application/json' },
-    data: writeProperty({ id: v7(), revision: 0, site: draft.site(), facts }),
+    data: writeProperty({ id: v7(), revision: 0, site, facts: noFacts() }),
   })
   expect(reply.status()).toBe(201)
   return ((await reply.json()) as { id: string }).id
-}
-const drafted = (name: string) =>
-  new Draft(name).setting('market', 'metric').setting('units', { length: 'm', temperature: 'C' })
-/** A property with a bare controller in its cabinet. */
-const bareProperty = (request: APIRequestContext) =>
-  posted(
-    request,
-    drafted('Path planned').place('D', 'cabinet').controller('D', 'D', 0, { terminals: {}, name: 'Dome' }),
-  )
-/** A property whose only controller is the dome, with what its rods read. */
-function domeProperty(request: APIRequestContext, name: string): Promise<string> {
-  const facts = noFacts()
-  domeFacts(facts)
-  const figures = { name: 'Standard AC coil', inrush_A: 0.4, holding_A: 0.23 }
-  return posted(request, dome(drafted(name).coilKind('standard', 33, figures)), facts)
 }
 
 test('a path of twelve boxes from a pasted list to order sheet, labels and arrestors, without a pointer', async ({
@@ -98,7 +89,7 @@ test('the dome: the weakest decoder, a number given twice put right, an earth re
   page,
   request,
 }) => {
-  const id = await domeProperty(request, 'Dome')
+  const id = await ownProperty(request, 'Dome')
   await page.addInitScript(() => localStorage.setItem('field-thread.author', 'Ann'))
   await page.goto(`/p/${id}/path`)
   await expect(page.getByText('Every decoder has enough.')).toBeVisible()
@@ -125,6 +116,43 @@ test('the dome: the weakest decoder, a number given twice put right, an earth re
   await expect.poll(async () => Object.values((await stored(request, id)).facts.earthReadings).length).toBe(22)
 })
 
+test('a fault of the path: what is read is kept and weighed, taken back and begun anew; the length is named', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Dome searched')
+  await page.goto(`/p/${id}/path?show=find`)
+  await expect(page.getByRole('heading', { name: /^Amperes/ })).toBeVisible({ timeout: 90_000 })
+  const field = page.getByLabel('It reads, A')
+  await field.fill('a lot')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('Type a figure')
+  await page.locator('summary').filter({ hasText: 'Sweep of the path' }).click()
+  for (const [number, amps] of [
+    [17, '0.24'],
+    [18, '0'],
+    [20, '0.001'],
+  ] as const) {
+    const asked = `Amperes that number ${number} adds while it runs`
+    await page.locator('.swept').getByRole('button', { name: asked, exact: true }).click()
+    await expect(page.getByRole('heading', { name: asked })).toBeVisible()
+    await field.fill(amps)
+    await page.keyboard.press('Enter')
+    await expect(page.locator('.kept').filter({ hasText: asked })).toContainText(`${Number(amps)} A`)
+  }
+  await expect(page.getByText(/^Go to D(9|10)/)).toBeVisible({ timeout: 90_000 })
+  await expect(page.locator('.suspect').first()).toContainText(/a leg is open, .*D9|a leg is open, .*D10/)
+  await page.reload()
+  await expect(page.locator('.kept')).toHaveCount(3)
+  await page.locator('.kept').first().getByRole('button', { name: 'Take it back' }).click()
+  await expect(page.locator('.kept')).toHaveCount(2)
+  await page.getByRole('button', { name: 'Begin anew' }).click()
+  await expect(page.getByText('Nothing yet.')).toBeVisible()
+  await expect(page.getByText('All saved')).toBeVisible()
+  const { facts } = await stored(request, id)
+  expect(Object.values(facts.pathReadings).map((f) => f.tried.kind)).toEqual(['read', 'read', 'read', 'back', 'begun'])
+})
+
 for (const [width, height, theme] of [
   [1280, 800, 'dusk'],
   [390, 844, 'noon'],
@@ -135,8 +163,8 @@ for (const [width, height, theme] of [
   }) => {
     await page.setViewportSize({ width, height })
     await page.addInitScript((t) => localStorage.setItem('field-thread.theme', t), theme)
-    const id = await domeProperty(request, `Path ${width}`)
-    for (const show of ['volts', 'plan', 'register', 'surge', 'convert', 'system']) {
+    const id = await ownProperty(request, `Path ${width}`)
+    for (const show of ['volts', 'find', 'plan', 'register', 'surge', 'convert', 'system']) {
       await page.goto(`/p/${id}/path?show=${show}`)
       await expect(page.getByRole('heading', { name: 'Two-wire path' })).toBeVisible()
       if (show === 'volts') await expect(page.getByText(/Weakest: X/)).toBeVisible()

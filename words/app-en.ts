@@ -85,6 +85,7 @@ export const appEn = {
       photo: 'A photo by {author}, {at}',
       photoNote: 'A note on a photo by {author}, {at}',
       earthReading: 'What an earth read, by {author}, {at}',
+      pathReading: 'What a path read, by {author}, {at}',
       coreTrial: 'What was tried on cores by {author}, {at}',
       mark: 'A mark of a trace by {author}, {at}',
     },

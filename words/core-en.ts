@@ -37,6 +37,7 @@ export const coreEn = {
     acceptances: 'acceptance {id}',
     findings: 'finding {id}',
     earthReadings: 'reading of an earth, {id}',
+    pathReadings: 'reading of a path, {id}',
     coreTrials: 'what was tried on cores, {id}',
     marks: 'mark {id}',
   },

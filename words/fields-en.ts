@@ -272,6 +272,7 @@ export const fieldsEn = {
   kits: 'ticks of the kit',
   item: 'thing of the kit',
   earthReadings: 'readings of earths',
+  pathReadings: 'readings of paths',
   earthed: 'what was read',
   of: 'earth',
   soil: 'soil',

@@ -14,6 +14,7 @@ export const pathEn = {
     wayOut: 'One way out more',
     tabs: {
       volts: 'Volts',
+      find: 'Find',
       plan: 'Plan',
       register: 'Register',
       surge: 'Arrestors',

@@ -59,6 +59,7 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'kits',
     'coreTrials',
     'earthReadings',
+    'pathReadings',
     'marks',
   ],
 ])

@@ -22,6 +22,7 @@ import { procedureEn } from './procedure-en'
 import { workEn } from './work-en'
 import { traceEn } from './trace-en'
 import { pathEn } from './path-en'
+import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
@@ -50,6 +51,7 @@ const messages = {
   ...coresEn,
   ...traceEn,
   ...pathEn,
+  ...pathFindEn,
   refusal: { ...coreEn.refusal, ...pathRefusalsEn },
 } as Record<string, unknown>
 const at = (key: string) =>
@@ -66,7 +68,7 @@ const files = (folder: string): string[] =>
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
   expect(
-    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn, photosEn, ownEn, coresEn, traceEn, pathEn]
+    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn, photosEn, ownEn, coresEn, traceEn, pathEn, pathFindEn]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
   ).toEqual([])
@@ -115,6 +117,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(coresEn, ''),
     ...keysOf(traceEn, ''),
     ...keysOf(pathEn, ''),
+    ...keysOf(pathFindEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

@@ -2,6 +2,7 @@ import { wrap, type Remote } from 'comlink'
 import { useI18n } from 'vue-i18n'
 import type { ControllerId } from '../../core/site'
 import { pathEn } from '../../words/path-en'
+import { pathFindEn } from '../../words/path-find-en'
 import { pathRefusalsEn } from '../../words/path-refusals-en'
 import type { PathState, PathWork } from '../workers/path'
 import { useWiringPage } from './useWiringPage'
@@ -9,7 +10,7 @@ import { useWiringPage } from './useWiringPage'
 let taken = false
 /** The site, the words of two-wire paths, which come with their place, and a door for changes. */
 export function usePathPage() {
-  if (!taken) useI18n({ useScope: 'global' }).mergeLocaleMessage('en', { ...pathEn, refusal: pathRefusalsEn })
+  if (!taken) useI18n({ useScope: 'global' }).mergeLocaleMessage('en', { ...pathEn, ...pathFindEn, refusal: pathRefusalsEn })
   taken = true
   return useWiringPage()
 }

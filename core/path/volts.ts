@@ -9,7 +9,9 @@ import {
   size,
   times,
   type Conditions,
+  type Edit,
   type Engine,
+  type Solution,
 } from '../circuit'
 import { accepted, type Outcome } from '../refusal'
 import { getOrThrow, lookUp, netsOf, type DeviceId, type Link, type PathAt, type Site } from '../site'
@@ -71,7 +73,10 @@ export const worstFor = (site: Site): PathConditions => ({
 export interface PathEngine {
   readonly path: KnownPath
   readonly engine: Engine
-  readonly volts: (on: readonly OutputOn[]) => PathVolts
+  /** The path with these outputs on, and what else is other than on record. */
+  readonly volts: (on: readonly OutputOn[], changes?: readonly Edit[]) => PathVolts
+  /** The same, at any point of the wiring. */
+  readonly solve: (on: readonly OutputOn[], changes?: readonly Edit[]) => Solution
 }
 
 /** The circuit of a path, every decoder waiting. Refused where its profile lacks a figure that volts hang on. */
@@ -98,7 +103,14 @@ export function pathEngine(
       path: model,
     }),
   )
-  return accepted({ path, engine, volts: (state) => voltsOf(engine, path, state) })
+  const solve: PathEngine['solve'] = (state, changes = []) =>
+    engine.solve([...outputEdits(engine.powered, path, state), ...changes])
+  return accepted({
+    path,
+    engine,
+    solve,
+    volts: (state, changes) => voltsOf(engine, path, state, solve(state, changes)),
+  })
 }
 
 /** The path with these outputs on. */
@@ -113,10 +125,9 @@ export function pathVolts(
   return made.ok ? accepted(made.value.volts(on)) : made
 }
 
-function voltsOf(engine: Engine, path: KnownPath, on: readonly OutputOn[]): PathVolts {
+function voltsOf(engine: Engine, path: KnownPath, on: readonly OutputOn[], solution: Solution): PathVolts {
   const { powered } = engine
   const { site, nodeOf, wiring, parts, sources } = powered
-  const solution = engine.solve(outputEdits(powered, path, on))
   const across = (a: number, b: number) =>
     solution.floating(a) || solution.floating(b) ? 0 : size(minus(solution.volts(a), solution.volts(b)))
   const decoders = path.decoders

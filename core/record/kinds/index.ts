@@ -10,6 +10,7 @@ import { jobKind } from './job'
 import type { FactKindOf } from './kind'
 import { kitKind } from './kit'
 import { markKind } from './mark'
+import { pathReadingKind } from './path-reading'
 import { photoKind } from './photo'
 import { photoNoteKind } from './photo-note'
 import { readingKind } from './reading'
@@ -34,6 +35,7 @@ const FACT_KINDS = {
   coreTrial: coreTrialKind,
   mark: markKind,
   earthReading: earthReadingKind,
+  pathReading: pathReadingKind,
 } as const
 
 export type FactKind = keyof typeof FACT_KINDS

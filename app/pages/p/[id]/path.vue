@@ -6,7 +6,7 @@ import { usePathPage } from '../../../composables/usePath'
 const { site, t, fixed } = usePathPage()
 const route = useRoute()
 const router = useRouter()
-const TABS = ['volts', 'plan', 'register', 'surge', 'convert', 'system'] as const
+const TABS = ['volts', 'find', 'plan', 'register', 'surge', 'convert', 'system'] as const
 type Tab = (typeof TABS)[number]
 
 const tagOf = (id: ControllerId) => getOrThrow(site.value.controllers, id).tag
@@ -50,6 +50,7 @@ const named = (id: ControllerId) => {
         <AppButton look="primary" @click="tab = 'plan'">{{ t('twoWire.emptyDo') }}</AppButton>
       </p>
       <PathVolts v-else-if="tab === 'volts'" :key="path.controller" :path="path" />
+      <PathFind v-else-if="tab === 'find'" :key="path.controller" :path="path" />
       <PathPlan v-else-if="tab === 'plan'" :path="path" />
       <PathRegister v-else-if="tab === 'register'" :path="path" />
       <PathSurge v-else-if="tab === 'surge'" :path="path" />

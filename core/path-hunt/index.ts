@@ -1,0 +1,8 @@
+export { pathCandidates } from './candidates'
+export type { PathCandidate } from './candidates'
+export type { PathFault, PathWhere } from './faults'
+export { pathFaults, partKey, placesOf } from './faults'
+export { aimOf, pathHuntOf, suspectsOf } from './hunt'
+export type { PathAdvice, PathAim, PathHunt, PathRead, PathSuspect, Weighed } from './hunt'
+export { fit, meantBy } from './shown'
+export type { Shown } from './shown'
