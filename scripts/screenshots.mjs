@@ -142,7 +142,7 @@ const VIEWS = [
     },
   },
   { name: 'phone-step', size: phone, path: demo, then: (page) => coilChanged(page) },
-  { name: 'compare-dusk', size: desk, path: `${demo}/test/compare?later=spring-2026&earlier=autumn-2025`, dusk: true },
+  { name: 'path-dusk', size: desk, path: `${demo}/path?on=17`, dusk: true },
   { name: 'trace', size: desk, path: demo, then: (page) => boxTraced(page) },
   { name: 'phone-cores', size: phone, path: demo, then: (page) => coresJoined(page) },
   {
