@@ -5,7 +5,7 @@ const { t } = useI18n()
 </script>
 
 <template>
-  <main id="work" class="lost stack">
+  <main id="work" tabindex="-1" class="lost stack">
     <h1>{{ t('app.notFound') }}</h1>
     <p>
       <a href="/" class="button primary">{{ t('app.toProperties') }}</a>

@@ -46,6 +46,7 @@ export async function pressTo(page: Page, name: RegExp, most = 60): Promise<void
   for (let i = 0; i < most; i++) {
     const focused = await page.evaluate(() => {
       const at = document.activeElement
+      if (at === document.body) return ''
       const named = at?.getAttribute('aria-labelledby')?.split(' ')[0]
       const label = named
         ? document.getElementById(named)?.textContent

@@ -13,7 +13,7 @@ const { t } = useI18n()
         <strong>{{ t('app.name') }}</strong>
       </NuxtLink>
     </header>
-    <main id="work" class="stack">
+    <main id="work" tabindex="-1" class="stack">
       <slot />
     </main>
   </div>

@@ -202,7 +202,7 @@ const goTo = (target: string | null, place: string | null) =>
         <SaveStatus />
       </div>
     </header>
-    <main id="work" class="work">
+    <main id="work" tabindex="-1" class="work">
       <RefusedMessages />
       <LazyToneLine v-if="mayTone" />
       <p v-if="said" class="quiet told" role="status">{{ said }}</p>
@@ -255,7 +255,7 @@ const goTo = (target: string | null, place: string | null) =>
     <LazyKeysDialog v-if="keys" v-model:visible="keys" />
     <LazyFindDialog v-if="find" v-model:visible="find" :site="property.site" @go="goTo" />
   </div>
-  <main v-else id="work" class="page-waits stack" aria-live="polite">
+  <main v-else id="work" tabindex="-1" class="page-waits stack" aria-live="polite">
     <p v-if="property.status === 'loading'" class="quiet">{{ t('app.loading') }}</p>
     <LazyRepairView v-else-if="property.status === 'unreadable'" :id="id" />
     <template v-else>
