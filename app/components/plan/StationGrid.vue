@@ -43,11 +43,14 @@ const drafts = reactive(new Map<string, string>())
  * wait.
  */
 let queue: Promise<void> = Promise.resolve()
+let waiting = 0
 function write(row: ListedRow, cell: Cell): void {
   const key = keyOf(row, cell)
   const written = drafts.get(key)
   if (written === undefined) return
+  waiting++
   queue = queue.then(async () => {
+    waiting--
     const now = rows.value.find((r) => r.station === row.station)
     if (!now || drafts.get(key) !== written) return
     const kept = written.trim() === shown(now, cell) || (await props.keep(cellCommands(props.site, now, cell, written)))
@@ -100,7 +103,9 @@ function onKey(event: KeyboardEvent, index: number, cell: Cell): void {
   if (by === 0) return
   event.preventDefault()
   const written = drafts.get(keyOf(row, cell))
-  if (written === undefined || cellCommands(props.site, row, cell, written).ok)
+  // While earlier cells are still being kept nobody can say yet whether this one is refused: a quick hand goes on, and
+  // what is refused is marked where it stands.
+  if (waiting > 0 || written === undefined || cellCommands(props.site, row, cell, written).ok)
     focusCell(index + by, cell) // leaving keeps it
   else write(row, cell)
 }
