@@ -29,6 +29,8 @@ export const wiringEn = {
     picture: 'Who is joined to whom',
     common: 'Common',
     other: 'Not from a terminal',
+    behindOutput: 'Behind {decoder}, output {output}',
+    behindCommon: 'Behind {decoder}, common of its coils',
     cores: 'Cores at this box',
     coresHow: 'Every core that passes. Choose one to note its colour, to cut it here or to let it run through.',
     use: { in_use: 'at work', common: 'common', spare: 'spare', unknown: 'nobody knows' },

@@ -9,6 +9,13 @@ export interface JointWords {
   readonly day: (at: string) => string
 }
 
+const behindText = (behind: BoxJoints['joints'][number]['behind'], say: JointWords['say']): string =>
+  behind === null
+    ? say('boxes.other')
+    : behind.output === null
+      ? say('boxes.behindCommon', { decoder: behind.tag })
+      : say('boxes.behindOutput', { decoder: behind.tag, output: behind.output })
+
 /** The joints of each box, a line each, to be ticked by hand. */
 export const jointRows = (boxes: readonly BoxJoints[], { say, day }: JointWords): Content[] =>
   boxes.map(({ tag, name, joints }) => ({
@@ -23,7 +30,7 @@ export const jointRows = (boxes: readonly BoxJoints[], { say, day }: JointWords)
           body: joints.map((j) => [
             { canvas: [{ type: 'rect' as const, x: 0, y: 2, w: 9, h: 9, lineWidth: 0.8 }] },
             {
-              text: spans(j.serves === 'common' ? say('print.common') : (j.terminal ?? say('boxes.other'))),
+              text: spans(j.serves === 'common' ? say('print.common') : (j.terminal ?? behindText(j.behind, say))),
               bold: true,
             },
             { text: spans(j.conductors.map((c) => `${c.from} ${c.colour ?? ''}`.trim()).join(', ')) },

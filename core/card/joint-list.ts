@@ -1,5 +1,5 @@
 import { byTag, entries, sameJson, type PlaceId, type Site, type Splice, type SpliceId } from '../site'
-import { boxJoints } from '../splice'
+import { boxJoints, type Behind } from '../splice'
 
 /** A connector in a box, as it is to be made or was. */
 export interface ListedJoint {
@@ -7,6 +7,8 @@ export interface ListedJoint {
   readonly serves: 'common' | 'lead' | 'other'
   /** As on the door, where it is joined to one. */
   readonly terminal: string | null
+  /** The decoder that it is behind, where it is. */
+  readonly behind: Behind | null
   readonly conductors: readonly { readonly from: string; readonly colour: string | null }[]
   readonly connector: Splice['connector']
   /** When it was made; null of one that is still to make. */
@@ -28,11 +30,12 @@ export const jointList = (site: Site): BoxJoints[] =>
       place,
       tag,
       name,
-      joints: boxJoints(site, place).flatMap(({ serves, terminal, ends, holds }) =>
+      joints: boxJoints(site, place).flatMap(({ serves, terminal, behind, ends, holds }) =>
         holds.map(({ splice, record }): ListedJoint => ({
           splice,
           serves,
           terminal,
+          behind,
           conductors: ends.filter((e) => record.ends.some((end) => sameJson(end, e.end))),
           connector: record.connector,
           made: record.made?.value ?? null,

@@ -4,6 +4,7 @@ import {
   entries,
   getOrThrow,
   netsOf,
+  outputsOf,
   terminalEnd,
   wiringOf,
   type DeviceId,
@@ -42,6 +43,13 @@ export interface Way {
   readonly plan: JointPlan
 }
 
+/** A side of a decoder away from its path: one of its outputs, counted from 1, or the common of its coils. */
+export interface Behind {
+  readonly decoder: DeviceId
+  readonly tag: string
+  readonly output: number | null
+}
+
 /** Conductors that are one node in a box, in one connector or in several linked by jumpers. */
 export interface BoxJoint {
   readonly id: SpliceId
@@ -51,6 +59,8 @@ export interface BoxJoint {
   readonly serves: 'common' | 'lead' | 'other'
   /** The terminal that the joint is joined to, as on the door, where it is one. */
   readonly terminal: string | null
+  /** The decoder whose output or coils’ common the joint hangs on, where it is behind one. */
+  readonly behind: Behind | null
   /** Valves with a lead in the joint. */
   readonly devices: readonly DeviceId[]
   readonly ways: readonly Way[]
@@ -83,6 +93,13 @@ export function boxJoints(site: Site, place: PlaceId): BoxJoint[] {
       else if (!terminalNets.has(net)) terminalNets.set(net, `${c.tag}:${t.tag}`)
     }
   }
+  const behind = new Map<string, Behind>()
+  for (const { decoder, port } of outputsOf(site)) {
+    const tag = getOrThrow(site.devices, decoder).tag ?? decoder
+    const netAt = (name: string) => nets.of(wiring.pointOf({ kind: 'port', device: decoder, port: name }))
+    behind.set(netAt('common'), { decoder, tag, output: null })
+    behind.set(netAt(port), { decoder, tag, output: Number(port.slice('out_'.length)) })
+  }
   const order = { common: 0, lead: 1, other: 2 }
   return [...groups.values()]
     .map(({ splices }): BoxJoint => {
@@ -98,6 +115,7 @@ export function boxJoints(site: Site, place: PlaceId): BoxJoint[] {
         ends,
         serves,
         terminal: serves === 'lead' ? terminalNets.get(net)! : null,
+        behind: serves === 'other' ? (behind.get(net) ?? null) : null,
         devices: [...new Set(ends.flatMap((s) => (s.end.kind === 'port' ? [s.end.device] : [])))],
         ways: waysOf(ends, carried(site.settings)),
       }

@@ -1,5 +1,5 @@
 export { boxJoints, connectorsForVan, isMade } from './box'
-export type { BoxJoint, Hold, Way } from './box'
+export type { Behind, BoxJoint, Hold, Way } from './box'
 export { connectorCommands, planBoxCommands, tickCommands, wayCommandsOf } from './box-commands'
 export { censusCounts, censusOf } from './census'
 export type { CensusCore, CoreUse } from './census'

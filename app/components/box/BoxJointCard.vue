@@ -41,12 +41,17 @@ const names = computed(() =>
     .join(', '),
 )
 const station = computed(() => stationLabelled(props.site, props.joint.terminal ?? '')?.name ?? '')
+const behind = computed(() => {
+  if (props.joint.behind === null) return t('boxes.other')
+  const { tag: decoder, output } = props.joint.behind
+  return output === null ? t('boxes.behindCommon', { decoder }) : t('boxes.behindOutput', { decoder, output })
+})
 const title = computed(() =>
   props.joint.serves === 'common'
     ? t('boxes.common')
     : props.joint.terminal
       ? [props.joint.terminal, station.value || names.value].filter(Boolean).join(' · ')
-      : `${t('boxes.other')}${names.value ? ` · ${names.value}` : ''}`,
+      : [behind.value, names.value].filter(Boolean).join(' · '),
 )
 const seenName = useSeenName((key, params) => t(key, params ?? {}))
 const label = (seen: Seen) => seenName(seen, seen.way === 'leaves' && props.joint.ends.some((o) => o.way === 'arrives'))
