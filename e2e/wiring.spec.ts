@@ -196,7 +196,9 @@ test('the map: boxes drawn, moved by hand and by figures, files out for general 
   await expect(page.getByText(/The format has no room for: .*joints/)).toBeVisible()
   const text = readFileSync(await file.path(), 'utf8')
   const features = new GeoJSON().readFeatures(text)
-  expect([features.length, features.filter((f) => f.getGeometry()?.getType() === 'LineString').length]).toEqual([48, 14])
+  expect([features.length, features.filter((f) => f.getGeometry()?.getType() === 'LineString').length]).toEqual([
+    48, 14,
+  ])
   await openFile(page, 'Open GeoJSON or GPX', {
     name: 'again.geojson',
     mimeType: 'application/geo+json',

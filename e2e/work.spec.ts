@@ -104,14 +104,12 @@ test('cards, tags and labels: words and codes are read back by general readers, 
   const tags = await made('Box tags')
   expect([Math.round(tags[0]!.width_pt), Math.round(tags[0]!.height_pt)]).toEqual([612, 792])
   expect(tags.flatMap((t) => t.codes).sort()).toEqual(
-    [...numbered('B', 11), ...numbered('D', 16), ...numbered('S', 3)]
-      .map((b) => `${origin}/p/${id}/boxes/${b}`)
-      .sort(),
+    [...numbered('B', 11), ...numbered('D', 16), ...numbered('S', 3)].map((b) => `${origin}/p/${id}/boxes/${b}`).sort(),
   )
   const [labels] = await made('Terminal labels and conductor flags')
   expect(labels!.text).toContain('A:18')
   const joints = await made('Joint list')
-  expect(joints.map((j) => j.text).join(' ')).toMatch(/17 × nut and gel tube/)
+  expect(joints.map((j) => j.text).join(' ')).toMatch(/52 × nut and gel tube/)
   await page.goto(`/p/${id}/boxes/B3`)
   await takePhoto(page)
   await expect(page.getByRole('button', { name: /^Photo · / })).toBeVisible()

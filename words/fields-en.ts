@@ -273,6 +273,7 @@ export const fieldsEn = {
   item: 'thing of the kit',
   earthReadings: 'readings of earths',
   pathReadings: 'readings of paths',
+  number: 'number',
   earthed: 'what was read',
   of: 'earth',
   soil: 'soil',

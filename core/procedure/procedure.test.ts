@@ -130,7 +130,14 @@ test('a procedure is unfolded over the things at hand: one screw at a time, the 
 test('every procedure finds its things on the property, and speaks of them', () => {
   const counts = Object.fromEntries(SHIPPED.map((p) => [p.id, targetsOf(demo, p).length]))
   expect(counts).toMatchObject({ arrive: 1, filled_nut: 80, nut_and_tube: 45, gel_crimp: 0, coil_change: 56 })
-  expect(counts).toMatchObject({ pump_relay: 1, under_pressure: 1, sequencer: 1, decoder: 22, arrestor: 16, remake: 123 })
+  expect(counts).toMatchObject({
+    pump_relay: 1,
+    under_pressure: 1,
+    sequencer: 1,
+    decoder: 22,
+    arrestor: 16,
+    remake: 123,
+  })
   const joint = targetsOf(demo, shipped('filled_nut')!)[0]!
   expect(makingOf(demo, joint)?.id).toBe('filled_nut')
   expect(proceduresOn(demo, joint).map((p) => p.id)).toEqual(['filled_nut', 'remake'])
