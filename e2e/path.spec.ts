@@ -151,6 +151,14 @@ test('a fault of the path: what is read is kept and weighed, taken back and begu
   await expect(page.getByText('All saved')).toBeVisible()
   const { facts } = await stored(request, id)
   expect(Object.values(facts.pathReadings).map((f) => f.tried.kind)).toEqual(['read', 'read', 'read', 'back', 'begun'])
+
+  // A made-up path is read by a meter: what it shows is kept as what is typed.
+  await page.locator('summary').filter({ hasText: 'Meter' }).click()
+  await page.getByRole('button', { name: 'Practise on a made-up path' }).click()
+  for (let i = 1; i <= 3; i++) {
+    await page.getByRole('button', { name: 'Read the meter' }).click()
+    await expect(page.locator('.kept')).toHaveCount(i, { timeout: 90_000 })
+  }
 })
 
 for (const [width, height, theme] of [

@@ -1,8 +1,10 @@
 import { quarryLake } from '../demo/quarry-lake'
-import { readScpi, scpiDisplay, scpiQuery } from '../core/formats'
+import { pathDisplay, pathQuery, readPathScpi, readScpi, scpiDisplay, scpiQuery } from '../core/formats'
+import { pathHuntOf } from '../core/path-hunt'
 import { COMMON_METER, type FieldTest } from '../core/record'
 import { terminalEnd, type ControllerId, type DeviceId, type SpliceId } from '../core/site'
-import { chance, fieldOf, meterOn, readFault } from '.'
+import { randomPath } from '../tests/random-path'
+import { chance, drawPathFault, fieldOf, meterOn, pathFieldOf, pathMeterOn, readFault } from '.'
 
 const A = 'A' as ControllerId
 const at = (t: string) => terminalEnd(A, t) as Extract<ReturnType<typeof terminalEnd>, { kind: 'terminal' }>
@@ -98,4 +100,35 @@ test('what it says of every test is read as the reading that the property gave; 
   ] as const)
     expect([line, readScpi(test, line)]).toEqual([line, null])
   expect(readScpi(ohms, '-2.0E-02')).toEqual({ kind: 'ohm', ohm: 0 })
+})
+
+test('a simulated path answers every test over the same lines, and what is read is what the path gave', () => {
+  const { site, path } = randomPath(3, { boxes: 5, exits: 2 })
+  const made = pathHuntOf(site, path)
+  if (!made.ok) throw new Error('path')
+  const kinds = new Set<string>()
+  for (const seed of [1, 2, 3, 4, 5]) {
+    const real = () => pathFieldOf(site, path, drawPathFault(site, path, seed), seed)
+    for (const { test } of made.value.candidates) {
+      const { hear } = pathMeterOn(real())
+      expect(hear(pathDisplay(test))).toBeNull()
+      const line = hear(pathQuery(test))!
+      const value = real().answer(test)
+      expect(readPathScpi(test, line)).toEqual(typeof value === 'number' ? expect.closeTo(value, 5) : value)
+      kinds.add(test.kind)
+    }
+  }
+  expect(kinds.size).toBe(12)
+  const { hear } = pathMeterOn(pathFieldOf(site, path, null, 1))
+  expect([hear('MEAS:CURRent:AC?'), hear('DISP:TEXT "{}"'), hear('SYST:ERR?')]).toEqual([
+    '+9.90000000E+37',
+    null,
+    '-151,"Invalid string data"',
+  ])
+  for (const [test, line] of [
+    [{ kind: 'line_amps' }, '"yes"'],
+    [{ kind: 'line_amps' }, '-4'],
+    [{ kind: 'reports', number: null }, '1'],
+  ] as const)
+    expect([line, readPathScpi(test, line)]).toEqual([line, undefined])
 })

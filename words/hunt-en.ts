@@ -269,6 +269,7 @@ export const huntEn = {
     count: 'reading {n}',
     noCommon: 'This controller has no common terminal on record, so nothing can be measured there.',
     care: 'Local code and licensed practice come first.',
+    path: 'Behind decoders: search the two-wire path',
     part: 'part',
   },
 } as const

@@ -51,6 +51,10 @@ export const pathEn = {
     reach: 'How far each size reaches',
     reachHow: 'One way, all {count} decoders at the far end and the heaviest coil on, under the worst.',
     nowhere: 'not at all',
+    secondWay: 'A second way out',
+    secondWayHow:
+      'One more cable from the controller, and what the weakest decoder has then, under the worst. It also keeps part of the path alive during a repair.',
+    secondWayTo: 'to {place}: {length} of {gauge}',
     wrong: 'To be put right',
     nothingWrong: 'No number is given twice, none is missing, and every decoder fits its system.',
     giveNumbers: 'Give numbers to those without',

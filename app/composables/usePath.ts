@@ -10,7 +10,8 @@ import { useWiringPage } from './useWiringPage'
 let taken = false
 /** The site, the words of two-wire paths, which come with their place, and a door for changes. */
 export function usePathPage() {
-  if (!taken) useI18n({ useScope: 'global' }).mergeLocaleMessage('en', { ...pathEn, ...pathFindEn, refusal: pathRefusalsEn })
+  if (!taken)
+    useI18n({ useScope: 'global' }).mergeLocaleMessage('en', { ...pathEn, ...pathFindEn, refusal: pathRefusalsEn })
   taken = true
   return useWiringPage()
 }

@@ -1,12 +1,24 @@
 import { expose } from 'comlink'
-import { outputsAnswering, pathVolts, worstFor, type LoadModel, type PathVolts } from '../../core/path'
+import {
+  outputsAnswering,
+  pathVolts,
+  secondWays,
+  worstFor,
+  type LoadModel,
+  type PathVolts,
+  type SecondWay,
+} from '../../core/path'
 import { pathOf, type ControllerId, type Site } from '../../core/site'
 
 /** A path in one state, by both ways of taking a load. */
 export interface PathState {
   readonly current: PathVolts
   readonly impedance: PathVolts
+  /** One more cable from the controller: the ways that help most, under the worst. */
+  readonly ways: readonly SecondWay[]
 }
+
+const MOST_WAYS = 3
 
 const work = {
   /** Volts with these numbers on; null where the profile or the numbers do not allow it. */
@@ -16,7 +28,10 @@ const work = {
     if (!path || !on?.ok) return null
     const volts = (model: LoadModel) => pathVolts(site, path, model, on.value, isWorst ? worstFor(site) : {})
     const [current, impedance] = [volts('constant_current'), volts('constant_impedance')]
-    return current.ok && impedance.ok ? { current: current.value, impedance: impedance.value } : null
+    const ways = secondWays(site, path, on.value)
+    return current.ok && impedance.ok && ways.ok
+      ? { current: current.value, impedance: impedance.value, ways: ways.value.slice(0, MOST_WAYS) }
+      : null
   },
 }
 export type PathWork = typeof work

@@ -31,6 +31,8 @@ import {
   pathReach,
   planPath,
   pathVolts,
+  secondWays,
+  worstFor,
 } from '.'
 
 const SYSTEM = genericSystem('switched', 'System one')
@@ -281,4 +283,24 @@ test('a pasted list becomes a path: cable by branch, decoders by box, numbers, s
   ).toMatchObject({
     refusals: [{ code: 'decoder_unknown' }, { code: 'not_within' }],
   })
+})
+
+test('a second way out: of the same length and size it halves what the wire loses, and it is never a loss', () => {
+  const waysOn = (boxes: number, seed: number) => {
+    const { site, path } = randomPath(seed, { boxes, exits: 1 })
+    const [ways, base] = [secondWays(site, path, []), pathVolts(site, path, 'constant_current', [], worstFor(site))]
+    if (!ways.ok || !base.ok) throw new Error('volts')
+    return { ways: ways.value, base: base.value }
+  }
+  const { ways, base } = waysOn(1, 5)
+  const lost_V = base.stretches.reduce((sum, s) => sum + s.volt_V, 0)
+  expect(ways).toHaveLength(1)
+  expect(ways[0]!.gain_V).toBeCloseTo(lost_V / 2, 9)
+  for (let seed = 1; seed <= 6; seed++) {
+    const { ways, base } = waysOn(8, seed)
+    expect(ways).toHaveLength(8)
+    expect(Math.min(...ways.map((w) => w.gain_V))).toBeGreaterThan(-1e-9)
+    const best = ways[0]!
+    expect(best.weakest_V - best.gain_V).toBeCloseTo(Math.min(...base.decoders.map((d) => d.volt_V)), 9)
+  }
 })

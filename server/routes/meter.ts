@@ -3,12 +3,16 @@ import { climateOf } from '../../core/circuit'
 import { sceneOf } from '../../core/expect'
 import { coilsAsRead, goodReadings, pastOf } from '../../core/history'
 import { COMMON_METER } from '../../core/record'
-import { entries } from '../../core/site'
+import { knownPath } from '../../core/path'
+import { entries, pathsOf } from '../../core/site'
 import {
   chance,
+  drawPathFault,
   fieldOf,
   groundOf,
   meterOn,
+  pathFieldOf,
+  pathMeterOn,
   readFault,
   wandOn,
   type FieldFault,
@@ -23,6 +27,8 @@ const asked = z.strictObject({
   property: z.uuid(),
   seed: z.coerce.number().int().min(0).max(4294967295).default(1),
   fault: z.array(z.string().max(200)).max(8).default([]),
+  /** A controller, where its two-wire path is to be read; the seed draws what is wrong with it. */
+  path: z.string().max(80).nullable().default(null),
 })
 /** Longest line that is listened to: a test in JSON, quoted. */
 const LONGEST = 4000
@@ -86,6 +92,7 @@ async function sessionFor(query: URLSearchParams): Promise<MeterSession | string
     property: query.get('property'),
     ...(query.has('seed') ? { seed: query.get('seed') } : {}),
     fault: query.getAll('fault'),
+    path: query.get('path'),
   })
   if (!parsed.success) return parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')
   const held = await actingAs(database(), DEFAULT_ACTOR, async (within) => {
@@ -94,6 +101,13 @@ async function sessionFor(query: URLSearchParams): Promise<MeterSession | string
   })
   if (!held) return 'property: not on record'
   const { site, facts } = held
+  const { seed } = parsed.data
+  if (parsed.data.path !== null) {
+    const at = pathsOf(site).find((p) => p.controller === parsed.data.path)
+    const path = at && knownPath(at)
+    if (!path?.ok || path.value.decoders.length === 0) return 'path: no path that can be reckoned'
+    return pathMeterOn(pathFieldOf(site, path.value, drawPathFault(site, path.value, seed), seed))
+  }
   const faults: FieldFault[] = []
   for (const written of parsed.data.fault) {
     const fault = readFault(site, written)
@@ -116,7 +130,6 @@ async function sessionFor(query: URLSearchParams): Promise<MeterSession | string
       ),
     ]),
   )
-  const { seed } = parsed.data
   const field = fieldOf(site, faults, { random: chance(seed), ground_C: site.settings.ground_C, known })
   const meter = meterOn(field, COMMON_METER)
   // A wand hangs on the same connection; its words begin with its name.

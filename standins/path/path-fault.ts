@@ -74,19 +74,21 @@ export function drawPathFault(site: Site, path: PathAt, seed: number): RealPathF
   const reached = along < 0.05 ? [at(stretch.a)] : along > 0.95 ? [at(stretch.b)] : [at(stretch.a), at(stretch.b)]
   const device = pick(path.decoders).device
   const coil = pick(coils)
-  switch (pick(['cut', 'loose', 'loose', 'touch', 'earth', 'earth', 'dead', 'shorted', 'number', 'coil', 'wet'])) {
+  const others = stretches.filter(
+    (s) => s.cable === stretch.cable && s.from === stretch.from && legAt.get(s.a) !== legAt.get(stretch.a),
+  )
+  const kinds = ['cut', 'loose', 'loose', 'touch', 'earth', 'earth', 'dead', 'shorted', 'number', 'coil', 'wet'].filter(
+    (kind) => (kind !== 'touch' || others.length > 0) && ((kind !== 'coil' && kind !== 'wet') || coils.length > 0),
+  )
+  switch (pick(kinds)) {
     case 'cut':
       return { kind: 'cut', stretch, places: [at(stretch.a), at(stretch.b)] }
     case 'loose': {
       const joint = pick(joints)
       return { kind: 'loose', joint, places: [at(joint.b)] }
     }
-    case 'touch': {
-      const others = stretches.filter(
-        (s) => s.cable === stretch.cable && s.from === stretch.from && legAt.get(s.a) !== legAt.get(stretch.a),
-      )
+    case 'touch':
       return { kind: 'touch', one: stretch, other: pick(others), along, ohm: between(0.1, 20), places: reached }
-    }
     case 'earth':
       return { kind: 'earth', stretch, along, ohm: between(100, 100_000), places: reached }
     case 'dead':
@@ -94,8 +96,8 @@ export function drawPathFault(site: Site, path: PathAt, seed: number): RealPathF
     case 'shorted':
       return { kind: 'shorted', device, places: [placeOf(device)] }
     case 'number': {
-      const others = outputs.filter((o) => o.decoder !== device).flatMap((o) => o.address ?? [])
-      return { kind: 'number', device, as: pick([...others, 9000]), places: [placeOf(device)] }
+      const taken = outputs.filter((o) => o.decoder !== device).flatMap((o) => o.address ?? [])
+      return { kind: 'number', device, as: pick([...taken, 9000]), places: [placeOf(device)] }
     }
     case 'coil':
       return { kind: random() < 0.65 ? 'coil_open' : 'coil_shorted', device: coil, places: [placeOf(coil)] }

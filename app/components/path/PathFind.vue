@@ -3,12 +3,14 @@ import type { PathSuspect } from '../../../core/path-hunt'
 import { isAsked, type PathTest, type PathValue } from '../../../core/record'
 import type { PathAt } from '../../../core/site'
 import { usePathHunt } from '../../composables/usePathHunt'
+import { usePathMeter } from '../../composables/usePathMeter'
 import { figureIn } from '../../lib/figures'
 
 /** A fault of the path is searched: what to read next and where, what every reading says, and where to go. */
 const props = defineProps<{ path: PathAt }>()
 const hunt = usePathHunt(() => props.path)
 const { t, fixed, kept, found, behind, put, named, whereOf, placeTag, deviceTag, unitOf, said, sweep } = hunt
+const meter = usePathMeter(() => props.path.controller)
 const MOST = 1e9
 /** From so much on one goes to the place. */
 const SURE = 0.9
@@ -39,6 +41,10 @@ function keepTyped(): void {
   const value = figureIn(typed.value, 0, MOST)
   bad.value = value === null ? t('pathFind.bad', { low: 0, high: MOST }) : ''
   if (value !== null) void keep(value)
+}
+async function readMeter(): Promise<void> {
+  const value = current.value ? await meter.read(current.value) : undefined
+  if (value !== undefined) await keep(value)
 }
 const mayBeNone = (test: PathTest) => unitOf(test) === 'Ω' || test.kind === 'number_read'
 const isParted = (test: PathTest) => test.kind === 'legs_earth' || test.kind === 'legs_between'
@@ -101,6 +107,9 @@ const shown = (test: PathTest, value: PathValue | undefined) =>
         <h2 class="next">{{ named(current) }}</h2>
         <p v-if="expected" class="quiet">{{ t('pathFind.soundReads', { value: expected }) }}</p>
         <p v-if="isParted(current)" class="caution">{{ t('pathFind.caution') }} {{ t('pathFind.defer') }}</p>
+        <div v-if="meter.gives(current)" class="row">
+          <AppButton look="primary" @click="readMeter">{{ t('pathFind.readMeter') }}</AppButton>
+        </div>
         <div v-if="isAsked(current)" class="row">
           <AppButton look="primary" @click="keep(true)">{{ t('pathFind.yes') }}</AppButton>
           <AppButton look="primary" @click="keep(false)">{{ t('pathFind.no') }}</AppButton>
@@ -131,6 +140,7 @@ const shown = (test: PathTest, value: PathValue | undefined) =>
           </li>
         </ul>
       </section>
+      <PathMeter v-if="!fixed" :meter="meter" />
       <details class="folds">
         <summary>
           <h2>{{ t('pathFind.sweep') }}</h2>
@@ -204,6 +214,9 @@ const shown = (test: PathTest, value: PathValue | undefined) =>
   list-style: none;
   margin: 0;
   padding: 0;
+}
+.plain :deep(button) {
+  text-align: left;
 }
 .suspect {
   display: grid;

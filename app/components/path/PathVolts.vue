@@ -193,6 +193,22 @@ const { sizing } = site.value.settings
               </template>
             </FigureList>
           </section>
+          <section v-if="found!.ways.length > 0" class="sheet">
+            <h2>{{ t('twoWire.secondWay') }}</h2>
+            <p class="quiet">{{ t('twoWire.secondWayHow') }}</p>
+            <FigureList :rows="found!.ways" :row-key="(w) => w.place">
+              <template #words="{ row: w }">
+                {{
+                  t('twoWire.secondWayTo', {
+                    place: getOrThrow(site.places, w.place).tag,
+                    length: lengthText(w.length_m, site.settings.units),
+                    gauge: gaugeText(w.gauge),
+                  })
+                }}
+              </template>
+              <template #figure="{ row: w }">{{ w.weakest_V.toFixed(2) }} V, +{{ w.gain_V.toFixed(2) }} V</template>
+            </FigureList>
+          </section>
         </div>
       </template>
     </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { jobsInOrder, testKey, WIRING_STATES, type FieldTest, type ReadingValue } from '../../../../core/record'
-import { commonOf, entries, getOrThrow, terminalsInOrder } from '../../../../core/site'
+import { commonOf, entries, getOrThrow, pathsOf, terminalsInOrder } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
 import { useHunt } from '../../../composables/useHunt'
 import { useHuntAnswers } from '../../../composables/useHuntAnswers'
@@ -46,6 +46,7 @@ const { job, readings, speaking, findings, report, working, stopped, failed, wei
 const meterAtHand = useMeter()
 
 const controller = computed(() => job.value?.controller ?? entries(site.value.controllers)[0]?.[0] ?? null)
+const hasPath = computed(() => pathsOf(site.value).some((p) => p.decoders.length > 0))
 const measurable = computed(() => controller.value !== null && commonOf(site.value, controller.value) !== null)
 /** After a repair the zones are asked for again. */
 const mendedAt = computed(() => findings.value.at(-1)?.[1].at ?? '')
@@ -143,7 +144,12 @@ const titleOf = (id: string) => {
     <header class="head row">
       <div>
         <h1>{{ t('diagnose.title') }}</h1>
-        <p class="quiet">{{ t('diagnose.care') }}</p>
+        <p class="quiet">
+          {{ t('diagnose.care') }}
+          <NuxtLink v-if="hasPath" :prefetch="false" :to="`/p/${route.params.id}/path?show=find`">
+            {{ t('diagnose.path') }}
+          </NuxtLink>
+        </p>
       </div>
       <div class="row chooser">
         <PickOne
