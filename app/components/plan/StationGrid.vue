@@ -49,8 +49,7 @@ function write(row: ListedRow, cell: Cell): void {
   const written = drafts.get(key)
   if (written === undefined) return
   waiting++
-  queue = queue.then(async () => {
-    waiting--
+  const keepIt = async () => {
     const now = rows.value.find((r) => r.station === row.station)
     if (!now || drafts.get(key) !== written) return
     const kept = written.trim() === shown(now, cell) || (await props.keep(cellCommands(props.site, now, cell, written)))
@@ -58,6 +57,9 @@ function write(row: ListedRow, cell: Cell): void {
       if (drafts.get(key) === written) drafts.delete(key)
       if (bad.value === key) bad.value = null
     } else bad.value = key
+  }
+  queue = queue.then(keepIt).finally(() => {
+    waiting--
   })
 }
 const fresh = ref('')
