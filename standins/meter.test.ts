@@ -1,5 +1,5 @@
 import { quarryLake } from '../demo/quarry-lake'
-import { pathDisplay, pathQuery, readPathScpi, readScpi, scpiDisplay, scpiQuery } from '../core/formats'
+import { pathQuery, readPathScpi, readScpi, scpiDisplay, scpiQuery } from '../core/formats'
 import { pathHuntOf } from '../core/path-hunt'
 import { COMMON_METER, type FieldTest } from '../core/record'
 import { terminalEnd, type ControllerId, type DeviceId, type SpliceId } from '../core/site'
@@ -111,7 +111,7 @@ test('a simulated path answers every test over the same lines, and what is read 
     const real = () => pathFieldOf(site, path, drawPathFault(site, path, seed), seed)
     for (const { test } of made.value.candidates) {
       const { hear } = pathMeterOn(real())
-      expect(hear(pathDisplay(test))).toBeNull()
+      expect(hear(scpiDisplay(test))).toBeNull()
       const line = hear(pathQuery(test))!
       const value = real().answer(test)
       expect(readPathScpi(test, line)).toEqual(typeof value === 'number' ? expect.closeTo(value, 5) : value)

@@ -1,6 +1,6 @@
 import { USUAL_COSTS } from '../core/hunt'
 import { layoutOf } from '../core/path'
-import { aimOf, pathHuntOf, type PathRead } from '../core/path-hunt'
+import { aimOf, pathHuntOf, SURE, type PathRead } from '../core/path-hunt'
 import type { PathAt, PlaceId, Site } from '../core/site'
 import { drawPathFault, pathFieldOf, type RealPathFault } from '../standins'
 
@@ -13,8 +13,6 @@ export interface PathHunted {
   readonly outward_min: number
 }
 
-/** As sure as this of a place, and one goes there. */
-const SURE = 0.9
 const MOST_TESTS = 90
 
 /** Searches the path with one drawn fault in it as the application advises, from its controller. */

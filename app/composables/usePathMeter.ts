@@ -1,4 +1,4 @@
-import { pathDisplay, pathQuery, readPathScpi } from '../../core/formats'
+import { pathQuery, readPathScpi, scpiDisplay } from '../../core/formats'
 import type { PathTest, PathValue } from '../../core/record'
 import type { ControllerId } from '../../core/site'
 import { useProperty } from '../stores/property'
@@ -17,7 +17,7 @@ export function usePathMeter(controller: () => ControllerId) {
   /** Takes a reading of a test; undefined where the instrument cannot give it. */
   async function read(test: PathTest): Promise<PathValue | undefined> {
     if (!connected.value) return undefined
-    tell(pathDisplay(test))
+    tell(scpiDisplay(test))
     const line = await ask(pathQuery(test))
     const value = line === null ? undefined : readPathScpi(test, line)
     trouble.value = value === undefined ? (line === null ? 'lost' : 'unclear') : ''

@@ -1,7 +1,5 @@
 import { isAsked, pathValue, type PathTest, type PathValue } from '../record'
-
-/** What SCPI gives for "more than can be shown". */
-const OVERLOAD = 9.9e37
+import { OVERLOAD } from './scpi'
 
 /** The command by which a meter is asked for a test of a path; `READ?` where it is for an eye. */
 export function pathQuery(test: PathTest): 'MEAS:RES?' | 'MEAS:VOLT:AC?' | 'MEAS:CURR:AC?' | 'READ?' {
@@ -9,8 +7,6 @@ export function pathQuery(test: PathTest): 'MEAS:RES?' | 'MEAS:VOLT:AC?' | 'MEAS
   if (test.kind === 'path_volts') return 'MEAS:VOLT:AC?'
   return test.kind.endsWith('amps') ? 'MEAS:CURR:AC?' : 'MEAS:RES?'
 }
-/** The line that has the display say what is read where. */
-export const pathDisplay = (test: PathTest): string => `DISP:TEXT ${JSON.stringify(JSON.stringify(test))}`
 
 /** What a meter's line says of a test of a path; undefined where it is no answer of it. */
 export function readPathScpi(test: PathTest, line: string): PathValue | undefined {

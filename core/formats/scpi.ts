@@ -1,7 +1,15 @@
-import { answerOf, answers, readingValue, testKindOf, type FieldTest, type ReadingValue } from '../record'
+import {
+  answerOf,
+  answers,
+  readingValue,
+  testKindOf,
+  type FieldTest,
+  type PathTest,
+  type ReadingValue,
+} from '../record'
 
 /** What SCPI gives for "more than can be shown". */
-const OVERLOAD = 9.9e37
+export const OVERLOAD = 9.9e37
 /**
  * The command by which a meter is asked for a test's answer; `READ?` where it is for an eye or an ear, which only a
  * simulated property has.
@@ -10,8 +18,8 @@ export function scpiQuery({ kind }: FieldTest): 'MEAS:RES?' | 'MEAS:VOLT:AC?' | 
   const { unit } = answerOf(kind)
   return unit === 'Ω' ? 'MEAS:RES?' : unit === 'V' ? 'MEAS:VOLT:AC?' : 'READ?'
 }
-/** The line that has the display say where the clips go. */
-export const scpiDisplay = (test: FieldTest): string => `DISP:TEXT ${JSON.stringify(JSON.stringify(test))}`
+/** The line that has the display say where the clips go, or what of a path is read where. */
+export const scpiDisplay = (test: FieldTest | PathTest): string => `DISP:TEXT ${JSON.stringify(JSON.stringify(test))}`
 
 /**
  * What a meter's line says of a test: a figure in ohms or volts, or a quoted word; null where it is no answer of this

@@ -1,7 +1,7 @@
-import type { PathTest, PathValue } from '../record'
-import type { PathAt, PlaceId, Site } from '../site'
 import { knownPath, type KnownPath } from '../path'
+import { isParted, type PathTest, type PathValue } from '../record'
 import { accepted, type Outcome } from '../refusal'
+import type { PathAt, PlaceId, Site } from '../site'
 import { pathCandidates, walkingOn, type PathCandidate } from './candidates'
 import { partKey, pathFaults, placesOf, type PathFault } from './faults'
 import { predictorOf, type Predict } from './predict'
@@ -44,6 +44,8 @@ export interface PathHunt {
   readonly next: (weighed: readonly Weighed[], here: PlaceId, read: readonly PathRead[]) => PathAdvice[]
 }
 
+/** As sure as this of where the fault is, one goes there. */
+export const SURE = 0.9
 /** Nothing wrong that this knows of, against the sum of the odds of all that may be. */
 const NOTHING = 0.1
 /** Faults below this are left out when tests are weighed against each other. */
@@ -109,9 +111,6 @@ export function pathHuntOf(site: Site, at: PathAt): Outcome<PathHunt> {
   }
   return accepted({ path, candidates, predict, walking, weigh, next })
 }
-
-type Parted = Extract<PathTest, { kind: 'legs_earth' | 'legs_between' }>
-const isParted = (test: PathTest): test is Parted => test.kind === 'legs_earth' || test.kind === 'legs_between'
 
 /** What is weighed, by the part that is to be mended: the likeliest first. `none` keeps its own chance out of it. */
 export function suspectsOf(weighed: readonly Weighed[]): PathSuspect[] {

@@ -229,11 +229,11 @@ export function predictorOf(site: Site, path: KnownPath): Predict {
     if (!numbersOf.has(fault)) numbersOf.set(fault, moved(fault))
     return test.number === null || !numbersOf.get(fault)!.includes(test.number)
   }
-  const soundShown = new Map<PathTest, Shown | null>()
+  const soundShown = new WeakMap<PathTest, Shown | null>()
   return (fault, test) => {
     if (fault !== null && !isHidden(fault, test)) return shown(fault, test)
     if (!soundShown.has(test)) soundShown.set(test, shown(null, test))
-    return soundShown.get(test)!
+    return soundShown.get(test) ?? null
   }
 }
 

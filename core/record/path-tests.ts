@@ -44,3 +44,7 @@ export type PathValue = z.infer<typeof pathValue>
 /** Tests that are answered by yes or no. */
 export const isAsked = (test: PathTest): boolean =>
   test.kind === 'reports' || test.kind === 'lamp' || test.kind === 'looked'
+
+type Parted = Extract<PathTest, { kind: 'legs_earth' | 'legs_between' }>
+/** Tests for which a length is taken apart at a box. */
+export const isParted = (test: PathTest): test is Parted => test.kind === 'legs_earth' || test.kind === 'legs_between'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { PathSuspect } from '../../../core/path-hunt'
-import { isAsked, type PathTest, type PathValue } from '../../../core/record'
+import { SURE, type PathSuspect } from '../../../core/path-hunt'
+import { isAsked, isParted, type PathTest, type PathValue } from '../../../core/record'
 import type { PathAt } from '../../../core/site'
 import { usePathHunt } from '../../composables/usePathHunt'
 import { usePathMeter } from '../../composables/usePathMeter'
@@ -12,8 +12,6 @@ const hunt = usePathHunt(() => props.path)
 const { t, fixed, kept, found, behind, put, named, whereOf, placeTag, deviceTag, unitOf, said, sweep } = hunt
 const meter = usePathMeter(() => props.path.controller)
 const MOST = 1e9
-/** From so much on one goes to the place. */
-const SURE = 0.9
 
 const chosen = ref<PathTest | null>(null)
 const advised = computed(() => found.value?.advice[0]?.candidate.test ?? null)
@@ -47,7 +45,6 @@ async function readMeter(): Promise<void> {
   if (value !== undefined) await keep(value)
 }
 const mayBeNone = (test: PathTest) => unitOf(test) === 'Ω' || test.kind === 'number_read'
-const isParted = (test: PathTest) => test.kind === 'legs_earth' || test.kind === 'legs_between'
 
 const percent = (p: number) => Math.round(100 * p)
 function suspectText({ fault }: PathSuspect): string {
