@@ -84,7 +84,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     return chosen.ok ? done(simulate(property.value, flags, meterOf(flags), chosen.value)) : chosen
   }
   if (verb === 'procedures') return done(proceduresOf(property.value, flags, speaker))
-  if (verb === 'path') return done(pathIn(property.value, flags, speaker))
+  if (verb === 'path') return done(await pathIn(property.value, flags, speaker))
   if (verb === 'locate') return done(locate(property.value, flags.box))
   if (verb === 'wiring') return done(accepted(wiring(property.value)))
   if (verb === 'material') return done(material(property.value))

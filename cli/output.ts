@@ -606,6 +606,7 @@ const pathState = z.strictObject({
     )
     .describe('Volts lost on every length of either leg'),
 })
+const kindsCount = z.strictObject({ decoders: z.int(), cuts: z.int(), cents: z.int().nullable() })
 const twoLegs = <T extends z.ZodType>(of: T) => z.tuple([of, of])
 export const pathOutput = z.strictObject({
   verb: z.literal('path'),
@@ -638,6 +639,24 @@ export const pathOutput = z.strictObject({
       more: z.array(z.string()).describe('The fewest to add'),
       fewest: z.array(z.string()).describe('The fewest from nothing'),
       impossible: z.int().describe('Rules that no set of boxes keeps: a box is wanted there'),
+    })
+    .optional(),
+  kinds: z
+    .strictObject({ now: kindsCount, best: kindsCount, byPrice: z.boolean() })
+    .describe('Decoders and the joints they are in, as on record and as would do; prices from the property’s list'),
+  sizes: z
+    .strictObject({
+      answer: z.enum(['sized', 'out_of_reach', 'nothing_free', 'nothing_wired', 'no_time']),
+      weakest: z
+        .strictObject({ device: z.string(), volt_V: z.number(), minimum_V: z.number(), margin_V: z.number() })
+        .nullable()
+        .describe('The decoder or coil with least to spare at its worst'),
+      cost_cents: z.int().optional(),
+      bound_cents: z.int().nullable().optional().describe('Nothing that holds costs less; null in a loop'),
+      sizes: z
+        .array(z.strictObject({ cable: z.string(), gauge: z.string(), length_m: z.number() }))
+        .optional()
+        .describe('Metres of conductor'),
     })
     .optional(),
   conversion: z

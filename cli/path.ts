@@ -1,21 +1,27 @@
+import loadHighs from 'highs'
 import type * as z from 'zod'
 import type { Property } from '../core/formats'
 import {
   arrestorsOf,
   brokenRegister,
   convert,
+  kindsOf,
   knownPath,
   orderSheet,
   outputsAnswering,
   pathReach,
   pathVolts,
+  sizePath,
   worstFor,
   type Conversion,
+  type KindsPlan,
   type LoadModel,
+  type PathSizing,
   type PathVolts,
 } from '../core/path'
 import { gaugeText } from '../core/quantity'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
+import { choiceSolver } from '../core/sizing'
 import {
   entries,
   getOrThrow,
@@ -34,7 +40,7 @@ type Flags = Arguments['flags']
 type Out = z.infer<typeof pathOutput>
 
 /** A two-wire path: volts with any outputs on by both ways of taking a load, its register, arrestors, a conversion. */
-export function pathIn({ site }: Property, flags: Flags, speaker: Speaker): Outcome<Out> {
+export async function pathIn({ site }: Property, flags: Flags, speaker: Speaker): Promise<Outcome<Out>> {
   const chosen = chosenPath(site, flags.controller)
   if (!chosen.ok) return chosen
   const path = chosen.value
@@ -49,6 +55,10 @@ export function pathIn({ site }: Property, flags: Flags, speaker: Speaker): Outc
   if (!impedance.ok) return impedance
   const converted = flags.convert === undefined ? accepted(null) : convertedIn(site, system, flags.convert)
   if (!converted.ok) return converted
+  const sized = flags.size
+    ? sizePath(site, path, choiceSolver(await loadHighs()), { anew: flags.anew })
+    : accepted(null)
+  if (!sized.ok) return sized
   const heaviest_A = Math.max(0, ...current.value.coils.map((c) => c.current_A))
   return accepted({
     verb: 'path',
@@ -65,8 +75,34 @@ export function pathIn({ site }: Property, flags: Flags, speaker: Speaker): Outc
       reach_m: r.reach_m,
     })),
     ...(flags.arrestors && { arrestors: arrestorsOut(site, { ...path, system }) }),
+    kinds: kindsOut(kindsOf(site, { ...path, system })),
     ...(converted.value && { conversion: converted.value }),
+    ...(sized.value && { sizes: sizesOut(site, sized.value) }),
   })
+}
+
+const kindsOut = ({ now, best, byPrice }: KindsPlan): Out['kinds'] => ({ now: { ...now }, best: { ...best }, byPrice })
+
+function sizesOut(site: Site, sized: PathSizing): NonNullable<Out['sizes']> {
+  const weakest = 'weakest' in sized ? sized.weakest : null
+  return {
+    answer: sized.kind,
+    weakest: weakest && {
+      device: tagOf(site, weakest.device),
+      volt_V: weakest.volt_V,
+      minimum_V: weakest.minimum_V,
+      margin_V: weakest.margin_V,
+    },
+    ...(sized.kind === 'sized' && {
+      cost_cents: sized.cost_cents,
+      bound_cents: sized.bound_cents,
+      sizes: sized.groups.map((g, i) => ({
+        cable: getOrThrow(site.cables, g.cable).tag ?? g.cable,
+        gauge: gaugeText(sized.stock[sized.chosen[i]!]!.gauge),
+        length_m: g.length_m,
+      })),
+    }),
+  }
 }
 
 /** The path of the controller that is named, or the only one. */
@@ -177,6 +213,13 @@ export const pathLines = (o: Out): string[] => [
   ...(o.arrestors
     ? [
         `Arrestors: at ${o.arrestors.now.join(' ') || 'no box'}; ${o.arrestors.more.length === 0 ? 'no more wanted' : `more at ${o.arrestors.more.join(' ')}`}; from nothing ${o.arrestors.fewest.length}: ${o.arrestors.fewest.join(' ')}`,
+      ]
+    : []),
+  ...(o.sizes
+    ? [
+        o.sizes.sizes
+          ? `Sizes: ${o.sizes.sizes.map((g) => `${g.cable} ${g.gauge}`).join(', ')}; ${(o.sizes.cost_cents! / 100).toFixed(2)}${o.sizes.bound_cents === o.sizes.cost_cents ? ', proven least' : ''}`
+          : `Sizes: ${o.sizes.answer}${o.sizes.weakest ? `, ${o.sizes.weakest.device} lacks ${(-o.sizes.weakest.margin_V).toFixed(2)} V` : ''}`,
       ]
     : []),
   ...(o.conversion

@@ -18,7 +18,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   map: ['site', 'refusal', 'plan'],
   cabinet: ['site', 'refusal', 'circuit', 'splice'],
   sizing: ['quantity', 'site', 'circuit'],
-  path: ['quantity', 'site', 'record', 'refusal', 'circuit', 'sizing', 'splice', 'plan', 'map'],
+  path: ['quantity', 'site', 'record', 'refusal', 'circuit', 'sizing', 'splice', 'plan', 'map', 'cabinet'],
   'path-hunt': ['site', 'record', 'refusal', 'circuit', 'path', 'hunt', 'map'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],

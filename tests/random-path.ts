@@ -19,7 +19,7 @@ export interface PathDraw {
 /** A path as it might lie: a tree of boxes, a decoder in each, one or two outputs, coils at hand or on leads of their own. */
 export function randomPath(
   seed: number,
-  { boxes, looped = false, exits = 1, back = 4, branches, lead_m = 40 }: PathDraw,
+  { boxes, looped = false, exits = 1, back = 4, branches, lead_m = 30 }: PathDraw,
 ): { site: Site; path: PathAt } {
   const random = chance(seed)
   const pick = (most: number) => Math.floor(random() * most)
@@ -70,8 +70,9 @@ export function randomPath(
       const far = lead_m > 0 && random() < 0.3
       draft.valve(valve, far ? `F${b}-${k}` : `B${b}`, 'coil')
       if (far) {
-        const length = Math.round(1 + random() * lead_m)
+        const length = Math.round(1 + random() * (lead_m - 1))
         draft.place(`F${b}-${k}`).cable(`L${b}-${k}`, {
+          kind: 'twisted_pair',
           gauge: { awg: 18 },
           stops: [
             [`B${b}`, 0],

@@ -8,6 +8,7 @@ export const pathRefusalsEn = {
   decoder_unknown: '{where}: no decoder of this path is tagged “{tag}”. Mend the tag, or plan that decoder first.',
   no_path: 'No controller of this property has a two-wire path. Give two of its screws the role “path”.',
   which_path: '{where} “{tag}” is none of those with a path: {options}. Name one of them.',
+  not_a_workbook: '{where}: this is no XLSX workbook that can be read. Save it again as XLSX, or as CSV.',
   no_such_cable: '{where}: no cable is tagged “{tag}”. Name one as on its jacket or in the list of cables.',
   box_twice: '{where}: {tag} is there already, or is the controller’s own place. Name each box once.',
   no_path_at_box: '{where}: no path comes to {tag}. Name a box of this list, or one that the path has a joint in.',
@@ -16,6 +17,10 @@ export const pathRefusalsEn = {
   decoder_turned: '{decoder} has its path leads the wrong way round, and this system has a polarity. Change them over.',
   coil_dc_on_path: '{coil} behind {decoder} is a DC coil; the system runs AC coils alone. Change the coil.',
   coil_heavy: '{coil} is a heavy coil for {decoder} at its low power level. Set the decoder to the high one.',
+  coil_lead_long:
+    'The lead from {decoder} to its coil is {length_m} long, and the system allows {most_m}. Move the decoder nearer to the valve.',
+  coil_lead_untwisted:
+    'The lead from {decoder} to its coil is no twisted pair, and the system wants one. Change the lead, or move the decoder to the valve.',
   decoder_unnumbered: '{decoder} has no number yet. Give it one before it goes into the ground.',
   decoder_outputs: '{decoder} has {count} outputs on record, and the system has at most {most}. Look at the decoder.',
   output_coils:

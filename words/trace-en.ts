@@ -1,3 +1,5 @@
+import { directionsEn } from './directions-en'
+
 /** Words of Find → Trace: following a wire with a tone, and finding a box. They come with that place. */
 export const traceEn = {
   trace: {
@@ -75,6 +77,14 @@ export const traceEn = {
       'A reading every step along the line, wand upright. A rise of a third is a decoder or a splice; an end that spreads is a valve.',
     weighing: 'Weighing what was read …',
     finds: 'Met on the way',
+    expected: {
+      local: 'By the record: {tags} in {place}, at {at}',
+      step: 'By the record: a T in {place}, at {at}',
+      end: 'By the record: the end in {place}, at {at}',
+      spread_end: 'By the record: the end in {place}, at {at}',
+    },
+    expectedNone: 'Not on record',
+    notMet: 'not met yet',
     noFinds: 'Nothing but the fading tone so far.',
     find: {
       local: 'decoder or splice',
@@ -98,16 +108,7 @@ export const traceEn = {
     probe: 'Probe next: {where}',
     ofDrawn: '{distance} {direction} of where it is drawn',
     ofLast: '{distance} {direction} of the last one',
-    directions: {
-      n: 'north',
-      ne: 'north-east',
-      e: 'east',
-      se: 'south-east',
-      s: 'south',
-      sw: 'south-west',
-      w: 'west',
-      nw: 'north-west',
-    },
+    directions: directionsEn,
     probeHow: 'A long screwdriver or rod, softly: cables lie there too.',
     probeTake: 'Push the rod in',
     miss: 'Soil',

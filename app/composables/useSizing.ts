@@ -1,6 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink'
+import type { PathSizing } from '../../core/path'
 import type { Margins, ReachTable, SizingAnswer, WhatIf } from '../../core/sizing'
-import type { Site } from '../../core/site'
+import type { ControllerId, Site } from '../../core/site'
 import type { MarginsWork } from '../workers/margins'
 import type { SizingWork } from '../workers/sizing'
 
@@ -31,15 +32,27 @@ export interface SizingRun {
   readonly bound_cents: number | null
 }
 
-/** The choice of sizes in a worker of its own, which is ended to stop it. */
-export function useSizing(): {
+type Told = Parameters<SizingWork['size']>[2]
+
+/** The choice of sizes for the threads of a property, in a worker of its own. */
+export const useSizing = () =>
+  useSizingRun((work, site: Site, anew: boolean, told): Promise<SizingAnswer> => work.size(site, anew, told))
+
+/** The choice of sizes for the two-wire path of a controller. */
+export const usePathSizing = (controller: () => ControllerId) =>
+  useSizingRun((work, site: Site, anew: boolean, told): Promise<PathSizing | null> =>
+    work.path(site, controller(), anew, told),
+  )
+
+/** A choice of sizes in a worker of its own, which is ended to stop it. */
+function useSizingRun<A>(ask: (work: Remote<SizingWork>, site: Site, anew: boolean, told: Told) => Promise<A>): {
   running: Readonly<Ref<SizingRun | null>>
-  answer: Ref<SizingAnswer | null>
+  answer: Ref<A | null>
   start: (site: Site, anew: boolean) => Promise<void>
   stop: () => void
 } {
   const running = shallowRef<SizingRun | null>(null)
-  const answer = shallowRef<SizingAnswer | null>(null)
+  const answer: Ref<A | null> = shallowRef(null)
   let worker: Worker | null = null
   function stop(): void {
     worker?.terminate()
@@ -51,7 +64,8 @@ export function useSizing(): {
     answer.value = null
     running.value = { best_cents: null, bound_cents: null }
     const mine = (worker = new Worker(new URL('../workers/sizing.ts', import.meta.url), { type: 'module' }))
-    const found = await wrap<SizingWork>(mine).size(
+    const found = await ask(
+      wrap<SizingWork>(mine),
       plain(site),
       anew,
       proxy((best_cents: number | null, bound_cents: number) => {

@@ -2,7 +2,6 @@ import { defaults as defaultControls } from 'ol/control/defaults'
 import ScaleLine from 'ol/control/ScaleLine'
 import Feature, { type FeatureLike } from 'ol/Feature'
 import LineString from 'ol/geom/LineString'
-import MultiPolygon from 'ol/geom/MultiPolygon'
 import OlPoint from 'ol/geom/Point'
 import Draw from 'ol/interaction/Draw'
 import type Interaction from 'ol/interaction/Interaction'
@@ -21,6 +20,7 @@ import View from 'ol/View'
 import 'ol/ol.css'
 import { atPixel, legsOf, markLine, pixelAt, placementOf, whereIs, type Placement } from '../../core/map'
 import { entries, type CableId, type PlaceId, type Point, type Site, type StopId, type Underlay } from '../../core/site'
+import { coordinate, overlayFeatures, overlayStyle, type MapOverlay } from './map-overlay'
 
 /** What the reader is doing on the map. */
 export type MapMode = 'choose' | 'move' | 'place' | 'cable' | 'bend'
@@ -45,17 +45,6 @@ export interface MapColours {
   readonly brick: string
 }
 
-/** What a trace shows over the property: its line with how wide it may lie, spots, and where a box may be. */
-export interface TraceOverlay {
-  readonly line: readonly { readonly at: Point; readonly within_m: number }[]
-  readonly spots: readonly {
-    readonly at: Point
-    readonly kind: 'flag' | 'find' | 'miss' | 'hit' | 'here' | 'next'
-    readonly label: string
-  }[]
-  readonly area: { readonly cell_m: number; readonly half: readonly Point[]; readonly most: readonly Point[] } | null
-}
-
 /** Words in lines of about so many letters. */
 const folded = (text: string, most = 14): string =>
   text
@@ -71,7 +60,6 @@ const folded = (text: string, most = 14): string =>
     )
     .join('\n')
 const point = ([x_m, y_m]: number[]): Point => ({ x_m: x_m!, y_m: y_m! })
-const coordinate = ({ x_m, y_m }: Point) => [x_m, y_m]
 
 /**
  * The property on a plane of metres: OpenLayers behind our own words. The picture under it is drawn where its ties
@@ -81,7 +69,7 @@ export class PropertyMap {
   private readonly places = new VectorSource()
   private readonly cables = new VectorSource()
   private readonly notes = new VectorSource()
-  private readonly traced = new VectorSource()
+  private readonly over = new VectorSource()
   private readonly projection = new Projection({ code: 'property-metres', units: 'm' })
   private readonly map: OlMap
   private readonly scale = new ScaleLine({ minWidth: 80 })
@@ -111,7 +99,11 @@ export class PropertyMap {
         this.pictureLayer,
         new VectorLayer({ source: this.cables, style: (f) => this.cableStyle(f) }),
         new VectorLayer({ source: this.notes, style: (f) => this.noteStyle(f) }),
-        new VectorLayer({ source: this.traced, style: (f, resolution) => this.traceStyle(f, resolution) }),
+        new VectorLayer({
+          source: this.over,
+          style: (f, resolution) =>
+            overlayStyle(f, resolution, this.colours, (label, colour) => this.text(label, colour, 14, -18)),
+        }),
         new VectorLayer({ source: this.places, style: (f) => this.placeStyle(f), declutter: false }),
       ],
       view: new View({
@@ -179,37 +171,15 @@ export class PropertyMap {
     this.setMode(this.mode)
   }
 
-  /** Lays a trace over the property, or takes it off. */
-  showTrace(overlay: TraceOverlay | null): void {
-    this.traced.clear(true)
-    if (!overlay) return
-    const { line, spots, area } = overlay
-    const square = ({ x_m, y_m }: Point, half_m: number) => [
-      [
-        [x_m - half_m, y_m - half_m],
-        [x_m + half_m, y_m - half_m],
-        [x_m + half_m, y_m + half_m],
-        [x_m - half_m, y_m + half_m],
-        [x_m - half_m, y_m - half_m],
-      ],
-    ]
-    for (const held of ['most', 'half'] as const)
-      if (area)
-        this.traced.addFeature(
-          new Feature({ geometry: new MultiPolygon(area[held].map((at) => square(at, area.cell_m / 2))), held }),
-        )
-    for (let i = 1; i < line.length; i++) {
-      const [a, b] = [line[i - 1]!, line[i]!]
-      const geometry = new LineString([coordinate(a.at), coordinate(b.at)])
-      this.traced.addFeature(new Feature({ geometry, within_m: Math.max(a.within_m, b.within_m) }))
-    }
-    for (const { at, kind, label } of spots)
-      this.traced.addFeature(new Feature({ geometry: new OlPoint(coordinate(at)), spot: kind, label }))
+  /** Lays something over the property, or takes it off. */
+  showOverlay(overlay: MapOverlay | null): void {
+    this.over.clear(true)
+    if (overlay) this.over.addFeatures(overlayFeatures(overlay))
   }
 
-  /** Brings a trace into view. */
-  fitTrace(): void {
-    const extent = this.traced.getExtent()
+  /** Brings what is laid over into view. */
+  fitOverlay(): void {
+    const extent = this.over.getExtent()
     if (extent?.every(Number.isFinite))
       this.map.getView().fit(extent, { padding: [56, 56, 56, 56], minResolution: 0.02, maxZoom: 26 })
   }
@@ -222,7 +192,7 @@ export class PropertyMap {
 
   recolour(colours: MapColours): void {
     this.colours = colours
-    for (const s of [this.places, this.cables, this.notes, this.traced]) s.changed()
+    for (const s of [this.places, this.cables, this.notes, this.over]) s.changed()
   }
 
   /** All in view, the picture too. */
@@ -393,33 +363,6 @@ export class PropertyMap {
     ]
     if (multi) styles.push(new Style({ stroke: new Stroke({ color: paper, width: chosen ? 2 : 1.4 }) }))
     return styles
-  }
-
-  private traceStyle(f: FeatureLike, resolution: number): Style[] {
-    const { ink, sheet, copper, pine, ochre, quiet } = this.colours
-    const held = f.get('held') as 'half' | 'most' | undefined
-    if (held) return [new Style({ fill: new Fill({ color: held === 'half' ? `${ochre}66` : `${ochre}33` }) })]
-    const within_m = f.get('within_m') as number | undefined
-    if (within_m !== undefined)
-      return [
-        new Style({ stroke: new Stroke({ color: `${copper}44`, width: Math.max(6, (2 * within_m) / resolution) }) }),
-        new Style({ stroke: new Stroke({ color: copper, width: 3 }) }),
-      ]
-    const kind = f.get('spot') as TraceOverlay['spots'][number]['kind']
-    const colour = { flag: copper, find: pine, miss: quiet, hit: pine, here: ink, next: ochre }[kind]
-    const stroke = new Stroke({ color: colour, width: 2.5 })
-    const shape =
-      kind === 'find'
-        ? { points: 4, radius: 8, angle: Math.PI / 4 }
-        : kind === 'flag'
-          ? { points: 3, radius: 9 }
-          : { points: 4, radius: 8, radius2: 0, angle: kind === 'next' ? 0 : Math.PI / 4 }
-    const image =
-      kind === 'here' || kind === 'hit'
-        ? new Circle({ radius: kind === 'hit' ? 9 : 6, fill: new Fill({ color: colour }), stroke })
-        : new RegularShape({ ...shape, fill: new Fill({ color: sheet }), stroke })
-    const label = f.get('label') as string
-    return [new Style({ image, ...(label === '' ? {} : { text: this.text(label, colour, 14, -18) }) })]
   }
 
   private noteStyle(f: FeatureLike): Style[] {

@@ -12,3 +12,14 @@ export async function saveWorkbook(
   }))
   saveBlob(`${name}.xlsx`, await writeExcelFile(written).toBlob())
 }
+
+/** The first sheet of a workbook as rows of text; null where the file is no workbook. */
+export async function readWorkbook(file: File): Promise<string[][] | null> {
+  const { readSheet } = await import('read-excel-file/browser')
+  try {
+    const rows = await readSheet(file)
+    return rows.map((cells) => cells.map((c) => (c === null ? '' : String(c))))
+  } catch {
+    return null
+  }
+}

@@ -1,14 +1,19 @@
 import { expose } from 'comlink'
 import {
+  alongPath,
   outputsAnswering,
+  pathMargins,
   pathVolts,
+  runningVolts,
   secondWays,
   worstFor,
+  type AlongPath,
   type LoadModel,
+  type PathMargin,
   type PathVolts,
   type SecondWay,
 } from '../../core/path'
-import { pathOf, type ControllerId, type Site } from '../../core/site'
+import { pathOf, type ControllerId, type DeviceId, type Site } from '../../core/site'
 
 /** A path in one state, by both ways of taking a load. */
 export interface PathState {
@@ -32,6 +37,24 @@ const work = {
     return current.ok && impedance.ok && ways.ok
       ? { current: current.value, impedance: impedance.value, ways: ways.value.slice(0, MOST_WAYS) }
       : null
+  },
+  /** Every decoder and starting coil at its worst moment, the weakest first; null where the profile does not allow it. */
+  margins(site: Site, controller: ControllerId): PathMargin[] | null {
+    const path = pathOf(site, controller)
+    const margins = path && pathMargins(site, path)
+    return margins?.ok ? margins.value : null
+  },
+  /** Volts at the decoder of every output while it starts. */
+  running(site: Site, controller: ControllerId): ReadonlyMap<string, { volt_V: number; enough: boolean }> | null {
+    const path = pathOf(site, controller)
+    const running = path && runningVolts(site, path)
+    return running?.ok ? running.value : null
+  },
+  /** The way to one output. */
+  along(site: Site, controller: ControllerId, decoder: DeviceId, port: string): AlongPath | null {
+    const path = pathOf(site, controller)
+    const along = path && alongPath(site, path, decoder, port)
+    return along?.ok ? along.value : null
   },
 }
 export type PathWork = typeof work

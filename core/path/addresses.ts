@@ -17,6 +17,7 @@ import {
   type System,
 } from '../site'
 import { layoutOf } from './layout'
+import { wrongLeads } from './leads'
 import { coil_A, outputsOn } from './running'
 
 type Decoder = Extract<Device, { kind: 'decoder' }>
@@ -175,6 +176,14 @@ export function brokenRegister(site: Site, path: WithSystem): Refusal[] {
       broken.push(refusal('address_out_of_range', at, { decoder: name(decoder), address, from, to }))
     if (reserved.includes(address)) broken.push(refusal('address_reserved', at, { decoder: name(decoder), address }))
   }
+  for (const { decoder, length_m, why } of wrongLeads(site, path, system))
+    broken.push(
+      refusal(why === 'long' ? 'coil_lead_long' : 'coil_lead_untwisted', ['devices', decoder], {
+        decoder: name(decoder),
+        length_m,
+        most_m: system.coilLead_m ?? 0,
+      }),
+    )
   for (const [address, its] of byNumber)
     if (its.length > 1)
       broken.push(

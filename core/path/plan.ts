@@ -1,6 +1,7 @@
 import type { Gauge } from '../quantity'
 import { commandsBetween, coreEnd, create, freeId, join, portEnd, set, type Work } from '../plan'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
+import { carried, limitsOf, misfitOf, seenOf } from '../splice'
 import {
   entries,
   getOrThrow,
@@ -14,6 +15,7 @@ import {
   type DeviceId,
   type PlaceId,
   type Site,
+  type Splice,
   type StopId,
   type System,
   type SystemId,
@@ -124,7 +126,8 @@ export function planPath(
   }
   const meant = rows.flatMap((row) => putDecoders(work, controller, system, row, placeAt.get(row.box)!))
   for (const [id, s] of entries(work.site.splices))
-    if (s.connector === 'unknown' && !lookUp(site.splices, id)) set(work, 'splices', id, 'connector', jointFor(system))
+    if (s.connector === 'unknown' && !lookUp(site.splices, id))
+      set(work, 'splices', id, 'connector', jointFor(work.site, system, s))
   // Numbers last: they go outward along the path as it now lies.
   const laid = pathOf(work.site, controller)!
   const { given, none } = giveAddresses(work.site, { ...laid, system })
@@ -242,4 +245,16 @@ function putDecoders(work: Work, controller: ControllerId, system: System, row: 
   return meant
 }
 
-const jointFor = ({ joints }: System) => joints[0] ?? ('unknown' as const)
+/**
+ * The connector of a planned joint: of those that the system names the first that is carried and holds its conductors,
+ * else the first that holds them, else the first it names. A system that names none leaves it open.
+ */
+function jointFor(site: Site, { joints }: System, { ends }: Pick<Splice, 'ends'>): Splice['connector'] {
+  const areas = ends.map((end) => seenOf(site, end).area_mm2)
+  const isCarried = (kind: string) => carried(site.settings).some((c) => c.kind === kind)
+  const holding = joints.filter((kind) => {
+    const limits = limitsOf(site.settings, kind)
+    return limits !== null && misfitOf(limits, areas) === null
+  })
+  return holding.find(isCarried) ?? holding[0] ?? joints[0] ?? 'unknown'
+}

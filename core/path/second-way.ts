@@ -17,7 +17,7 @@ export interface SecondWay {
 }
 
 /** A trench is longer than the straight line. */
-const TRENCH = 1.15
+export const TRENCH = 1.15
 
 /**
  * Which second way out helps by how much: to every box in turn, of the size that leaves the controller now, as long as

@@ -103,14 +103,14 @@ export function pathEngine(
       path: model,
     }),
   )
+  return accepted(engineFor(path, engine))
+}
+
+/** A path on an engine of its property. */
+export function engineFor(path: KnownPath, engine: Engine): PathEngine {
   const solve: PathEngine['solve'] = (state, changes = []) =>
     engine.solve([...outputEdits(engine.powered, path, state), ...changes])
-  return accepted({
-    path,
-    engine,
-    solve,
-    volts: (state, changes) => voltsOf(engine, path, state, solve(state, changes)),
-  })
+  return { path, engine, solve, volts: (state, changes) => voltsOf(engine, path, state, solve(state, changes)) }
 }
 
 /** The path with these outputs on. */

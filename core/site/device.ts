@@ -2,6 +2,7 @@ import * as z from 'zod'
 import { conditionField } from './condition'
 import { coilKindId, placeId, systemId, tag, words } from './ids'
 import { known } from './known'
+import { point } from './place'
 
 const addressNumber = z.int().min(0).max(9999)
 
@@ -22,9 +23,14 @@ const plain = <K extends string>(kind: K) => z.strictObject({ kind: z.literal(ki
 const switching = <K extends string>(kind: K, outputs: number) =>
   z.strictObject({ kind: z.literal(kind), ...shared, outputs: z.int().min(1).max(16).default(outputs) })
 
-/** One that leads surges into the ground: how long it is, where that is known. */
+/** One that leads surges into the ground: how long it is and where it stands beside its box, where that is known. */
 const inGround = <K extends string>(kind: K) =>
-  z.strictObject({ kind: z.literal(kind), ...shared, long_m: z.number().positive().max(30).nullable().default(null) })
+  z.strictObject({
+    kind: z.literal(kind),
+    ...shared,
+    long_m: z.number().positive().max(30).nullable().default(null),
+    stands: point.nullable().default(null),
+  })
 const decoder = z.strictObject({
   ...switching('decoder', 2).shape,
   serial: words(40).default(''),

@@ -7,7 +7,7 @@ import { emptySite, type CollectionName, type Site } from './site'
 
 interface CableDraft {
   gauge: Gauge | null
-  kind?: 'multicore' | 'single'
+  kind?: 'multicore' | 'single' | 'twisted_pair'
   /** Tags of places with metres along the jacket; null for a position not known. */
   stops: [place: string, at_m: number | null][]
   /** Colours, each also the core's name; `name=colour` where a colour comes twice. */

@@ -43,7 +43,7 @@ export {
   UNKNOWN_GAUGE,
   UNKNOWN_RUN_m,
 } from './stretch'
-export { linkLength_m, placeDistances_m, routeTo, terminalsInOrder, walkFrom } from './thread'
+export { linkLength_m, placeDistances_m, routeTo, terminalsInOrder, walkFrom, walkFromPoint } from './thread'
 export type { Run, Walk } from './thread'
 export type { Underlay } from './underlay'
 export { outputsOf } from './outputs'

@@ -24,6 +24,11 @@ const stocked = z.strictObject({ gauge: gaugeSchema, cents_per_m: z.number().pos
 const material = z.strictObject({
   /** Empty: the market's usual sizes at the price of their copper. */
   stock: z.array(stocked).max(12).default([]),
+  /** Decoders by their number of outputs: what one costs. */
+  decoders: z
+    .array(z.strictObject({ outputs: z.int().min(1).max(16), cents: z.int().min(0).max(10_000_000) }))
+    .max(16)
+    .default([]),
   spools_m: z.array(z.number().positive().max(10_000)).max(8).default([]),
   slackPerEnd_m: z.number().min(0).max(20).default(1.5),
   expansion_ratio: z.number().min(0).max(0.5).default(0.02),

@@ -55,6 +55,8 @@ export const system = z.strictObject({
   acCoilsOnly: bySheet(z.boolean()),
   /** Coils that draw more than this while they run want the decoder's higher power level; null: it has one level. */
   heavyCoil_A: bySheet(z.number().positive().max(5)),
+  /** Between power module and decoder module: wanted where a decoder drives master valve or pump, or never. */
+  jumper: bySheet(z.enum(['on_path', 'none'])),
   addresses: addresses.prefault({}),
   surge: surge.prefault({}),
 })

@@ -35,9 +35,11 @@ export function linkLength_m(site: Site, link: Link): number {
  * Walks the conductors on one terminal outward, nearest first (Dijkstra on metres of conductor). Coils are not crossed
  * and broken parts are walked like whole ones: this is where the copper lies, not whether it conducts.
  */
-export function walkFrom(site: Site, wiring: Wiring, controller: ControllerId, terminal: TerminalId): Walk {
-  const start = wiring.pointOf(terminalEnd(controller, terminal))
-  const home = site.controllers[controller]!.place
+export const walkFrom = (site: Site, wiring: Wiring, controller: ControllerId, terminal: TerminalId): Walk =>
+  walkFromPoint(site, wiring, wiring.pointOf(terminalEnd(controller, terminal)), site.controllers[controller]!.place)
+
+/** The same from any point of the wiring, which lies at `home`. */
+export function walkFromPoint(site: Site, wiring: Wiring, start: WirePoint, home: PlaceId): Walk {
   const nets = netsOf(wiring)
   const net = nets.of(start)
   const around = new Map<WirePoint, { link: Link; length_m: number }[]>()

@@ -10,13 +10,13 @@ import {
   stopPositions_m,
   type Splice,
 } from '../site'
-import type { Sized } from './size'
+import type { ChosenSizes } from './size'
 
 /**
  * The commands that write an answer's sizes into the plan, as assumed until somebody sees the wire. A single
  * conductor whose pieces get unlike sizes becomes a cable for each run of pieces alike; its joints stay as they are.
  */
-export function sizingCommands(site: Site, { groups, chosen, stock }: Sized): Command[] {
+export function sizingCommands(site: Site, { groups, chosen, stock }: ChosenSizes): Command[] {
   const commands: Command[] = []
   const renamed = new Map<string, { id: string; core: string }>()
   const sizeOf = (g: number) => ({ value: stock[chosen[g]!]!.gauge, how: 'assumed' as const, on: null })

@@ -39,21 +39,22 @@ export interface Grouped {
 export const isPinned = (gauge: Known<Gauge>): boolean => gauge !== null && gauge.how !== 'assumed'
 
 /**
- * The free choices of a property. `anew` frees every conductor, whatever is on record; those of a two-wire path are
- * sized for its decoders, not for the threads that are asked here.
+ * The free choices of a property. `anew` frees every conductor, whatever is on record. `path` are the cores of the
+ * two-wire path that is sized, as `cable/core`; without it the threads are, and the cores of all paths are left out.
  */
-export function groupsOf(powered: Powered, anew = false): Grouped {
+export function groupsOf(powered: Powered, anew = false, path: ReadonlySet<string> | null = null): Grouped {
   const { site, conditions } = powered
   const groups: Group[] = []
   const at = new Map<string, number>()
-  const onPaths = coresOnPaths(site)
+  const onPaths = path ?? coresOnPaths(site)
+  const isAsked = (core: string) => onPaths.has(core) === (path !== null)
   for (const [id, cable] of entries(site.cables)) {
     const positions = stopPositions_m(cable)
     if (cable.kind === 'jumper') continue
     if (cable.kind !== 'single') {
       const free = entries(cable.cores).filter(
         ([coreId, core]) =>
-          !onPaths.has(`${id}/${coreId}`) &&
+          isAsked(`${id}/${coreId}`) &&
           (anew || (!isPinned(core.gauge) && (core.gauge !== null || !isPinned(cable.gauge)))),
       )
       if (free.length === 0) continue
@@ -71,7 +72,7 @@ export function groupsOf(powered: Powered, anew = false): Grouped {
       continue
     }
     for (const [core, record] of entries(cable.cores)) {
-      if (onPaths.has(`${id}/${core}`)) continue
+      if (!isAsked(`${id}/${core}`)) continue
       if (!anew && (isPinned(record.gauge) || (record.gauge === null && isPinned(cable.gauge)))) continue
       const cuts = cutsOf(cable, record.cutAt)
       for (let k = 0; k + 1 < cuts.length; k++) {

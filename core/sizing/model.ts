@@ -1,5 +1,6 @@
 import { sourceResistance_ohm, unloaded_V, UNKNOWN_TRANSFORMER_VA, type Powered } from '../circuit'
 import { getOrThrow, terminalEnd, type ControllerId, type DeviceId, type Site } from '../site'
+import type { Demand } from './cheapest'
 import type { Grouped } from './groups'
 import { loadOf, plantsOf, worstPowered, type Load, type Plant, type Start } from './load'
 import { loadsAt, type Moment } from './state'
@@ -23,13 +24,6 @@ export interface Violation {
   readonly moment: Moment
   readonly margin_V: number
   readonly volt_V: number
-}
-
-/** A linear demand on the sizes: Σ Ω/m · weight of a group ≤ limit, in volts. */
-export interface Demand {
-  readonly key: string
-  readonly weights: ReadonlyMap<number, number>
-  readonly limit_V: number
 }
 
 /**

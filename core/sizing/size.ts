@@ -1,15 +1,16 @@
 import { lengthBetween_m, getOrThrow, stopPositions_m, type Site } from '../site'
+import { cheapestSizes, costsOf, sumOf, type Demand } from './cheapest'
 import { engineVerifier } from './engine-verifier'
 import { groupsOf, type Group, type Grouped } from './groups'
 import { mendsFor, type Mend } from './mend'
-import type { Choice, ChoiceSolver } from './milp'
-import { Model, type Demand, type Violation } from './model'
+import type { ChoiceSolver } from './milp'
+import { Model, type Violation } from './model'
 import { reachTable, sizeForReach } from './reach'
 import { ohmsOf, sizedPowered } from './sized'
 import { stockOf, type Stocked } from './stock'
 
-export interface Sized {
-  readonly kind: 'sized'
+/** Sizes for a property's wire, and what they cost. */
+export interface ChosenSizes {
   readonly groups: readonly Group[]
   readonly stock: readonly Stocked[]
   /** The number in `stock` of every group's size. */
@@ -19,6 +20,9 @@ export interface Sized {
   readonly bound_cents: number | null
   /** The best single size for all of them, null where none holds. */
   readonly uniform: { readonly stocked: Stocked; readonly cost_cents: number } | null
+}
+export interface Sized extends ChosenSizes {
+  readonly kind: 'sized'
   /** The coil with least to spare, by the model. */
   readonly weakest: Violation | null
 }
@@ -49,12 +53,9 @@ export interface SizingOptions {
   readonly onProgress?: (best_cents: number | null, bound_cents: number, round: number) => void
 }
 
-const MOST_ROUNDS = 200
 /** Up to here, with one station at a time, the answer is the optimum; beyond, it is within `GAP` of one. */
 const EXACT_STATIONS = 40
 const GAP = 0.004
-/** Half of the least coin: with whole cents, a bound nearer than one is the optimum. */
-const WITHIN_CENT = 0.5
 /** Volts below which a demand counts as met: the choice solver's own tolerance on a row is as large. */
 export const MET_V = 1e-8
 
@@ -70,17 +71,20 @@ class Sizes {
   ) {
     this.grouped = groupsOf(model.powered, anew)
     this.stock = stockOf(model.site)
-    this.costs = costsOf(this.grouped, this.stock)
+    this.costs = costsOf(this.grouped.groups, this.stock)
   }
   /** The same size for every group. */
   all(k: number): number[] {
     return this.grouped.groups.map(() => k)
   }
   cost_cents(chosen: readonly number[]): number {
-    return chosen.reduce((sum, k, g) => sum + this.costs[g]![k]!, 0)
+    return sumOf(this.costs, chosen)
   }
   found(chosen: readonly number[]): Violation[] {
     return this.model.findAll(ohmsOf(this.model.powered, this.grouped, this.stock, chosen))
+  }
+  demands(list: readonly Violation[]): Demand[] {
+    return list.map((f) => this.model.demandOf(f, this.grouped))
   }
   borne(chosen: readonly number[]): boolean {
     return borne(this.model, this.grouped, this.stock, chosen)
@@ -136,47 +140,23 @@ export function size(
     const table = byTable(model, sizes.grouped, sizes.stock)
     return 'chosen' in table ? sizes.answer(table.chosen, null, uniform) : table
   }
-  const cheapest = cheapestOf(sizes, solve, time_s / 2, onProgress)
-  return cheapest ? sizes.answer(cheapest.chosen, cheapest.bound_cents, uniform) : { kind: 'no_time' }
-}
-
-/** Solves the choice with the demands known so far until its answer breaks none; null where the time does not do. */
-function cheapestOf(
-  sizes: Sizes,
-  solve: ChoiceSolver,
-  time_s: number,
-  onProgress: SizingOptions['onProgress'],
-): { readonly chosen: readonly number[]; readonly bound_cents: number | null } | null {
-  const { model, stock, costs, grouped } = sizes
-  const demands = new Map<string, Demand>()
-  const demand = (list: readonly Violation[]) =>
-    list.forEach((f) => {
-      const d = model.demandOf(f, grouped)
-      demands.set(d.key, d)
-    })
-  demand(sizes.found(sizes.all(stock.length - 1)))
-  demand(sizes.found(sizes.all(0)))
-  const ruledOut: (readonly number[])[] = []
   const stations = model.plants.reduce((sum, p) => sum + p.starts.length, 0)
-  const exact = model.site.settings.sizing.together === 1 && stations <= EXACT_STATIONS
-  for (let round = 1; round <= MOST_ROUNDS; round++) {
-    const answer = solve(choiceOf(costs, stock, [...demands.values()], ruledOut), {
-      absoluteGap: WITHIN_CENT,
-      relativeGap: exact ? 0 : GAP,
-      time_s,
-      onProgress: onProgress && ((best, bound) => onProgress(best, bound, round)),
-    })
-    if (answer.taken.length === 0) return null
-    const chosen = answer.taken.map((column, g) => column - g * stock.length)
-    const broken = sizes.found(chosen).filter((f) => !isMet(f))
-    if (broken.length > 0) demand(broken)
-    else if (!sizes.borne(chosen)) ruledOut.push(chosen)
-    else {
-      const bound = Math.min(sizes.cost_cents(chosen), Math.ceil(answer.bound - 1e-6))
-      return { chosen, bound_cents: model.looped ? null : bound }
-    }
-  }
-  return null
+  const exact = site.settings.sizing.together === 1 && stations <= EXACT_STATIONS
+  const { costs, stock } = sizes
+  const cheapest = cheapestSizes(
+    {
+      costs,
+      stock,
+      broken: (chosen) => sizes.demands(sizes.found(chosen).filter((f) => !isMet(f))),
+      begin: [sizes.all(stock.length - 1), sizes.all(0)].flatMap((chosen) => sizes.demands(sizes.found(chosen))),
+      holds: (chosen) => sizes.borne(chosen),
+    },
+    solve,
+    { relativeGap: exact ? 0 : GAP, time_s: time_s / 2, onProgress },
+  )
+  return cheapest
+    ? sizes.answer(cheapest.chosen, model.looped ? null : cheapest.bound_cents, uniform)
+    : { kind: 'no_time' }
 }
 
 /** Every conductor the thinnest size that the reach table allows the longest thread through it. */
@@ -213,31 +193,6 @@ function watchedLength_m(model: Model, { way }: Violation['watch']): number {
 }
 
 const least = (list: readonly Violation[]): Violation => list.reduce((a, b) => (b.margin_V < a.margin_V ? b : a))
-
-/** Whole cents of every group in every stocked size. */
-const costsOf = ({ groups }: Grouped, stock: readonly Stocked[]): number[][] =>
-  groups.map((g) => stock.map((s) => Math.round(g.length_m * s.cents_per_m)))
-
-function choiceOf(
-  costs: readonly (readonly number[])[],
-  stock: readonly Stocked[],
-  demands: readonly Demand[],
-  ruledOut: readonly (readonly number[])[],
-): Choice {
-  const column = (g: number, k: number) => g * stock.length + k
-  const met = demands.map(({ weights, limit_V }) => {
-    const pairs = [...weights].flatMap(([g, weight]) =>
-      stock.map((s, k) => [column(g, k), weight * s.ohmPerM] as const),
-    )
-    return { columns: pairs.map(([c]) => c), values: pairs.map(([, v]) => v), limit: limit_V }
-  })
-  // At least one group must be thicker than in sizes that did not hold.
-  const out = ruledOut.map((chosen) => {
-    const columns = chosen.flatMap((k, g) => Array.from({ length: k + 1 }, (_, i) => column(g, i)))
-    return { columns, values: columns.map(() => 1), limit: chosen.length - 1 }
-  })
-  return { costs: costs.flat(), sets: costs.map((_, g) => stock.map((_s, k) => column(g, k))), rows: [...met, ...out] }
-}
 
 /**
  * Whether the circuit engine gives every coil its volts at every worst moment with these sizes; and, in a loop, the

@@ -133,7 +133,7 @@ function stripOf(site: Site, wiring: Wiring, walk: Walk, terminal: TerminalId, d
 /**
  * Runs as coloured stretches, and a mark at every box: a knot where a joint is passed, a notch where it runs through.
  */
-function drawn(site: Site, route: readonly Run[]): Pick<Strip, 'runs' | 'marks' | 'joints' | 'length_m'> {
+export function drawn(site: Site, route: readonly Run[]): Pick<Strip, 'runs' | 'marks' | 'joints' | 'length_m'> {
   const runs: StripRun[] = []
   const marks = new Map<string, StripMark>()
   const joints = new Map<SpliceId, number>()

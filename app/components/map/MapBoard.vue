@@ -1,13 +1,7 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import {
-  PropertyMap,
-  type MapColours,
-  type MapEvents,
-  type MapMode,
-  type MapThing,
-  type TraceOverlay,
-} from '../../lib/map-view'
+import { PropertyMap, type MapColours, type MapEvents, type MapMode, type MapThing } from '../../lib/map-view'
+import type { MapOverlay } from '../../lib/map-overlay'
 import type { Point, Site, Underlay } from '../../../core/site'
 
 /** The map itself; what is done on it is told to the page, which keeps it. */
@@ -17,8 +11,8 @@ const props = defineProps<{
   chosen: MapThing | null
   picture: ImageBitmap | null
   underlay: Underlay | null
-  /** A trace that is laid over it; then the map opens on that. */
-  trace?: TraceOverlay | null
+  /** What is laid over it; then the map opens on that. */
+  over?: MapOverlay | null
 }>()
 const emit = defineEmits<{
   chose: Parameters<MapEvents['chose']>
@@ -59,9 +53,9 @@ onMounted(() => {
   map.setPicture(props.picture, props.underlay)
   map.setMode(props.mode)
   map.fit()
-  if (props.trace) {
-    map.showTrace(props.trace)
-    map.fitTrace()
+  if (props.over) {
+    map.showOverlay(props.over)
+    map.fitOverlay()
   }
   watching = new MutationObserver(() => map?.recolour(colours()))
   watching.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] })
@@ -76,8 +70,8 @@ watch(
   (site) => map?.show(site, site.settings.units.length),
 )
 watch(
-  () => props.trace,
-  (trace) => map?.showTrace(trace ?? null),
+  () => props.over,
+  (over) => map?.showOverlay(over ?? null),
 )
 watch(
   () => props.mode,
@@ -97,7 +91,7 @@ watch(
 )
 defineExpose({
   fit: () => map?.fit(),
-  fitTrace: () => map?.fitTrace(),
+  fitOverlay: () => map?.fitOverlay(),
   finish: () => map?.finish(),
   centre: (at: Point) => map?.centre(at),
   pictureSpot: (at: Point) => map?.pictureSpot(at) ?? null,

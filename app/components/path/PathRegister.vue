@@ -1,15 +1,23 @@
 <script setup lang="ts">
-import { readRegisterCsv, registerRows, writeRegisterCsv } from '../../../core/formats'
-import { addressCommands, brokenRegister, giveAddresses, orderSheet, type OrderLine } from '../../../core/path'
-import { accepted, type Outcome } from '../../../core/refusal'
-import { getOrThrow, setField, type Command, type Device, type DeviceId, type PathAt } from '../../../core/site'
+import { readRegister, readRegisterCsv, registerRows, writeRegisterCsv, type RegisterLine } from '../../../core/formats'
+import {
+  addressCommands,
+  brokenRegister,
+  comparedWithRecord,
+  giveAddresses,
+  orderSheet,
+  type OrderLine,
+  type ReadBack,
+} from '../../../core/path'
+import { accepted, refusal, refused } from '../../../core/refusal'
+import { getOrThrow, setField, type Device, type DeviceId, type PathAt } from '../../../core/site'
 import { sayRefusal } from '../../../words'
 import { usePathPage } from '../../composables/usePath'
 import { usePathLabels } from '../../composables/usePathLabels'
 import { valueOf } from '../../lib/fields'
 import { figureIn } from '../../lib/figures'
 import { saveText } from '../../lib/save'
-import { saveWorkbook } from '../../lib/spreadsheet'
+import { readWorkbook, saveWorkbook } from '../../lib/spreadsheet'
 import type { TableColumn } from '../../lib/table'
 
 /** Who answers to which number: what is wrong, what is ordered, and the list that decoders are programmed by. */
@@ -90,22 +98,35 @@ const saveCsv = () => saveText(`${name.value}.csv`, writeRegisterCsv(site.value,
 const saveXlsx = () =>
   saveWorkbook(name.value, [{ name: t('twoWire.bench'), rows: registerRows(site.value, props.path) }])
 const took = ref(0)
-async function readCsv(file: File): Promise<void> {
+/** What a file says that the record does not: taken over only when somebody says so. */
+const waiting = shallowRef<{ lines: RegisterLine[]; back: ReadBack } | null>(null)
+async function readFile(file: File): Promise<void> {
   took.value = 0
+  waiting.value = null
   const path = known.value
   if (!path) return
-  const read = readRegisterCsv(await file.text(), site.value, path)
-  const commands: Outcome<Command[]> = read.ok
-    ? accepted([
-        ...addressCommands(site.value, path, read.value),
-        ...read.value.flatMap(({ decoder: id, serial, power }) => [
-          setField('devices', id, 'serial', serial),
-          setField('devices', id, 'power', power),
-        ]),
-      ])
-    : read
-  if ((await keep(commands)) && read.ok) took.value = read.value.length
+  const isBook = file.name.toLowerCase().endsWith('.xlsx')
+  const table = isBook ? await readWorkbook(file) : null
+  if (isBook && !table) return void keep(refused(refusal('not_a_workbook', [file.name])))
+  const read = table ? readRegister(table, site.value, path) : readRegisterCsv(await file.text(), site.value, path)
+  if (!read.ok) return void keep(read)
+  const back = comparedWithRecord(site.value, path, read.value)
+  if (back.otherwise.length + back.twice.length > 0) waiting.value = { lines: read.value, back }
+  else await takeOver(read.value)
 }
+async function takeOver(read: readonly RegisterLine[]): Promise<void> {
+  if (!known.value) return
+  const commands = [
+    ...addressCommands(site.value, known.value, read),
+    ...read.flatMap(({ decoder: id, serial, power }) => [
+      setField('devices', id, 'serial', serial),
+      setField('devices', id, 'power', power),
+    ]),
+  ]
+  if (await keep(accepted(commands))) took.value = read.length
+  waiting.value = null
+}
+const tagOf = (id: DeviceId) => decoder(id).tag ?? id
 /** A flag for every decoder: its numbers, and where it belongs. */
 const flags = () => {
   const by = new Map<DeviceId, Line[]>()
@@ -155,16 +176,36 @@ const printLabels = () =>
         <template #numbers="{ row: l }">{{ l.addresses.join(', ') }}</template>
       </AppTable>
     </section>
+    <PathKinds :path="path" />
     <section class="sheet stack">
       <h2>{{ t('twoWire.bench') }}</h2>
       <p class="quiet">{{ t('twoWire.benchHow') }}</p>
       <div class="row">
         <AppButton @click="saveCsv">{{ t('twoWire.saveCsv') }}</AppButton>
         <AppButton @click="saveXlsx">{{ t('twoWire.saveXlsx') }}</AppButton>
-        <FileButton v-if="!fixed" accept=".csv,text/csv" :label="t('twoWire.readCsv')" @chosen="readCsv" />
+        <FileButton v-if="!fixed" accept=".csv,text/csv,.xlsx" :label="t('twoWire.readFile')" @chosen="readFile" />
         <AppButton :disabled="busy !== null" @click="printLabels">{{ t('twoWire.labels') }}</AppButton>
       </div>
-      <p v-if="took > 0" class="fits" role="status">{{ t('twoWire.tookCsv', { count: took }) }}</p>
+      <p v-if="took > 0" class="fits" role="status">{{ t('twoWire.tookFile', { count: took }) }}</p>
+      <div v-if="waiting" class="verdict doubtful stack" role="alert">
+        <strong>{{ t('twoWire.readBack.title') }}</strong>
+        <p v-for="o in waiting.back.otherwise" :key="o.decoder">
+          {{
+            t('twoWire.readBack.otherwise', {
+              decoder: tagOf(o.decoder),
+              record: o.onRecord.join(', '),
+              read: o.read.join(', '),
+            })
+          }}
+        </p>
+        <p v-for="o in waiting.back.twice" :key="o.address">
+          {{ t('twoWire.readBack.twice', { address: o.address, decoders: o.decoders.map(tagOf).join(', ') }) }}
+        </p>
+        <div class="row">
+          <AppButton look="primary" @click="takeOver(waiting.lines)">{{ t('twoWire.readBack.take') }}</AppButton>
+          <AppButton @click="waiting = null">{{ t('twoWire.readBack.leave') }}</AppButton>
+        </div>
+      </div>
       <p v-if="failed" class="fault" role="alert">{{ failed }}</p>
       <AppTable :rows="lines" :columns="columns" :row-key="(l) => `${l.id} ${l.output}`" :label="t('twoWire.bench')">
         <template #number="{ row: l }">

@@ -23,6 +23,7 @@ const FIGURES = [
 const CHOICES = {
   idle: ['live', 'dead'],
   cable: ['twisted', 'direct_burial'],
+  jumper: ['on_path', 'none'],
 } as const
 const ADDRESSES = [
   ['from', 0, 9999],
@@ -117,6 +118,16 @@ function setReserved(text: string): void {
           ...CHOICES.cable.map((value) => ({ value, label: t(`twoWire.cables.${value}`) })),
         ]"
         @update:model-value="set('cable', $event)"
+      />
+      <PickOne
+        :model-value="system.jumper"
+        :label="label('jumper')"
+        :disabled="fixed"
+        :options="[
+          { value: null, label: t('twoWire.askSheet') },
+          ...CHOICES.jumper.map((value) => ({ value, label: t(`twoWire.jumperRules.${value}`) })),
+        ]"
+        @update:model-value="set('jumper', $event)"
       />
       <TickBox
         :model-value="system.polarised === true"

@@ -47,9 +47,9 @@ const here = computed(() => getOrThrow(property.site!.controllers, props.control
       <li v-for="s in numbered" :key="s.address">
         <NuxtLink
           class="station"
-          :class="{ selected: route.query.on === String(s.address) && route.query.controller === controller }"
+          :class="{ selected: selected === `${here.tag}:n${s.address}` }"
           :prefetch="false"
-          :to="{ path: `/p/${String(route.params.id)}/path`, query: { controller, on: String(s.address) } }"
+          :to="{ path: `/p/${String(route.params.id)}`, query: { station: `${here.tag}:n${s.address}` } }"
         >
           <span class="tag figure">{{ s.address }}</span>
           <span class="name">{{ s.name }}</span>

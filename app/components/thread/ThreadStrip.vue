@@ -14,6 +14,8 @@ const props = defineProps<{
   likely?: readonly { from_m: number; to_m: number; p: number; coil?: boolean }[]
   name?: string | null
   isCommon?: boolean
+  /** Decoders that the way comes past, at so many metres. */
+  beads?: readonly { readonly at_m: number; readonly own: boolean }[]
 }>()
 const middle = computed(() => props.height / 2)
 const end = computed(() => props.x(props.strip.length_m))
@@ -97,6 +99,17 @@ const nameAfter = computed(() => end.value + 30 + (props.name?.length ?? 0) * NA
       <circle v-if="mark.kind === 'knot'" class="knot" :cx="x(mark.at_m)" :cy="middle" r="4" />
       <line v-else class="notch" :x1="x(mark.at_m)" :x2="x(mark.at_m)" :y1="middle - 6" :y2="middle + 6" />
     </template>
+    <rect
+      v-for="bead in beads ?? []"
+      :key="bead.at_m"
+      class="bead"
+      :class="{ own: bead.own }"
+      :x="x(bead.at_m) - 5"
+      :y="middle - 7"
+      width="10"
+      height="14"
+      rx="3"
+    />
     <path
       v-for="coil in strip.coils"
       :key="coil.device"
@@ -150,6 +163,14 @@ const nameAfter = computed(() => end.value + 30 + (props.name?.length ?? 0) * NA
 }
 .knot {
   fill: var(--ink);
+}
+.bead {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.bead.own {
+  fill: var(--copper);
 }
 .coil {
   fill: none;

@@ -6,9 +6,12 @@ import type { CoilKind, Site } from '../../../core/site'
 import { optionsOf } from '../../lib/options'
 import { temperatureMeant, temperatureShown } from '../../lib/figures'
 
-/** Sliders and choices that change nothing on record: what the property would be. */
+/**
+ * Sliders and choices that change nothing on record: what the property would be. `path`: for a two-wire path, whose
+ * volts hang neither on the mains’ frequency nor on the transformer’s rating.
+ */
 const what = defineModel<WhatIf>({ required: true })
-const props = defineProps<{ site: Site; units: Units }>()
+const props = defineProps<{ site: Site; units: Units; path?: boolean }>()
 const { t } = useI18n()
 const set = (more: Partial<WhatIf>) => {
   what.value = Object.fromEntries(Object.entries({ ...what.value, ...more }).filter(([, v]) => v !== undefined))
@@ -105,6 +108,7 @@ const changed = computed(() => Object.keys(what.value).length > 0)
         @update:model-value="set({ together: $event })"
       />
       <PickOne
+        v-if="!path"
         id="w-hz"
         :model-value="what.mains_Hz ?? site.settings.mains_Hz"
         :label="t('whatIf.hz')"
@@ -128,6 +132,7 @@ const changed = computed(() => Object.keys(what.value).length > 0)
         @update:model-value="set({ coil: COILS[$event] })"
       />
       <PickOne
+        v-if="!path"
         id="w-va"
         :model-value="what.rating_VA ?? ''"
         :label="t('whatIf.transformer')"

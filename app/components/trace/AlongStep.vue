@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { inUnit, toMetres } from '../../../core/quantity'
-import { acrossAt } from '../../../core/trace'
+import { byTag, getOrThrow } from '../../../core/site'
+import { acrossAt, expectedAlong, foundBeside, type Beside } from '../../../core/trace'
 import type { TraceWorkHere } from '../../composables/useTrace'
 import type { Wand } from '../../composables/useWand'
 import { figureIn } from '../../lib/figures'
+import { useProperty } from '../../stores/property'
 
 /** A walk along the line: a reading a step, and what was met, as it comes. */
 const props = defineProps<{ work: TraceWorkHere; wand: Wand }>()
+const property = useProperty()
 const { t, trace, units, metres, write, takeBack, finds, weighing } = props.work
 const unit = computed(() => units.value.length)
 const along = computed(() => trace.value?.along ?? [])
@@ -47,6 +50,18 @@ const says = (f: (typeof finds.value)[number]) =>
     high: metres(f.along_m.high, 1),
     percent: Math.round(f.p * 100),
   })
+const rows = computed(() =>
+  foundBeside(
+    expectedAlong(property.site!, props.work.traces.value?.cable ?? null, trace.value?.way ?? null),
+    finds.value,
+  ),
+)
+const saysExpected = ({ expected: e }: Beside) => {
+  if (!e) return t('trace.expectedNone')
+  const place = getOrThrow(property.site!.places, e.place).tag
+  const tags = e.decoders.map((d) => getOrThrow(property.site!.devices, d).tag ?? d).sort(byTag)
+  return t(`trace.expected.${e.kind}`, { place, tags: tags.join(', '), at: metres(e.along_m, 0) })
+}
 </script>
 
 <template>
@@ -87,14 +102,24 @@ const says = (f: (typeof finds.value)[number]) =>
       <h2>{{ t('trace.finds') }}</h2>
       <p v-if="weighing" class="quiet">{{ t('trace.weighing') }}</p>
       <p v-else-if="finds.length === 0" class="quiet">{{ t('trace.noFinds') }}</p>
-      <ul class="stack">
-        <li v-for="(f, i) in finds" :key="i">{{ says(f) }}</li>
-      </ul>
+      <dl v-if="rows.length > 0" class="beside">
+        <template v-for="(row, i) in rows" :key="i">
+          <dt :class="{ quiet: row.expected === null }">{{ saysExpected(row) }}</dt>
+          <dd :class="{ quiet: row.find === null }">
+            {{ row.find === null ? t('trace.notMet') : `${row.find + 1}: ${says(finds[row.find]!)}` }}
+          </dd>
+        </template>
+      </dl>
     </section>
   </div>
 </template>
 
 <style scoped>
+.beside {
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+  gap: 6px 12px;
+}
 .two {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -38,6 +38,12 @@ const sections = computed(() => {
     (terminal) => hanging.get(terminal)?.coils ?? [],
   )
 })
+const isOnPath = computed(() => controller.value !== null && stationsByNumber(site.value, controller.value).length > 0)
+/** A station of the path that is chosen, by its number. */
+const onPath = computed(() => {
+  const asked = selected.value?.slice(tag.value.length + 1) ?? ''
+  return isOnPath.value && !chosen.value && asked.startsWith('n') ? asked : null
+})
 const tag = computed(() => (controller.value ? getOrThrow(site.value.controllers, controller.value).tag : ''))
 const chosen = computed(() => rows.value.find((r) => `${tag.value}:${r.tag}` === selected.value) ?? null)
 const jobs = computed(() =>
@@ -50,17 +56,19 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
 </script>
 
 <template>
-  <div v-if="controller && scene" class="threads-page" :class="{ chosen }">
+  <div v-if="controller && scene" class="threads-page" :class="{ chosen: chosen || onPath }">
     <div class="picture stack">
       <header class="head">
         <div>
           <h1>{{ t('threads.title', { name: getOrThrow(site.controllers, controller).name }) }}</h1>
           <p class="quiet">
-            {{ site.about.name }} · {{ job ? t('threads.subJob', { at_C }) : t('threads.sub', { at_C }) }}
+            {{ site.about.name }} ·
+            {{ t(rows.length === 0 ? 'threads.subPath' : job ? 'threads.subJob' : 'threads.sub', { at_C }) }}
           </p>
         </div>
         <div class="row chooser">
           <PickOne
+            v-if="rows.length > 0"
             id="shown-job"
             :aria-label="t('threads.showing')"
             :model-value="jobId ?? NO_JOB"
@@ -80,7 +88,9 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
             :options="controllers.map(([id, c]) => ({ value: c.tag, label: `${c.tag} ${c.name}` }))"
             @update:model-value="navigateTo({ query: { controller: $event } })"
           />
-          <NuxtLink class="button" :to="`/p/${route.params.id}/test`">{{ t('threads.start') }}</NuxtLink>
+          <NuxtLink v-if="rows.length > 0" class="button" :to="`/p/${route.params.id}/test`">
+            {{ t('threads.start') }}
+          </NuxtLink>
         </div>
       </header>
       <p v-if="working && !report" class="quiet" aria-live="polite">{{ t('because.weighing') }}</p>
@@ -93,15 +103,10 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
         :job="jobId"
         fold
       />
-      <p v-if="rows.length === 0 && controller && stationsByNumber(site, controller).length > 0" class="sheet">
-        {{ t('threads.onPath') }}
-        <NuxtLink :prefetch="false" :to="{ path: `/p/${String(route.params.id)}/path`, query: { controller } }">
-          {{ t('places.path') }}
-        </NuxtLink>
-      </p>
-      <p v-else-if="rows.length === 0" class="sheet">{{ t('threads.noTerminals') }}</p>
+      <LazyPathThreads v-if="isOnPath" :controller="controller" :chosen="onPath" @select="select" />
+      <p v-if="rows.length === 0 && !isOnPath" class="sheet">{{ t('threads.noTerminals') }}</p>
       <ThreadStack
-        v-else
+        v-else-if="rows.length > 0"
         :sections="sections"
         :rows="rows"
         :selected="chosen?.tag ?? null"
@@ -124,6 +129,10 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
           :meter="meter"
           :speaker="speaker"
         />
+      </template>
+      <template v-else-if="onPath">
+        <AppButton look="plain" class="back" @click="close">‹ {{ t('app.back') }}</AppButton>
+        <LazyPathThreadPanel :key="onPath" :controller="controller" :chosen="onPath" />
       </template>
       <p v-else class="quiet">{{ t('threads.choose') }}</p>
     </aside>

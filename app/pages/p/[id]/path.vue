@@ -6,7 +6,7 @@ import { usePathPage } from '../../../composables/usePath'
 const { site, t, fixed } = usePathPage()
 const route = useRoute()
 const router = useRouter()
-const TABS = ['volts', 'find', 'plan', 'register', 'surge', 'convert', 'system'] as const
+const TABS = ['volts', 'find', 'sizes', 'plan', 'register', 'surge', 'convert', 'system'] as const
 type Tab = (typeof TABS)[number]
 
 const tagOf = (id: ControllerId) => getOrThrow(site.value.controllers, id).tag
@@ -51,11 +51,16 @@ const named = (id: ControllerId) => {
       </p>
       <PathVolts v-else-if="tab === 'volts'" :key="path.controller" :path="path" />
       <PathFind v-else-if="tab === 'find'" :key="path.controller" :path="path" />
+      <PathSizes v-else-if="tab === 'sizes'" :key="path.controller" :path="path" />
       <PathPlan v-else-if="tab === 'plan'" :path="path" />
       <PathRegister v-else-if="tab === 'register'" :path="path" />
       <PathSurge v-else-if="tab === 'surge'" :path="path" />
       <PathConvert v-else-if="tab === 'convert'" :path="path" />
-      <PathSystem v-else :path="path" />
+      <template v-else>
+        <PathAids :path="path" />
+        <PathChange :path="path" />
+        <PathSystem :path="path" />
+      </template>
     </template>
     <p v-else class="sheet">{{ t('twoWire.none') }}</p>
     <PathBegin v-if="!fixed && (!path || tab === 'system')" />

@@ -2,6 +2,7 @@
 import {
   checkSite,
   clearCommands,
+  pathsOf,
   setSetting,
   usualSettings,
   type Command,
@@ -193,6 +194,7 @@ async function saveCsv(): Promise<void> {
               </span>
             </li>
           </ul>
+          <LazyPathFindings v-if="pathsOf(site).length > 0" />
         </section>
         <section class="sheet stack">
           <div class="row between">

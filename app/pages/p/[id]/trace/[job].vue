@@ -6,7 +6,8 @@ import { useTrace } from '../../../../composables/useTrace'
 import { useVisitToday } from '../../../../composables/useVisitToday'
 import { useWand } from '../../../../composables/useWand'
 import { useWiringWords } from '../../../../composables/useWiringWords'
-import type { MapThing, TraceOverlay } from '../../../../lib/map-view'
+import type { MapOverlay } from '../../../../lib/map-overlay'
+import type { MapThing } from '../../../../lib/map-view'
 import { draftOf, keepDraft } from '../../../../lib/device'
 import type { Point } from '../../../../../core/site'
 
@@ -45,7 +46,7 @@ watch(
   { immediate: true },
 )
 const tapped = shallowRef<Point | null>(null)
-const overlay = computed((): TraceOverlay => {
+const overlay = computed((): MapOverlay => {
   const area = search.value?.area
   const way = trace.value?.way
   const next = tab.value === 'box' && !probes.value.some((p) => p.marked.hit) ? area?.probes[0]?.at : undefined
@@ -76,13 +77,13 @@ const overlay = computed((): TraceOverlay => {
       : null,
   }
 })
-const board = useTemplateRef<{ fitTrace: () => void }>('board')
-watch(tab, () => board.value?.fitTrace())
+const board = useTemplateRef<{ fitOverlay: () => void }>('board')
+watch(tab, () => board.value?.fitOverlay())
 const first = ref(true)
 watch(search, (now) => {
   if (!now || !first.value) return
   first.value = false
-  void nextTick(() => board.value?.fitTrace())
+  void nextTick(() => board.value?.fitOverlay())
 })
 </script>
 
@@ -129,7 +130,7 @@ watch(search, (now) => {
         :chosen="chosen"
         :picture="null"
         :underlay="null"
-        :trace="overlay"
+        :over="overlay"
         @clicked="tapped = $event"
       />
     </div>
