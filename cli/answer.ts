@@ -14,6 +14,7 @@ import { material, sizes, stations, wiring } from './planning'
 import { deck, solve } from './power'
 import { pathIn, pathLines } from './path'
 import { proceduresOf } from './procedures'
+import { scheduleLines, scheduleOf } from './schedule'
 import { simulate } from './simulate'
 import { traceLines, traceOf } from './trace'
 import { locate, locateLines } from './locate'
@@ -66,6 +67,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     procedures: [1, 1],
     locate: [1, 1],
     path: [1, 1],
+    schedule: [1, 1],
   }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
@@ -85,6 +87,11 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
   }
   if (verb === 'procedures') return done(proceduresOf(property.value, flags, speaker))
   if (verb === 'path') return done(await pathIn(property.value, flags, speaker))
+  if (verb === 'schedule') {
+    const programs =
+      flags.programs === undefined ? refused(refusal('no_programs', ['--programs'])) : read(flags.programs)
+    return programs.ok ? done(scheduleOf(property.value, programs.value, flags, speaker)) : programs
+  }
   if (verb === 'locate') return done(locate(property.value, flags.box))
   if (verb === 'wiring') return done(accepted(wiring(property.value)))
   if (verb === 'material') return done(material(property.value))
@@ -125,6 +132,8 @@ function lines(output: Output): string[] {
       return traceLines(output)
     case 'path':
       return pathLines(output)
+    case 'schedule':
+      return scheduleLines(output)
     case 'locate':
       return locateLines(output)
     case 'stations':

@@ -27,6 +27,7 @@ const springCsv = () =>
   )
 
 test('each verb answers with the object its schema promises, exit 0', async () => {
+  const programs = file('programs.csv', 'program,starts,days,station,minutes\nA,06:00,odd,1,20\nA,,,2,15\n')
   for (const [verb, args] of [
     ['check', []],
     ['expect', ['--ground', '9', '--between', 'A:1,A:2']],
@@ -38,11 +39,32 @@ test('each verb answers with the object its schema promises, exit 0', async () =
     ['stations', []],
     ['wiring', []],
     ['simulate', ['--fault', 'coil-part V18 0.45', '--seed', '3', '--power']],
+    ['path', ['--arrestors', '--convert', 'K8', '--size', '--anew', '--on', '12,17']],
+    ['schedule', ['--programs', programs, '--from', '2027-05-01', '--controller', 'A']],
   ] as const) {
     const { status, out, err } = await thread(verb, DEMO, ...args, '--json')
     expect([verb, status, err]).toEqual([verb, 0, ''])
     expect(() => OUTPUTS[verb].parse(JSON.parse(out))).not.toThrow()
   }
+})
+
+test('schedule: runs by the zone’s clock, and a sentence for every cell that is wrong', async () => {
+  const programs = file(
+    'two.csv',
+    'program,starts,days,seasonal_pct,station,minutes\nA,01:30 02:30,Sun,50,1,20\nB,02:45,even,,2,10\n',
+  )
+  const asked = ['--from', '2027-03-14', '--days', '1', '--controller', 'A', '--zone', 'America/New_York']
+  const { out } = await thread('schedule', DEMO, '--programs', programs, ...asked, '--json')
+  // 02:30 and 02:45 are left out that night: both are 03:00.
+  expect(OUTPUTS.schedule.parse(JSON.parse(out)).runs.map((r) => `${r.terminal} ${r.start.slice(11)}`)).toEqual([
+    '1 01:30:00',
+    '1 03:00:00',
+    '2 03:10:00',
+  ])
+  const wrong = file('wrong.csv', 'program,starts,days,station,minutes\nA,noon,odd,99,-1\n')
+  const refused = await thread('schedule', DEMO, '--programs', wrong, '--from', '2027-03-14', '--controller', 'A')
+  expect([refused.status, refused.err.trim().split('\n').length]).toEqual([2, 2])
+  expect(refused.err).toContain('“noon” is no list of times of day')
 })
 
 test('judge finds the spring’s cut common and the coil that the rule of thumb passes', async () => {

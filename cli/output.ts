@@ -682,6 +682,21 @@ export const pathOutput = z.strictObject({
     .optional(),
 })
 
+export const scheduleOutput = z.strictObject({
+  verb: z.literal('schedule'),
+  property: z.string(),
+  controller: z.string(),
+  zone: z.string(),
+  mode: z.enum(['stack', 'overlap']),
+  delay_s: z.int(),
+  runs: z
+    .array(z.strictObject({ terminal: z.string(), program: z.string(), start: z.string(), end: z.string() }))
+    .describe('By their starts; times of the zone’s clock'),
+  findings: z
+    .array(z.looseObject({ code: z.string(), says: statement }))
+    .describe('Once for each thing that is wrong, at its first time, with the figures of its sentence'),
+})
+
 export const OUTPUTS = {
   check: checkOutput,
   expect: expectOutput,
@@ -699,4 +714,5 @@ export const OUTPUTS = {
   trace: traceOutput,
   locate: locateOutput,
   path: pathOutput,
+  schedule: scheduleOutput,
 } as const

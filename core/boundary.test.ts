@@ -20,6 +20,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   sizing: ['quantity', 'site', 'circuit'],
   path: ['quantity', 'site', 'record', 'refusal', 'circuit', 'sizing', 'splice', 'plan', 'map', 'cabinet'],
   'path-hunt': ['site', 'record', 'refusal', 'circuit', 'path', 'hunt', 'map'],
+  schedule: ['site', 'refusal', 'circuit', 'path'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],
   history: ['site', 'record', 'expect'],
@@ -29,12 +30,25 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   trace: ['site', 'record', 'map', 'refusal'],
   procedure: ['site', 'record', 'refusal', 'expect', 'history', 'splice', 'cabinet', 'map'],
   card: ['site', 'record', 'expect', 'history', 'splice', 'cabinet', 'procedure', 'map'],
-  formats: ['quantity', 'site', 'record', 'circuit', 'expect', 'refusal', 'plan', 'takeoff', 'map', 'trace'],
+  formats: [
+    'quantity',
+    'site',
+    'record',
+    'circuit',
+    'expect',
+    'refusal',
+    'plan',
+    'takeoff',
+    'map',
+    'trace',
+    'schedule',
+  ],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = {
   formats: ['zod', 'papaparse', 'fast-xml-parser', '@streamparser/json'],
   sizing: ['zod', 'highs'],
   trace: ['ml-matrix'],
+  schedule: ['zod', 'luxon'],
   default: ['zod'],
 }
 

@@ -14,6 +14,7 @@ const NEEDS = {
   trace: [],
   live: [],
   path: ['ngspice'],
+  schedule: [],
 }
 const [name, ...rest] = process.argv.slice(2)
 if (!Object.hasOwn(NEEDS, name ?? '')) giveUp(`Name a benchmark: ${Object.keys(NEEDS).join(', ')}.`)

@@ -156,7 +156,7 @@ export const pathEn = {
       title: 'Kinds of decoder',
       how: 'A decoder of several outputs serves the valves of one box with one joint in each leg of the path: fewer cuts, fewer faults. With prices, the cheapest for each box.',
       price: 'Price, {outputs}',
-      badPrice: 'Price of {count} outputs: a sum from 0 to 100 000 is wanted, such as 62.50, or nothing.',
+      badPrice: 'Price, {outputs}: a sum from 0 to 100 000 is wanted, such as 62.50, or nothing.',
       wanted: 'Outputs wanted',
       now: 'On record',
       best: 'Would do',

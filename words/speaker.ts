@@ -13,6 +13,7 @@ import { coreEn } from './core-en'
 import { huntEn } from './hunt-en'
 import { procedureEn } from './procedure-en'
 import { pathRefusalsEn } from './path-refusals-en'
+import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import type { Translate } from './say'
 
 registerMessageCompiler(compile)
@@ -28,7 +29,8 @@ const context = createCoreContext({
       ...checkEn,
       ...huntEn,
       ...procedureEn,
-      refusal: { ...coreEn.refusal, ...pathRefusalsEn },
+      ...scheduleEn,
+      refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn },
     },
   },
   missingWarn: false,

@@ -83,6 +83,8 @@ export const traceEn = {
       end: 'By the record: the end in {place}, at {at}',
       spread_end: 'By the record: the end in {place}, at {at}',
     },
+    pathHookUp:
+      'A two-wire path: both conductors off the controller and twisted together on the signal lead, never with the path live.',
     expectedNone: 'Not on record',
     notMet: 'not met yet',
     noFinds: 'Nothing but the fading tone so far.',

@@ -24,6 +24,7 @@ import { traceEn } from './trace-en'
 import { pathEn } from './path-en'
 import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
+import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
@@ -52,7 +53,8 @@ const messages = {
   ...traceEn,
   ...pathEn,
   ...pathFindEn,
-  refusal: { ...coreEn.refusal, ...pathRefusalsEn },
+  ...scheduleEn,
+  refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn },
 } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)
@@ -68,7 +70,21 @@ const files = (folder: string): string[] =>
 test('no section of the screen’s words hides one of the core’s', () => {
   expect(Object.keys(coreEn).filter((key) => key in appEn)).toEqual([])
   expect(
-    [wiringEn, huntEn, symptomEn, procedureEn, workEn, printEn, photosEn, ownEn, coresEn, traceEn, pathEn, pathFindEn]
+    [
+      wiringEn,
+      huntEn,
+      symptomEn,
+      procedureEn,
+      workEn,
+      printEn,
+      photosEn,
+      ownEn,
+      coresEn,
+      traceEn,
+      pathEn,
+      pathFindEn,
+      scheduleEn,
+    ]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
   ).toEqual([])

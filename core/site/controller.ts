@@ -53,6 +53,22 @@ export const controller = z.strictObject({
   bays: z.array(bay).max(24).default([]),
   /** Most conductors under the common terminal. */
   commonHolds: z.int().min(1).max(2).default(1),
+  /** How it runs programs, and the most it can be told; null where nobody has looked. */
+  scheduling: z
+    .strictObject({
+      /** A start that falls while it runs waits its turn, or runs beside. */
+      startsRun: z.enum(['stack', 'overlap']).default('stack'),
+      delay_s: z.int().min(0).max(3600).default(0),
+      mostMinutes: z.number().positive().max(10_080).nullable().default(null),
+      mostStarts: z.int().min(1).max(24).nullable().default(null),
+      mostPrograms: z.int().min(1).max(40).nullable().default(null),
+      /** Seconds of the day between which it may water; over midnight where it closes earlier than it opens. */
+      window_s: z
+        .strictObject({ opens: z.int().min(0).max(86_400), closes: z.int().min(0).max(86_400) })
+        .nullable()
+        .default(null),
+    })
+    .prefault({}),
   indoor: z.boolean().nullable().default(null),
   lockable: z.boolean().nullable().default(null),
   sensor: z

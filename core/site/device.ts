@@ -43,6 +43,12 @@ const decoder = z.strictObject({
   onStake: z.boolean().nullable().default(null),
 })
 
+const sequencer = z.strictObject({
+  ...switching('sequencer', 4).shape,
+  /** It steps when power returns after as long without. */
+  off_ms: z.int().min(1).max(60_000).default(35),
+})
+
 /** Something wires end on. A valve is its `coil`; which coil is a master valve, its point of connection says. */
 export const device = z.discriminatedUnion('kind', [
   plain('coil'),
@@ -50,7 +56,7 @@ export const device = z.discriminatedUnion('kind', [
   plain('sensor'),
   plain('flow_sensor'),
   decoder,
-  switching('sequencer', 4),
+  sequencer,
   plain('arrestor'),
   inGround('rod'),
   inGround('plate'),

@@ -74,6 +74,8 @@ export const settings = z.strictObject({
   units: z
     .strictObject({ length: z.enum(['m', 'ft']), temperature: z.enum(['C', 'F']) })
     .default({ length: 'ft', temperature: 'F' }),
+  /** Of the clocks on its controllers: a name of the time-zone database. */
+  timeZone: words(60).default('UTC'),
   commonColour: words(40).default('white'),
   sizing: sizing.prefault({}),
   material: material.prefault({}),

@@ -1,0 +1,43 @@
+import { runsOf, startsText, toRuns, wallClock } from '../core/schedule'
+import { drawnPrograms } from '../tests/drawn-programs'
+import { secondBySecond } from '../tests/second-by-second'
+
+// Schedules: drawn sets of programs over changes of the clock against a clock that ticks second by second.
+
+const argument = (name: string, usual: number) => {
+  const at = process.argv.indexOf(`--${name}`)
+  return at < 0 ? usual : Number(process.argv[at + 1])
+}
+const [seed, cases] = [argument('seed', 1), argument('cases', 1000)]
+const counts = { runs: 0, differing: 0, stacked: 0 }
+for (let n = 0; n < cases; n++) {
+  const { programs, zone, from, days, mode, delay_s } = drawnPrograms(seed * 10_000 + n)
+  const clock = wallClock(zone)
+  if (!clock.ok) throw new Error(zone)
+  const ours = runsOf(programs.map(toRuns), { mode, delay_s }, clock.value, from, days).runs
+  const theirs = secondBySecond(
+    programs.map((p) => ({
+      starts: p.starts_s.map((s) => `${startsText([s])}:00`),
+      days: p.days,
+      // Halves up, by whole numbers: minutes are drawn in tenths.
+      runs: p.runs.map((r) => ({
+        station: r.station,
+        seconds: Math.floor((Math.round(r.minutes * 10) * p.seasonal_pct * 6 + 50) / 100),
+      })),
+    })),
+    { zone, mode, delay: delay_s, from, days },
+  )
+  const sorted = (list: readonly string[]) => [...list].sort().join()
+  const same =
+    sorted(ours.map((r) => `${r.start_s} ${r.end_s} ${r.program} ${r.station}`)) ===
+    sorted(theirs.map((r) => `${r.start} ${r.end} ${r.program} ${r.station}`))
+  counts.runs += ours.length
+  counts.stacked += Number(mode === 'stack')
+  counts.differing += Number(!same)
+}
+const result = { seed, cases, ...counts }
+console.log(
+  process.argv.includes('--json')
+    ? JSON.stringify(result)
+    : `${cases} sets of programs, ${counts.stacked} stacked, ${counts.runs} runs: ${counts.differing} sets differ`,
+)

@@ -1,0 +1,113 @@
+import {
+  entries,
+  getOrThrow,
+  netsOf,
+  terminalEnd,
+  wiringOf,
+  type ControllerId,
+  type DeviceId,
+  type Site,
+  type TerminalId,
+} from '../site'
+import { localText, shownAt, type WallClock } from './clock'
+import type { Judged, ScheduleFinding } from './finding'
+import type { Run } from './runs'
+import type { StationOn } from './station'
+
+/** A sequencer on a controller’s lead: the screws that feed it, and the coils on its outputs in their order. */
+export interface Sequenced {
+  readonly device: DeviceId
+  readonly off_ms: number
+  readonly fedBy: readonly TerminalId[]
+  readonly outputs: readonly (readonly DeviceId[])[]
+}
+
+/** The sequencers that screws of a controller feed, by the wiring on record. */
+export function sequencersOf(site: Site, controller: ControllerId): Sequenced[] {
+  const wiring = wiringOf(site)
+  const nets = netsOf(wiring)
+  const portNet = (device: DeviceId, port: string) => nets.of(wiring.pointOf({ kind: 'port', device, port }))
+  const screws = entries(getOrThrow(site.controllers, controller).terminals).map(
+    ([terminal]) => [terminal, nets.of(wiring.pointOf(terminalEnd(controller, terminal)))] as const,
+  )
+  const coils = entries(site.devices).filter(([, d]) => d.kind === 'coil' || d.kind === 'relay')
+  return entries(site.devices).flatMap(([device, d]): Sequenced[] => {
+    if (d.kind !== 'sequencer') return []
+    const input = portNet(device, 'in')
+    const fedBy = screws.flatMap(([terminal, net]) => (net === input ? [terminal] : []))
+    if (fedBy.length === 0) return []
+    const outputs = Array.from({ length: d.outputs }, (_, i) => {
+      const out = portNet(device, `out_${i + 1}`)
+      return coils.flatMap(([id]) => (portNet(id, 'a') === out || portNet(id, 'b') === out ? [id] : []))
+    })
+    return [{ device, off_ms: d.off_ms, fedBy, outputs }]
+  })
+}
+
+/** A turn of a sequencer: what energised it, and the output that then had power. */
+export interface Turn {
+  readonly run: Run<StationOn>
+  readonly output: number
+  /** It had too little time without power to step. */
+  readonly isHeld: boolean
+}
+
+/** The turns that runs give a sequencer, which steps each time power returns after long enough without. */
+export function turnsOf({ fedBy, off_ms, outputs }: Sequenced, runs: readonly Run<StationOn>[], next = 0): Turn[] {
+  const turns: Turn[] = []
+  let [output, off_s] = [next, -Infinity]
+  for (const run of runs) {
+    if (run.station.address !== null || !fedBy.includes(run.station.terminal)) continue
+    const isHeld = (run.start_s - off_s) * 1000 < off_ms
+    if (turns.length > 0 && !isHeld) output = (output + 1) % outputs.length
+    turns.push({ run, output, isHeld })
+    off_s = Math.max(off_s, run.end_s)
+  }
+  return turns
+}
+
+/** Outputs with a coil that have no turn on a date on which another has one, counted from 1. */
+function missedOutputs({ outputs }: Sequenced, turns: readonly Turn[], clock: WallClock): number[] {
+  const byDate = new Map<string, Set<number>>()
+  for (const { run, output } of turns) {
+    const { date } = shownAt(clock, run.start_s)
+    byDate.set(date, (byDate.get(date) ?? new Set()).add(output))
+  }
+  return outputs.flatMap((coils, i) =>
+    coils.length > 0 && [...byDate.values()].some((on) => !on.has(i)) ? [i + 1] : [],
+  )
+}
+
+/** Sequencer rules: time without power between its runs, each output its own valve, none left out. */
+export function sequencerFindings({ site, controller, ran, clock }: Judged): ScheduleFinding[] {
+  const stations = entries(site.stations).filter(([, s]) => s.controller === controller && s.address === null)
+  return sequencersOf(site, controller).flatMap((sequenced): ScheduleFinding[] => {
+    const turns = turnsOf(sequenced, ran.runs)
+    if (turns.length === 0) return []
+    const { tag, name } = getOrThrow(site.devices, sequenced.device)
+    const called = { sequencer: tag ?? (name || sequenced.device) }
+    const valvesAt = (terminal: TerminalId) =>
+      stations
+        .flatMap(([, s]) => (s.terminal === terminal ? s.valves : []))
+        .filter((v) => sequenced.outputs.flat().includes(v))
+    const held = turns.find((t) => t.isHeld)
+    // One screw run as often as there are valves has no valve of its own; jumpered screws have one each.
+    const wrong = turns.find((t) => {
+      const meant = valvesAt(t.run.station.terminal)
+      return meant.length === 1 && !sequenced.outputs[t.output]!.includes(meant[0]!)
+    })
+    const missed = missedOutputs(sequenced, turns, clock)
+    const at = (t: Turn) => localText(clock, t.run.start_s)
+    return [
+      ...(held
+        ? [{ code: 'sequencer_adjacent' as const, params: { ...called, at: at(held), off_ms: sequenced.off_ms } }]
+        : []),
+      ...(wrong
+        ? [{ code: 'sequencer_order' as const, params: { ...called, at: at(wrong), output: wrong.output + 1 } }]
+        : []),
+      ...(missed.length > 0
+        ? [{ code: 'sequencer_missed' as const, params: { ...called, outputs: missed.join(', ') } }]
+        : []),
+    ]
+  })
+}

@@ -1,0 +1,35 @@
+/** Schedules: what is refused, and what is found. */
+export const scheduleRefusalsEn = {
+  no_such_zone: '{where}: “{name}” is no time zone of the database. Write one such as UTC or Etc/GMT-2.',
+  no_program_name: '{where}: the line belongs to no program. Write its name, 1 to 20 letters.',
+  no_start_time: '{where}: “{text}” is no list of times of day. Write 06:00, or several parted by blanks.',
+  no_such_days:
+    '{where}: “{text}” is none of: Mon Wed, odd, even, every 3 from 2027-05-01. Write one, or nothing for never.',
+  no_station: '{where}: minutes without a station. Name the screw, or the number on the path.',
+  no_programs: '{where}: a list of programs is wanted. Give its file, as CSV.',
+  no_from_date: '{where}: a date to begin from is wanted, such as 2027-05-01.',
+  which_controller: '{where}: a schedule is one controller’s. Name one of them: {options}.',
+  no_such_station: '{where}: the controller has no station {tag}. Look at its door, or at the register of its path.',
+}
+
+export const scheduleEn = {
+  schedule: {
+    overlap: '{program} runs beside {other} from {at}.',
+    start_waits: 'The start of {program} at {at} waits {minutes} minutes for what runs before it.',
+    window_exceeded: '{program} waters outside the hours it may, first station {station} at {at}.',
+    over_run_cap:
+      '{program} has station {station} run {minutes} minutes, and the controller takes {most}. Split it into {passes} passes.',
+    too_many_starts: '{program} has {count} starts, and the controller takes {most}.',
+    too_many_programs: 'There are {count} programs, and the controller takes {most}.',
+    over_VA: 'With {stations} on at {at} the transformer gives {load_VA} VA, more than its {rating_VA}.',
+    below_minimum_V: '{device} has {volt_V} V of the {minimum_V} V it needs, with {stations} on at {at}.',
+    master_with_nothing: 'Station {station} brings the master valve on, and has no valve on record.',
+    pump_with_nothing: 'Station {station} brings the pump on, and has no valve on record.',
+    no_valve: 'Station {station} runs, and has no valve on record.',
+    sequencer_adjacent:
+      'Sequencer {sequencer} gets its next turn at {at} with less than {off_ms} ms without power: it does not step. Put another station between, or a delay.',
+    sequencer_order: 'At {at} sequencer {sequencer} has output {output} on, which is not the valve of that station.',
+    sequencer_missed: 'Outputs {outputs} of sequencer {sequencer} never have a turn.',
+    never_runs: 'Station {station}, {name}, is in no program that runs.',
+  },
+}
