@@ -1,10 +1,11 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type APIRequestContext } from '@playwright/test'
 import { v7 } from 'uuid'
-import { writeProperty } from '../core/formats'
+import writeExcelFile from 'write-excel-file/node'
+import { registerRows, writeProperty } from '../core/formats'
 import { noFacts } from '../core/record'
-import { Draft } from '../core/site'
-import { ownProperty, pressByKey, pressTo, seriousFindings, stored } from './kit'
+import { Draft, pathsOf } from '../core/site'
+import { openFile, ownProperty, pressByKey, pressTo, seriousFindings, stored } from './kit'
 import { readPdf } from './pdf'
 
 const BOXES = `box, metres, valves, from
@@ -161,6 +162,60 @@ test('a fault of the path: what is read is kept and weighed, taken back and begu
   }
 })
 
+test('the dome planned anew: sizes proven least, kinds by price, a register from a workbook that says otherwise, a rod', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Dome anew')
+  await page.goto(`/p/${id}?station=D:n18`)
+  const panel = page.getByRole('region', { name: 'Lookout lawn' })
+  await expect(panel).toContainText('Y18 at D10, decoder’s leads off')
+  await expect(panel).toContainText(/Path at D10 while 18 starts\s*2\d\.\d V/)
+  await page.getByRole('button', { name: /East hedge/ }).click()
+  await expect(page.getByRole('region', { name: 'East hedge' })).toContainText('Lamp of X7 answers to')
+
+  await page.goto(`/p/${id}/path?show=sizes`)
+  await expect(page.getByText('Everything on the path has its volts at its worst.')).toBeVisible()
+  await page.getByLabel('Choose all sizes anew').check()
+  await page.getByRole('button', { name: 'Choose the cheapest sizes' }).click()
+  await expect(page.getByText('proven, nothing cheaper holds')).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Write these sizes into the plan' }).click()
+  await expect(page.getByText(/Weakest: Y\d+ behind X\d+ has (19|2\d)\.\d\d V/)).toBeVisible()
+  await expect
+    .poll(async () => Object.values((await stored(request, id)).site.cables).find((c) => c.tag === 'K5')!.gauge)
+    .toMatchObject({ value: { area_mm2: 1 }, how: 'assumed' })
+
+  await page.goto(`/p/${id}/path?show=register`)
+  await page.getByLabel('Price, one output').fill('a lot')
+  await page.getByLabel('Price, one output').press('Enter')
+  await expect(page.getByRole('alert')).toContainText('a sum from 0')
+  for (const [outputs, price] of [
+    ['one output', '40'],
+    ['2 outputs', '55'],
+  ]) {
+    await page.getByLabel(`Price, ${outputs}`).fill(price!)
+    await page.getByLabel(`Price, ${outputs}`).press('Enter')
+  }
+  await expect(page.getByText(/^The cheapest by the list: 20 decoders, .* 965\.00/)).toBeVisible()
+  const path = pathsOf((await stored(request, id)).site)[0]!
+  const rows = registerRows((await stored(request, id)).site, path).map((cells) =>
+    cells.map((value, i) => ({ value: cells[1] === 'X28' && i === 0 ? 28 : value })),
+  )
+  const book = await writeExcelFile([{ sheet: 'Register', data: rows }]).toBuffer()
+  await openFile(page, 'Read a CSV or XLSX back', {
+    name: 'register.xlsx',
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: book,
+  })
+  await expect(page.getByText('X28: 10 on record, 28 in the file.')).toBeVisible()
+  await page.getByRole('button', { name: 'Take the file’s numbers over' }).click()
+  await expect(page.getByText('No number is given twice')).toBeVisible()
+
+  await page.goto(`/p/${id}/path?show=surge`)
+  await page.getByRole('button', { name: 'R5: It stands there' }).click()
+  await expect(page.getByText(/The path stays .* away, farther than the 2\.4 m of the rod/)).toBeVisible()
+})
+
 for (const [width, height, theme] of [
   [1280, 800, 'dusk'],
   [390, 844, 'noon'],
@@ -172,7 +227,7 @@ for (const [width, height, theme] of [
     await page.setViewportSize({ width, height })
     await page.addInitScript((t) => localStorage.setItem('field-thread.theme', t), theme)
     const id = await ownProperty(request, `Path ${width}`)
-    for (const show of ['volts', 'find', 'plan', 'register', 'surge', 'convert', 'system']) {
+    for (const show of ['volts', 'find', 'sizes', 'plan', 'register', 'surge', 'convert', 'system']) {
       await page.goto(`/p/${id}/path?show=${show}`)
       await expect(page.getByRole('heading', { name: 'Two-wire path' })).toBeVisible()
       if (show === 'volts') await expect(page.getByText(/Weakest: X/)).toBeVisible()

@@ -35,7 +35,8 @@ const bad = ref('')
 /** A price in whole units of money; empty takes it off the list. */
 async function setPrice(n: number, text: string): Promise<void> {
   const price = text.trim() === '' ? null : figureIn(text, 0, 100_000)
-  bad.value = text.trim() !== '' && price === null ? t('twoWire.decoderKinds.badPrice', { count: n }) : ''
+  bad.value =
+    text.trim() !== '' && price === null ? t('twoWire.decoderKinds.badPrice', { outputs: t('twoWire.outputs', n) }) : ''
   if (bad.value) return
   const { material } = site.value.settings
   const rest = material.decoders.filter((d) => d.outputs !== n)

@@ -25,6 +25,7 @@ defineSlots<{ default: () => unknown; reading?: () => unknown; state?: () => unk
 <style scoped>
 .row {
   --row: var(--paper);
+  position: relative;
   display: grid;
   grid-template-columns: 44px minmax(0, 1fr) 108px 36px;
   align-items: center;
@@ -63,8 +64,13 @@ button.row:hover {
   background: var(--ink);
   color: var(--paper);
 }
+/* Where the line bears the name it is heard only. */
 .label {
-  display: none;
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 .reading {
   text-align: right;
@@ -97,6 +103,10 @@ button.row:hover {
   grid-area: peg;
 }
 .narrow .label {
+  position: static;
+  width: auto;
+  height: auto;
+  clip-path: none;
   display: block;
   grid-area: label;
   overflow: hidden;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { inUnit, toMetres } from '../../../core/quantity'
-import { byTag, getOrThrow } from '../../../core/site'
+import { byTag, coresOnPaths, getOrThrow } from '../../../core/site'
 import { acrossAt, expectedAlong, foundBeside, type Beside } from '../../../core/trace'
 import type { TraceWorkHere } from '../../composables/useTrace'
 import type { Wand } from '../../composables/useWand'
@@ -50,6 +50,10 @@ const says = (f: (typeof finds.value)[number]) =>
     high: metres(f.along_m.high, 1),
     percent: Math.round(f.p * 100),
   })
+const isOnPath = computed(() => {
+  const cable = props.work.traces.value?.cable
+  return !!cable && [...coresOnPaths(property.site!)].some((core) => core.startsWith(`${cable}/`))
+})
 const rows = computed(() =>
   foundBeside(
     expectedAlong(property.site!, props.work.traces.value?.cable ?? null, trace.value?.way ?? null),
@@ -66,6 +70,7 @@ const saysExpected = ({ expected: e }: Beside) => {
 
 <template>
   <div class="stack">
+    <p v-if="isOnPath" class="caution">{{ t('trace.pathHookUp') }}</p>
     <p class="quiet">{{ t('trace.alongHow') }}</p>
     <div class="two">
       <div class="field">
