@@ -20,7 +20,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   sizing: ['quantity', 'site', 'circuit'],
   path: ['quantity', 'site', 'record', 'refusal', 'circuit', 'sizing', 'splice', 'plan', 'map', 'cabinet'],
   'path-hunt': ['site', 'record', 'refusal', 'circuit', 'path', 'hunt', 'map'],
-  schedule: ['site', 'refusal', 'circuit', 'path'],
+  schedule: ['site', 'refusal', 'circuit', 'path', 'map'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],
   history: ['site', 'record', 'expect'],

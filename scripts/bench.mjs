@@ -15,6 +15,7 @@ const NEEDS = {
   live: [],
   path: ['ngspice'],
   schedule: [],
+  walk: [],
 }
 const [name, ...rest] = process.argv.slice(2)
 if (!Object.hasOwn(NEEDS, name ?? '')) giveUp(`Name a benchmark: ${Object.keys(NEEDS).join(', ')}.`)

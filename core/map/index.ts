@@ -15,6 +15,8 @@ export { apart_m, drawnDistances_m, legsOf, length_m, lineOf, markLine, piece, s
 export type { Leg } from './route'
 export { atPixel, pixelAt, placementOf } from './underlay'
 export type { Placement } from './underlay'
+export { provenRound } from './proven-round'
+export type { ProvenRound } from './proven-round'
 export { shortestRound } from './shortest-round'
 export { cableAlong, takeIn } from './take-in'
 export type { Drawn, TakenIn } from './take-in'

@@ -1,12 +1,12 @@
-import { coil_ohm, minus, size, type Edit, type Solution } from '../circuit'
-import { coil_A, layoutOf, outputsOn, pathEngine, type KnownPath, type PathVolts } from '../path'
+import { coil_ohm } from '../circuit'
+import { coil_A, layoutOf, outputsOn, pathEngine, type KnownPath, type PathEngine } from '../path'
 import type { PathTest } from '../record'
 import { wiringOf, type DeviceId, type Link, type PlaceId, type Site } from '../site'
 import { apartOf, type Parting } from './apart'
 import type { PathFault } from './faults'
+import { hiddenOn } from './hidden'
 import { figure, type Shown } from './shown'
-
-type Stretch = Extract<Link, { kind: 'stretch' }>
+import { Standings } from './standing'
 
 /** Less than this part of its least volts, and a decoder does nothing. */
 const ALIVE = 0.7
@@ -25,229 +25,171 @@ const doubt = (fault: PathFault | null, usual: number) =>
 
 const yes = (is: boolean): Shown => ({ kind: 'yes', p: is ? YES.sure : YES.hardly })
 const NONE: Shown = { kind: 'none' }
-
-/** The path as it stands with a fault in it, nothing running. */
-interface Standing {
-  readonly volts: ReadonlyMap<DeviceId, number>
-  /** Volts between the legs in a box, where its decoders hang on them. */
-  readonly place_V: ReadonlyMap<PlaceId, number>
-  readonly length_A: ReadonlyMap<Stretch, number>
-  readonly line_A: number
-  readonly terminal_V: number
-}
+const isOf = (fault: PathFault | null, device: DeviceId): fault is PathFault =>
+  fault?.where.kind === 'device' && fault.where.device === device
 
 /** What every test shows under every fault; null for a test that says nothing of it. */
 export type Predict = (fault: PathFault | null, test: PathTest) => Shown | null
+type TestOf<K extends PathTest['kind']> = Extract<PathTest, { kind: K }>
 
 /** Predictions for a path whose system says what it must. Faults and sides are worked out once each. */
 export function predictorOf(site: Site, path: KnownPath): Predict {
   const made = pathEngine(site, path, 'constant_current')
   if (!made.ok) return () => null
-  const { engine, solve, volts } = made.value
-  const { idle_A, active_A, minimum_V } = path.system as Record<'idle_A' | 'active_A' | 'minimum_V', number>
-  const layout = layoutOf(site, path)
-  const outputs = outputsOn(site, path)
-  const elementOf = new Map(engine.powered.parts.map((p, i) => [p.of, i] as const))
-  const nodeOf = (point: string) => engine.powered.nodeOf.get(point)!
-  const joints = jointsOf(site, path)
-  const standingOf = (v: PathVolts, { floating, volts: at }: Solution): Standing => ({
-    volts: new Map(v.decoders.map((d) => [d.decoder, d.volt_V])),
-    place_V: new Map(
-      [...joints].map(([place, legs]) => {
-        const [a, b] = legs.map(nodeOf) as [number, number]
-        return [place, floating(a) || floating(b) ? 0 : size(minus(at(a), at(b)))]
-      }),
-    ),
-    length_A: new Map(v.stretches.map((s) => [s.link, s.current_A])),
-    line_A: v.line_A,
-    terminal_V: v.terminal_V,
-  })
-  const sound = standingOf(volts([]), solve([]))
-  const standings = new Map<PathFault, Standing>()
-  const standing = (fault: PathFault | null): Standing => {
-    const edits = fault && editsOf(fault)
-    if (!fault || edits === null) return sound
-    if (!standings.has(fault)) standings.set(fault, standingOf(volts([], edits), solve([], edits)))
-    return standings.get(fault)!
+  const predictor = new Predictor(site, made.value)
+  const isHidden = hiddenOn(outputsOn(site, path))
+  const soundShown = new WeakMap<PathTest, Shown | null>()
+  return (fault, test) => {
+    if (fault !== null && !isHidden(fault, test)) return predictor.shown(fault, test)
+    if (!soundShown.has(test)) soundShown.set(test, predictor.shown(null, test))
+    return soundShown.get(test) ?? null
   }
-  /** What a fault is to the circuit while nothing runs; null where it is nothing then. */
-  function editsOf(fault: PathFault): Edit[] | null {
-    if (fault.kind === 'open') return [{ kind: 'open', element: elementOf.get(fault.link)! }]
-    if (fault.kind === 'short') {
-      const { first, second, end } = fault.at
-      return end === 'along'
-        ? [
-            {
-              kind: 'touch',
-              first: elementOf.get(first)!,
-              firstAlong: 0.5,
-              second: elementOf.get(second)!,
-              secondAlong: 0.5,
-              ohm: fault.ohm,
-            },
-          ]
-        : [{ kind: 'bridge', a: nodeOf(first[end]), b: nodeOf(second[end]), ohm: fault.ohm }]
-    }
-    const legs = fault.where.kind === 'device' && legsOf(fault.where.device)
-    if (!legs) return null
-    const [a, b] = legs.map(nodeOf) as [number, number]
-    if (fault.kind === 'decoder_short') return [{ kind: 'bridge', a, b, ohm: 1 }]
-    if (fault.kind === 'decoder_dead') return [{ kind: 'draw', a, b, amps: { re: -idle_A, im: 0 } }]
-    return null
-  }
-  const legsOf = (device: DeviceId) => path.decoders.find((d) => d.device === device)?.legs
-  const isOf = (fault: PathFault | null, device: DeviceId): fault is PathFault =>
-    fault?.where.kind === 'device' && fault.where.device === device
-  const numberOf = (fault: PathFault | null, output: (typeof outputs)[number]): number | null => {
-    if (fault?.kind !== 'renumbered' || !isOf(fault, output.decoder)) return output.address
-    const own = outputs.filter((o) => o.decoder === output.decoder)
-    return fault.as + own.indexOf(output)
-  }
-  const answers = (fault: PathFault | null, device: DeviceId) =>
-    !(fault?.kind === 'decoder_dead' && isOf(fault, device)) &&
-    (standing(fault).volts.get(device) ?? 0) >= ALIVE * minimum_V
+}
 
-  const running = (fault: PathFault | null, number: number) =>
-    outputs.filter((o) => numberOf(fault, o) === number && answers(fault, o.decoder))
-  const added = (fault: PathFault | null, test: Extract<PathTest, { kind: 'added_amps' }>): Shown => {
-    let [mean, sd] = [0, 0.003]
-    for (const output of running(fault, test.number)) {
-      mean += active_A - idle_A
-      for (const coil of output.coils) {
-        if (fault?.kind === 'coil_open' && isOf(fault, coil)) continue
-        const isShort = fault?.kind === 'coil_short' && isOf(fault, coil)
-        const amps = coil_A(site, coil, 'holding')
-        mean += isShort ? SHORTED_A.mean : amps
-        sd = Math.hypot(sd, isShort ? SHORTED_A.sd : 0.15 * amps)
-      }
-    }
-    return figure(test, mean, sd)
-  }
-  const reports = (fault: PathFault | null, number: number | null): Shown => {
-    if (fault === null) return yes(false)
-    if (fault.kind === 'short' || fault.kind === 'decoder_short') return yes(true)
-    if (fault.kind === 'leak') return yes(fault.ohm <= TOLD_ohm)
-    if (number === null || (fault.kind !== 'coil_leak' && fault.kind !== 'coil_short')) return yes(false)
-    return yes(running(fault, number).some((o) => o.coils.some((coil) => isOf(fault, coil))))
+class Predictor {
+  private readonly standings: Standings
+  private readonly outputs: ReturnType<typeof outputsOn>
+  private readonly apart: ReturnType<typeof apartOf>
+  private readonly home: PlaceId
+  private readonly coilLinks: ReadonlyMap<DeviceId, Extract<Link, { kind: 'coil' }>>
+  private readonly figures: { readonly idle_A: number; readonly active_A: number; readonly minimum_V: number }
+
+  constructor(
+    private readonly site: Site,
+    made: PathEngine,
+  ) {
+    const { path } = made
+    this.standings = new Standings(site, made)
+    this.outputs = outputsOn(site, path)
+    this.apart = apartOf(site, path)
+    this.home = layoutOf(site, path).spots[0]!.place
+    this.coilLinks = new Map(wiringOf(site).links.flatMap((l) => (l.kind === 'coil' ? [[l.device, l] as const] : [])))
+    this.figures = path.system as Predictor['figures']
   }
 
-  const ohms = apartOf(site, path)
-  const beyond = (fault: Extract<PathFault, { kind: 'short' | 'leak' }>, test: Parting): number | null =>
-    ohms.toSpot(fault.at, test)
-  const toEarth = (fault: PathFault | null, test: Extract<PathTest, { kind: 'legs_earth' }>): Shown | null => {
-    if (!ohms.sideOf(test)) return null
-    const leak = fault?.kind === 'leak' && beyond(fault, test) !== null
-    return leak ? figure(test, fault.ohm, 0.9 * fault.ohm) : NONE
-  }
-  const between = (fault: PathFault | null, test: Extract<PathTest, { kind: 'legs_between' }>): Shown | null => {
-    if (!ohms.sideOf(test)) return null
-    if (fault?.kind === 'decoder_short') {
-      const way = ohms.toDevice(fault.where.kind === 'device' ? fault.where.device : null, test)
-      return way === null ? NONE : figure(test, way + 1, Math.hypot(0.8, 0.06 * way))
-    }
-    const way = fault?.kind === 'short' ? beyond(fault, test) : null
-    if (way === null || fault?.kind !== 'short') return NONE
-    return figure(test, way + fault.ohm, Math.hypot(0.3, 0.6 * fault.ohm, 0.06 * way))
-  }
-  const looked = (fault: PathFault | null, place: PlaceId): Shown => {
-    const { where } = fault ?? {}
-    if (!fault || !where || where.kind === 'length' || where.place !== place) return { kind: 'yes', p: LOOKS.sound }
-    if (where.kind === 'joint') return { kind: 'yes', p: LOOKS.joint }
-    if (fault.kind === 'open') return { kind: 'yes', p: LOOKS.joint }
-    if (fault.kind === 'coil_leak') return { kind: 'yes', p: LOOKS.coilJoint }
-    const isDecoder = fault.kind === 'decoder_dead' || fault.kind === 'decoder_short'
-    return { kind: 'yes', p: isDecoder ? LOOKS.decoder : LOOKS.sound }
-  }
-  const home = layout.spots[0]!.place
-  const coilLinks = new Map(wiringOf(site).links.flatMap((l) => (l.kind === 'coil' ? [[l.device, l] as const] : [])))
-  const shown: Predict = (fault, test) => {
+  shown(fault: PathFault | null, test: PathTest): Shown | null {
     switch (test.kind) {
-      case 'path_volts': {
-        const { place_V, terminal_V } = standing(fault)
-        const mean = test.place === home ? terminal_V : place_V.get(test.place)
-        if (mean === undefined) return null
-        return figure(test, mean, Math.hypot(0.3, doubt(fault, 0.05) * mean))
-      }
-      case 'line_amps': {
-        const mean = standing(fault).line_A
-        return figure(test, mean, Math.hypot(0.0015, doubt(fault, 0.08) * mean))
-      }
+      case 'path_volts':
+        return this.pathVolts(fault, test)
+      case 'line_amps':
+        return this.amps(fault, test, this.standings.of(fault).line_A)
       case 'length_amps': {
-        const side = ohms.sideOf(test)
-        if (!side) return null
-        const mean = standing(fault).length_A.get(side.first) ?? 0
-        return figure(test, mean, Math.hypot(0.0015, doubt(fault, 0.08) * mean))
+        const side = this.apart.sideOf(test)
+        return side ? this.amps(fault, test, this.standings.of(fault).length_A.get(side.first) ?? 0) : null
       }
       case 'added_amps':
-        return added(fault, test)
+        return this.added(fault, test)
       case 'reports':
-        return reports(fault, test.number)
+        return this.reports(fault, test.number)
       case 'legs_earth':
-        return toEarth(fault, test)
+        return this.toEarth(fault, test)
       case 'legs_between':
-        return between(fault, test)
+        return this.between(fault, test)
       case 'lamp': {
         const isOwn = !(fault?.kind === 'renumbered' && isOf(fault, test.device))
-        return yes(isOwn && answers(fault, test.device))
+        return yes(isOwn && this.answers(fault, test.device))
       }
-      case 'number_read': {
-        const output = outputs.find((o) => o.decoder === test.device)
-        const isDead = (fault?.kind === 'decoder_dead' || fault?.kind === 'decoder_short') && isOf(fault, test.device)
-        return output ? { kind: 'number', number: isDead ? null : numberOf(fault, output) } : null
-      }
-      case 'coil_apart': {
-        const coil = coilLinks.get(test.device)
-        if (!coil) return null
-        const ohm = coil_ohm(site, coil, 'value')
-        if (fault?.kind === 'coil_open' && isOf(fault, test.device)) return NONE
-        const isShort = fault?.kind === 'coil_short' && isOf(fault, test.device)
-        return isShort ? figure(test, 1, 1) : figure(test, ohm, 0.1 * ohm)
-      }
+      case 'number_read':
+        return this.numberRead(fault, test.device)
+      case 'coil_apart':
+        return this.coilApart(fault, test)
       case 'coil_earth':
         return fault?.kind === 'coil_leak' && isOf(fault, test.device) ? figure(test, fault.ohm, 0.9 * fault.ohm) : NONE
       case 'looked':
         return looked(fault, test.place)
     }
   }
-  /** The numbers that a fault of a device may move. */
-  const moved = (fault: PathFault): readonly number[] => {
-    if (fault.where.kind !== 'device') return []
-    const { device } = fault.where
-    const own = outputs.filter((o) => o.decoder === device || o.coils.includes(device))
-    return [
-      ...own.flatMap((o) => o.address ?? []),
-      ...(fault.kind === 'renumbered' ? own.map((_, i) => fault.as + i) : []),
-    ]
+
+  private pathVolts(fault: PathFault | null, test: TestOf<'path_volts'>): Shown | null {
+    const { place_V, terminal_V } = this.standings.of(fault)
+    const mean = test.place === this.home ? terminal_V : place_V.get(test.place)
+    return mean === undefined ? null : figure(test, mean, Math.hypot(0.3, doubt(fault, 0.05) * mean))
   }
-  const numbersOf = new Map<PathFault, readonly number[]>()
-  /** Whether a fault cannot show in a test: most of them show in few, and need no reckoning in the others. */
-  const isHidden = (fault: PathFault, test: PathTest): boolean => {
-    if (fault.kind === 'leak') return test.kind !== 'reports' && test.kind !== 'legs_earth' && test.kind !== 'looked'
-    if (fault.where.kind !== 'device' || !ONLY_AT_ITSELF.has(fault.kind)) return false
-    if ('device' in test) return test.device !== fault.where.device
-    if (!('number' in test)) return test.kind !== 'looked'
-    if (!numbersOf.has(fault)) numbersOf.set(fault, moved(fault))
-    return test.number === null || !numbersOf.get(fault)!.includes(test.number)
+
+  private amps(fault: PathFault | null, test: PathTest, mean: number): Shown {
+    return figure(test, mean, Math.hypot(0.0015, doubt(fault, 0.08) * mean))
   }
-  const soundShown = new WeakMap<PathTest, Shown | null>()
-  return (fault, test) => {
-    if (fault !== null && !isHidden(fault, test)) return shown(fault, test)
-    if (!soundShown.has(test)) soundShown.set(test, shown(null, test))
-    return soundShown.get(test) ?? null
+
+  private numberOf(fault: PathFault | null, output: Predictor['outputs'][number]): number | null {
+    if (fault?.kind !== 'renumbered' || !isOf(fault, output.decoder)) return output.address
+    const own = this.outputs.filter((o) => o.decoder === output.decoder)
+    return fault.as + own.indexOf(output)
+  }
+
+  private answers(fault: PathFault | null, device: DeviceId): boolean {
+    const isDead = fault?.kind === 'decoder_dead' && isOf(fault, device)
+    return !isDead && (this.standings.of(fault).volts.get(device) ?? 0) >= ALIVE * this.figures.minimum_V
+  }
+
+  private running(fault: PathFault | null, number: number) {
+    return this.outputs.filter((o) => this.numberOf(fault, o) === number && this.answers(fault, o.decoder))
+  }
+
+  private added(fault: PathFault | null, test: TestOf<'added_amps'>): Shown {
+    let [mean, sd] = [0, 0.003]
+    for (const output of this.running(fault, test.number)) {
+      mean += this.figures.active_A - this.figures.idle_A
+      for (const coil of output.coils) {
+        if (fault?.kind === 'coil_open' && isOf(fault, coil)) continue
+        const isShort = fault?.kind === 'coil_short' && isOf(fault, coil)
+        const amps = coil_A(this.site, coil, 'holding')
+        mean += isShort ? SHORTED_A.mean : amps
+        sd = Math.hypot(sd, isShort ? SHORTED_A.sd : 0.15 * amps)
+      }
+    }
+    return figure(test, mean, sd)
+  }
+
+  private reports(fault: PathFault | null, number: number | null): Shown {
+    if (fault === null) return yes(false)
+    if (fault.kind === 'short' || fault.kind === 'decoder_short') return yes(true)
+    if (fault.kind === 'leak') return yes(fault.ohm <= TOLD_ohm)
+    if (number === null || (fault.kind !== 'coil_leak' && fault.kind !== 'coil_short')) return yes(false)
+    return yes(this.running(fault, number).some((o) => o.coils.some((coil) => isOf(fault, coil))))
+  }
+
+  private beyond(fault: Extract<PathFault, { kind: 'short' | 'leak' }>, test: Parting): number | null {
+    return this.apart.toSpot(fault.at, test)
+  }
+
+  private toEarth(fault: PathFault | null, test: TestOf<'legs_earth'>): Shown | null {
+    if (!this.apart.sideOf(test)) return null
+    const leak = fault?.kind === 'leak' && this.beyond(fault, test) !== null
+    return leak ? figure(test, fault.ohm, 0.9 * fault.ohm) : NONE
+  }
+
+  private between(fault: PathFault | null, test: TestOf<'legs_between'>): Shown | null {
+    if (!this.apart.sideOf(test)) return null
+    if (fault?.kind === 'decoder_short') {
+      const way = this.apart.toDevice(fault.where.kind === 'device' ? fault.where.device : null, test)
+      return way === null ? NONE : figure(test, way + 1, Math.hypot(0.8, 0.06 * way))
+    }
+    const way = fault?.kind === 'short' ? this.beyond(fault, test) : null
+    if (way === null || fault?.kind !== 'short') return NONE
+    return figure(test, way + fault.ohm, Math.hypot(0.3, 0.6 * fault.ohm, 0.06 * way))
+  }
+
+  private numberRead(fault: PathFault | null, device: DeviceId): Shown | null {
+    const output = this.outputs.find((o) => o.decoder === device)
+    const isDead = (fault?.kind === 'decoder_dead' || fault?.kind === 'decoder_short') && isOf(fault, device)
+    return output ? { kind: 'number', number: isDead ? null : this.numberOf(fault, output) } : null
+  }
+
+  private coilApart(fault: PathFault | null, test: TestOf<'coil_apart'>): Shown | null {
+    const coil = this.coilLinks.get(test.device)
+    if (!coil) return null
+    if (fault?.kind === 'coil_open' && isOf(fault, test.device)) return NONE
+    if (fault?.kind === 'coil_short' && isOf(fault, test.device)) return figure(test, 1, 1)
+    const ohm = coil_ohm(this.site, coil, 'value')
+    return figure(test, ohm, 0.1 * ohm)
   }
 }
 
-/** What a device does by itself, with the path as sound as ever. */
-const ONLY_AT_ITSELF: ReadonlySet<PathFault['kind']> = new Set(['renumbered', 'coil_open', 'coil_short', 'coil_leak'])
-
-/** Where decoders hang on the legs in every box that has one: the joints, not the decoders’ own leads. */
-function jointsOf(site: Site, path: KnownPath): ReadonlyMap<PlaceId, readonly [string, string]> {
-  const { links, placeOf } = wiringOf(site)
-  const joint = new Map(links.flatMap((l) => (l.kind === 'leg' ? [[l.b, l.a] as const] : [])))
-  return new Map(
-    path.decoders.flatMap(({ legs }) => {
-      const [a, b] = legs?.map((leg) => joint.get(leg)) ?? []
-      return a !== undefined && b !== undefined ? [[placeOf.get(a)!, [a, b] as const] as const] : []
-    }),
-  )
+function looked(fault: PathFault | null, place: PlaceId): Shown {
+  const { where } = fault ?? {}
+  if (!fault || !where || where.kind === 'length' || where.place !== place) return { kind: 'yes', p: LOOKS.sound }
+  if (where.kind === 'joint' || fault.kind === 'open') return { kind: 'yes', p: LOOKS.joint }
+  if (fault.kind === 'coil_leak') return { kind: 'yes', p: LOOKS.coilJoint }
+  const isDecoder = fault.kind === 'decoder_dead' || fault.kind === 'decoder_short'
+  return { kind: 'yes', p: isDecoder ? LOOKS.decoder : LOOKS.sound }
 }
