@@ -154,6 +154,8 @@ export const coreEn = {
     bay_skipped: 'The module in bay {bay} is not seen: bay {empty} before it is empty. Move it there.',
     stations_after_decoders:
       'The station module in bay {bay} comes after the decoder module in bay {decoders}. Put station modules first.',
+    too_many_stations:
+      'Controller {controller} has {count} stations on record, screws and numbers together, and runs {most} in all.',
     terminals_miscounted:
       'Controller {controller} has {counted} stations by its base and modules, but {onRecord} station terminals are on record. Count the modules again, or bring the terminals to the count.',
     decoders_make_hybrid:

@@ -61,6 +61,7 @@ export const fieldsEn = {
   field: 'field',
   filler: 'filler string',
   fixedStations: 'stations of the base',
+  mostStations: 'most stations in all',
   flowSensor: 'flow sensor',
   found: 'found or lost',
   foundAt: 'where it was found',

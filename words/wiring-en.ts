@@ -216,6 +216,7 @@ export const wiringEn = {
     would: 'Landed there,',
     modules: 'Base and modules',
     fixed: 'Stations of the base',
+    most: 'Most stations in all',
     bay: 'Bay {tag}',
     addBay: 'One more bay',
     removeBay: 'One less',

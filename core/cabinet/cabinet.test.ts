@@ -83,6 +83,8 @@ test('modules: stations count on through the bays, one after an empty bay is not
     'terminals_miscounted',
     'decoders_make_hybrid',
   ])
+  expect(modulesOf(after(site, [set('mostStations', 18)]), A).broken).toEqual([])
+  expect(modulesOf(after(site, [set('mostStations', 17)]), A).broken.map((b) => b.code)).toEqual(['too_many_stations'])
   const grown = after(site, [set('bays', [bay('1', 6), bay('2', 12)])])
   const made = after(grown, terminalsToCount(grown, A))
   expect([

@@ -2,6 +2,7 @@ import { refusal, type Refusal } from '../refusal'
 import {
   entries,
   getOrThrow,
+  stationsByNumber,
   type Command,
   type Controller,
   type ControllerId,
@@ -66,6 +67,15 @@ export function modulesOf(site: Site, controller: ControllerId): ModuleCount {
     )
   if (record.bays.some((b) => b.module?.kind === 'decoders') && record.kind === 'conventional')
     broken.push(refusal('decoders_make_hybrid', ['controllers', controller, 'kind'], { controller: record.tag }))
+  const numbers = stationsByNumber(site, controller).length
+  if (record.mostStations !== null && onRecord + numbers > record.mostStations)
+    broken.push(
+      refusal('too_many_stations', ['controllers', controller, 'mostStations'], {
+        controller: record.tag,
+        count: onRecord + numbers,
+        most: record.mostStations,
+      }),
+    )
   return { bays, counted, onRecord, broken }
 }
 

@@ -110,6 +110,7 @@ export type RefusalCode =
   | 'dc_coil_on_ac'
   | 'bay_skipped'
   | 'stations_after_decoders'
+  | 'too_many_stations'
   | 'terminals_miscounted'
   | 'decoders_make_hybrid'
   | 'master_over_limit'

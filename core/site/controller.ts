@@ -50,6 +50,8 @@ export const controller = z.strictObject({
   masterLimit_A: z.number().positive().max(10).default(0.28),
   /** Stations it has without any module; null where nobody has counted. */
   fixedStations: z.int().min(0).max(400).nullable().default(null),
+  /** The most that it runs in all, screws and numbers of its path together; null where nobody has looked. */
+  mostStations: z.int().min(1).max(9999).nullable().default(null),
   bays: z.array(bay).max(24).default([]),
   /** Most conductors under the common terminal. */
   commonHolds: z.int().min(1).max(2).default(1),

@@ -87,6 +87,18 @@ const told = (answer: string) => (answer === '' ? null : answer === 'yes')
           @change="figure($event, 0, 400, true, (v) => set('fixedStations', v))"
         />
       </div>
+      <div class="field few">
+        <label for="c-most">{{ t('door.most') }}</label>
+        <TextField
+          id="c-most"
+          class="input figure"
+          inputmode="numeric"
+          :model-value="String(record.mostStations ?? '')"
+          :placeholder="t('door.unsaid')"
+          :readonly="fixed"
+          @change="figure($event, 1, 9999, true, (v) => set('mostStations', v))"
+        />
+      </div>
       <PickOne
         id="c-holds"
         class="few"
