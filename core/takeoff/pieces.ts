@@ -48,7 +48,10 @@ export function conductorCounts(site: Site): ConductorCount[] {
   return [...lengths.values()].sort((a, b) => b.length_m - a.length_m)
 }
 
-/** Coils and relays by their kind. */
+/** What goes along with a device: a decoder’s stake out of the mud, a rod’s clamp. */
+const GOES_ALONG: Readonly<Record<string, string>> = { decoder: 'stake', rod: 'clamp' }
+
+/** Devices by their kind, coils by their sheet too, and what goes along with them. */
 export function deviceCounts(site: Site): DeviceCount[] {
   const counts = new Map<string, DeviceCount>()
   for (const [, device] of entries(site.devices)) {
@@ -56,5 +59,10 @@ export function deviceCounts(site: Site): DeviceCount[] {
     const key = `${device.kind} ${name}`
     counts.set(key, { kind: device.kind, name, count: (counts.get(key)?.count ?? 0) + 1 })
   }
-  return [...counts.values()]
+  const devices = [...counts.values()]
+  const along = devices.flatMap(({ kind, count }) => {
+    const extra = GOES_ALONG[kind]
+    return extra === undefined ? [] : [{ kind: extra, name: '', count }]
+  })
+  return [...devices, ...along]
 }

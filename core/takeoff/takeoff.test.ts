@@ -1,3 +1,4 @@
+import { randomPath } from '../../tests/random-path'
 import { demoProperty } from '../../demo/quarry-lake'
 import { seeded } from '../../tests/random-site'
 import { listCommands, stationRow } from '../plan'
@@ -213,4 +214,13 @@ test('what is there and what is to buy are all there is, part by part; a station
   expect(connectorCounts(bought).reduce((sum, c) => sum + c.count, 0)).toBe(2)
   for (const part of ['cables', 'devices', 'splices'] as const)
     expect({ ...bought[part], ...there[part] }).toEqual(planned.value.site[part])
+})
+
+test('a stake goes along with every decoder, and a clamp with every rod', () => {
+  const { site } = randomPath(3, { boxes: 5, lead_m: 0 })
+  const rods = { R1: { ...Object.values(site.devices)[0]!, kind: 'rod', long_m: 2.4, stands: null } }
+  const counts = deviceCounts({ ...site, devices: { ...site.devices, ...rods } } as never)
+  const count = (kind: string) => counts.find((c) => c.kind === kind)?.count
+  expect([count('stake'), count('clamp')]).toEqual([count('decoder'), count('rod')])
+  expect(count('decoder')).toBe(5)
 })
