@@ -26,19 +26,21 @@ const [KICKS, MOST_BRANCHES] = [150, 600]
 export function provenRound(home: Point, stops: readonly Point[]): ProvenRound {
   const at = [home, ...stops]
   const apart = at.map((a) => at.map((b) => apart_m(a, b)))
-  const lengthOf = (tour: readonly number[]) =>
-    tour.reduce((sum, node, i) => sum + apart[node]![tour[(i + 1) % tour.length]!]!, 0)
   const begin = [0, ...shortestRound(home, stops).map((i) => i + 1)]
   if (stops.length <= EXACT_STOPS) {
-    const length_m = lengthOf(begin)
+    const length_m = lengthOf(begin, apart)
     return { order: begin.slice(1).map((i) => i - 1), length_m, bound_m: length_m }
   }
   const tour = kicked(begin, apart)
-  const length_m = lengthOf(tour)
+  const length_m = lengthOf(tour, apart)
   return { order: tour.slice(1).map((i) => i - 1), length_m, bound_m: Math.min(length_m, branched(apart, length_m)) }
 }
 
 type Apart = readonly (readonly number[])[]
+
+/** The length of a closed tour. */
+const lengthOf = (tour: readonly number[], apart: Apart): number =>
+  tour.reduce((sum, node, i) => sum + apart[node]![tour[(i + 1) % tour.length]!]!, 0)
 
 /** Lengths that differ by less are alike: the rounding of sums. */
 const SHORTER_m = 1e-7
@@ -46,16 +48,14 @@ const SHORTER_m = 1e-7
 /** Kicks a tour out of where it is stuck and settles it again; keeps what is shorter. Home stays first. */
 function kicked(begin: readonly number[], apart: Apart): number[] {
   const random = drawn(begin.length)
-  const lengthOf = (tour: readonly number[]) =>
-    tour.reduce((sum, node, i) => sum + apart[node]![tour[(i + 1) % tour.length]!]!, 0)
   let best = settled(begin, apart)
-  let best_m = lengthOf(best)
+  let best_m = lengthOf(best, apart)
   for (let kick = 0; kick < KICKS; kick++) {
     // The double bridge: three cuts, the middle parts change places, which no exchange of two ways undoes.
     const cuts = [0, 0, 0].map(() => 1 + Math.floor(random() * (best.length - 1))).sort((a, b) => a - b)
     const [a, b, c] = cuts as [number, number, number]
     const tour = settled([...best.slice(0, a), ...best.slice(b, c), ...best.slice(a, b), ...best.slice(c)], apart)
-    const length_m = lengthOf(tour)
+    const length_m = lengthOf(tour, apart)
     if (length_m < best_m - SHORTER_m) [best, best_m] = [tour, length_m]
   }
   return best

@@ -10,7 +10,7 @@ import {
 } from '../site'
 import { countBy } from './count-by'
 import { decoderPrices, decodersFor } from './kinds'
-import { layoutOf } from './layout'
+import { coresOf, layoutOf } from './layout'
 import { wrongLeads, type WrongLead } from './leads'
 import { pathMargins } from './sizes'
 import type { PathMargin } from './moments'
@@ -107,9 +107,7 @@ export function changeSystem(site: Site, path: PathAt, target: System): SystemCh
 function wrongJoints(site: Site, path: PathAt, { joints }: System): number {
   if (joints.length === 0) return 0
   const allowed = new Set<string>(joints)
-  const onPath = new Set(
-    layoutOf(site, path).legs.flatMap((l) => [...l.first, ...l.second].map((s) => `${s.cable}/${s.core}`)),
-  )
+  const onPath = coresOf(layoutOf(site, path))
   return Object.values(site.splices).filter(
     ({ connector, ends }) =>
       ends.length > 1 &&

@@ -51,6 +51,10 @@ export interface PathLayout {
   readonly closing: readonly number[]
 }
 
+/** The cores of a path, as `cable/core`. */
+export const coresOf = ({ legs }: PathLayout): ReadonlySet<string> =>
+  new Set(legs.flatMap((l) => [...l.first, ...l.second].map((s) => `${s.cable}/${s.core}`)))
+
 const made = new WeakMap<PathAt, PathLayout>()
 
 /** How a path lies, by the wiring on record; broken parts count as whole. */

@@ -11,6 +11,7 @@ import {
   type ChosenSizes,
 } from '../sizing'
 import type { PathAt, Site } from '../site'
+import { coresOf } from './layout'
 import { Moments, type PathMargin } from './moments'
 import { pathEngine, worstFor } from './volts'
 
@@ -52,9 +53,8 @@ export function sizePath(
   const moments = new Moments(site, made.value)
   if (moments.watches.length === 0) return accepted({ kind: 'nothing_wired' })
   const { layout } = moments
-  const cores = new Set(layout.legs.flatMap((l) => [...l.first, ...l.second].map((s) => `${s.cable}/${s.core}`)))
   const powered = made.value.engine.powered
-  const grouped = groupsOf(powered, anew, cores)
+  const grouped = groupsOf(powered, anew, coresOf(layout))
   if (grouped.groups.length === 0) return accepted({ kind: 'nothing_free' })
   const stock = stockOf(site)
   const costs = costsOf(grouped.groups, stock)

@@ -1,11 +1,11 @@
-import { entries, getOrThrow, lookUp, terminalsInOrder, type ControllerId, type Site } from '../site'
+import { getOrThrow, lookUp, type ControllerId, type Site } from '../site'
 import { localText, shownAt, type WallClock } from './clock'
 import type { FindingCode, Judged, ScheduleFinding } from './finding'
 import { voltsAt } from './electric'
 import { momentsOf } from './moments'
 import { runSeconds, type Run } from './runs'
 import { sequencerFindings } from './sequencers'
-import { stationKey, type StationOn } from './station'
+import { stationKey, stationsInOrder, type StationOn } from './station'
 
 /** Everything that is wrong with a schedule: its times, its caps, and what the wiring makes of it. */
 export function findingsOf(judged: Judged): ScheduleFinding[] {
@@ -110,12 +110,7 @@ function capFindings({ site, controller, programs }: Judged): ScheduleFinding[] 
 
 function wiringFindings({ site, controller, programs, ran }: Judged): ScheduleFinding[] {
   const ranKeys = new Map(ran.runs.map((r) => [stationKey(r.station), r.station]))
-  const order = terminalsInOrder(site, controller)
-  const stations = entries(site.stations)
-    .filter(([, s]) => s.controller === controller)
-    .sort(
-      ([, a], [, b]) => order.indexOf(a.terminal) - order.indexOf(b.terminal) || (a.address ?? 0) - (b.address ?? 0),
-    )
+  const stations = stationsInOrder(site, controller)
   const at = (of: StationOn) => stations.filter(([, s]) => stationKey(s) === stationKey(of))
   const empty = [...ranKeys.values()].filter((station) => at(station).every(([, s]) => s.valves.length === 0))
   const points = (of: StationOn) =>

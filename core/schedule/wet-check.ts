@@ -1,14 +1,6 @@
 import { provenRound, whereIs, apart_m } from '../map'
-import {
-  entries,
-  getOrThrow,
-  lookUp,
-  terminalsInOrder,
-  type ControllerId,
-  type PlaceId,
-  type Site,
-  type StationId,
-} from '../site'
+import { getOrThrow, lookUp, type ControllerId, type PlaceId, type Site, type StationId } from '../site'
+import { stationsInOrder } from './station'
 
 /** How long one looks at a zone that runs, and how fast one walks across beds. */
 export interface WetCheckRules {
@@ -45,12 +37,7 @@ export interface WetCheck {
 export function wetCheck(site: Site, controller: ControllerId, rules: WetCheckRules = USUAL_WET_CHECK): WetCheck {
   const cabinet = getOrThrow(site.controllers, controller).place
   const home = whereIs(getOrThrow(site.places, cabinet))
-  const order = terminalsInOrder(site, controller)
-  const stations = entries(site.stations)
-    .filter(([, s]) => s.controller === controller && s.valves.length > 0)
-    .sort(
-      ([, a], [, b]) => order.indexOf(a.terminal) - order.indexOf(b.terminal) || (a.address ?? 0) - (b.address ?? 0),
-    )
+  const stations = stationsInOrder(site, controller).filter(([, s]) => s.valves.length > 0)
   const byPlace = new Map<PlaceId, StationId[]>()
   const unplaced: StationId[] = []
   for (const [id, s] of stations) {
