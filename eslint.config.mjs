@@ -28,6 +28,7 @@ export default ts.config(
       'app/components/ui/**',
       'app/components/thread/ThreadStack.vue',
       'app/components/plan/StationGrid.vue',
+      'app/components/schedule/ScheduleGrid.vue',
       'app/components/sweep/SweepEntry.vue',
     ],
     rules: {

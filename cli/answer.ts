@@ -88,8 +88,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
   if (verb === 'procedures') return done(proceduresOf(property.value, flags, speaker))
   if (verb === 'path') return done(await pathIn(property.value, flags, speaker))
   if (verb === 'schedule') {
-    const programs =
-      flags.programs === undefined ? refused(refusal('no_programs', ['--programs'])) : read(flags.programs)
+    const programs = flags.programs === undefined ? accepted(null) : read(flags.programs)
     return programs.ok ? done(scheduleOf(property.value, programs.value, flags, speaker)) : programs
   }
   if (verb === 'locate') return done(locate(property.value, flags.box))

@@ -46,7 +46,7 @@ test('each verb answers with the object its schema promises, exit 0', async () =
     expect([verb, status, err]).toEqual([verb, 0, ''])
     expect(() => OUTPUTS[verb].parse(JSON.parse(out))).not.toThrow()
   }
-})
+}, 30_000)
 
 test('schedule: runs by the zone’s clock, and a sentence for every cell that is wrong', async () => {
   const programs = file(

@@ -1,7 +1,7 @@
 import type * as z from 'zod'
 import { readProgramsCsv, type Property } from '../core/formats'
 import { refusal, refused, accepted, type Outcome } from '../core/refusal'
-import { findingsOf, localText, runsOf, stationTag, toRuns, wallClock, type CalendarDate } from '../core/schedule'
+import { localText, programsOf, review, stationTag, type CalendarDate } from '../core/schedule'
 import { getOrThrow } from '../core/site'
 import type { Speaker } from '../words'
 import type { Arguments } from './flags'
@@ -10,8 +10,13 @@ import { chosenControllers } from './verbs'
 
 type Out = z.infer<typeof scheduleOutput>
 
-/** What the programs of a controller run from a date on, and what is wrong with them. */
-export function scheduleOf({ site }: Property, csv: string, flags: Arguments['flags'], { t }: Speaker): Outcome<Out> {
+/** What the programs of a controller, of a list or those on record, run from a date on, and what is wrong with them. */
+export function scheduleOf(
+  { site }: Property,
+  csv: string | null,
+  flags: Arguments['flags'],
+  { t }: Speaker,
+): Outcome<Out> {
   const chosen = chosenControllers(site, flags.controller)
   if (!chosen.ok) return chosen
   const [controller, ...others] = chosen.value
@@ -20,28 +25,33 @@ export function scheduleOf({ site }: Property, csv: string, flags: Arguments['fl
     return refused(refusal('which_controller', ['--controller'], { options }))
   }
   if (flags.from === undefined) return refused(refusal('no_from_date', ['--from']))
-  const clock = wallClock(flags.zone ?? site.settings.timeZone)
-  const programs = readProgramsCsv(csv, site, controller)
-  if (!clock.ok) return clock
+  const programs = csv === null ? accepted(programsOf(site, controller)) : readProgramsCsv(csv, site, controller)
   if (!programs.ok) return programs
-  const { scheduling, tag } = getOrThrow(site.controllers, controller)
-  const rules = { mode: flags.mode ?? scheduling.startsRun, delay_s: flags.delay ?? scheduling.delay_s }
-  const ran = runsOf(programs.value.map(toRuns), rules, clock.value, flags.from as CalendarDate, flags.days)
+  if (csv === null && programs.value.length === 0) return refused(refusal('no_programs', ['--programs']))
+  const reviewed = review(site, controller, programs.value, {
+    from: flags.from as CalendarDate,
+    days: flags.days,
+    zone: flags.zone,
+    rules: {
+      ...(flags.mode === undefined ? {} : { mode: flags.mode }),
+      ...(flags.delay === undefined ? {} : { delay_s: flags.delay }),
+    },
+  })
+  if (!reviewed.ok) return reviewed
+  const { clock, rules, ran, findings } = reviewed.value
   return accepted({
     verb: 'schedule',
     property: site.about.name,
-    controller: tag,
-    zone: clock.value.name,
+    controller: getOrThrow(site.controllers, controller).tag,
+    zone: clock.name,
     ...rules,
     runs: ran.runs.map((r) => ({
       terminal: stationTag(site, controller, r.station),
       program: programs.value[r.program]!.name,
-      start: localText(clock.value, r.start_s),
-      end: localText(clock.value, r.end_s),
+      start: localText(clock, r.start_s),
+      end: localText(clock, r.end_s),
     })),
-    findings: findingsOf({ site, controller, programs: programs.value, ran, rules, clock: clock.value }).map(
-      ({ code, params }) => ({ code, says: t(`schedule.${code}`, params), ...params }),
-    ),
+    findings: findings.map(({ code, params }) => ({ code, says: t(`schedule.${code}`, params), ...params })),
   })
 }
 

@@ -45,7 +45,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   ],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = {
-  formats: ['zod', 'papaparse', 'fast-xml-parser', '@streamparser/json'],
+  formats: ['zod', 'papaparse', 'fast-xml-parser', '@streamparser/json', 'ical-generator'],
   sizing: ['zod', 'highs'],
   trace: ['ml-matrix'],
   schedule: ['zod', 'luxon'],

@@ -113,6 +113,7 @@ export function quarryLake(): Site {
     .setting('market', 'metric')
     .setting('units', { length: 'm', temperature: 'C' })
     .setting('ground_C', 14)
+    .setting('timeZone', 'Etc/GMT+8')
     .place('A', 'cabinet', { name: 'Gatehouse, inside the door', ...drawn('A') })
     .controller('A', 'A', 18, {
       name: 'Gatehouse',
@@ -123,6 +124,12 @@ export function quarryLake(): Site {
       sensor: { closedBy: 'sensor', dry: 'closed', note: 'Rain sensor on the gutter' },
       bays: ['1', '2'].map((tag) => ({ tag, module: { kind: 'stations', stations: 6, label: 'Six-station module' } })),
       remotePort: { feed_1: 'red', feed_2: 'black', signal: 'blue' },
+      scheduling: {
+        mostMinutes: 99,
+        mostStarts: 4,
+        mostPrograms: 4,
+        window_s: { opens: clock(20), closes: clock(7) },
+      },
     })
     .coilKind('standard', 33, { name: 'Standard AC coil', inrush_A: 0.4, holding_A: 0.23 })
     .coilKind('low-draw', 52, { name: 'Low-draw AC coil', inrush_A: 0.25, holding_A: 0.19 })
@@ -205,7 +212,7 @@ export function quarryLake(): Site {
       )
     })
   }
-  return dated(dome(boathouse(draft)).site())
+  return dated(boathousePrograms(gatehousePrograms(dome(boathouse(draft)))).site())
 }
 
 /**
@@ -225,6 +232,62 @@ function dated(site: Site): Site {
   )
   return { ...site, splices }
 }
+
+const clock = (hours: number, minutes = 0) => hours * 3600 + minutes * 60
+/** Summer is in January there. */
+const BY_MONTH = [120, 115, 95, 70, 40, 20, 20, 25, 45, 70, 95, 115]
+
+/** The gatehouse's door: beds three nights a week, what drips on two, the bank on even days. */
+function gatehousePrograms(draft: Draft): Draft {
+  const beds = ['1', '2', '4', '5', '6', '7', '8', '9', '10', '11', '12']
+  return draft
+    .program(
+      'A',
+      'A',
+      beds.map((station, i) => [station, [8, 12, 10][i % 3]!]),
+      {
+        starts_s: [clock(21), null, null, null],
+        days: { kind: 'weekdays', on: [0, 2, 4] },
+        seasonal_pct: BY_MONTH,
+      },
+    )
+    .program(
+      'A',
+      'B',
+      [
+        ['3', 35],
+        ['17', 25],
+        ['18', 60],
+      ],
+      { starts_s: [clock(22), null], days: { kind: 'weekdays', on: [0, 3] } },
+    )
+    .program(
+      'A',
+      'C',
+      ['13', '14', '15', '16'].map((station) => [station, 14]),
+      {
+        starts_s: [clock(4, 15)],
+        days: { kind: 'even' },
+        seasonal_pct: BY_MONTH,
+      },
+    )
+}
+
+/** The boathouse's door: every morning, with both valves of the sequencer one behind the other. */
+const boathousePrograms = (draft: Draft): Draft =>
+  draft.program(
+    'S',
+    'A',
+    [
+      ['1', 10],
+      ['2', 6],
+      ['3', 20],
+      ['4', 12],
+      ['5', 8],
+      ['6', 8],
+    ],
+    { starts_s: [clock(5), null, null], days: { kind: 'weekdays', on: [0, 1, 2, 3, 4, 5, 6] }, seasonal_pct: BY_MONTH },
+  )
 
 /**
  * The boathouse: six stations on one multi-core, the last two jumpered onto one lead that feeds a two-output
@@ -264,7 +327,7 @@ function boathouse(draft: Draft): Draft {
     if (box !== 'S3') draft.join(box, [`K3.${colour}>`]).join('S3', [`K3.${colour}<`])
   }
   draft
-    .device('Q1', 'sequencer', 'S3', null, { name: 'Two-output sequencer', installed: SLIPWAY })
+    .device('Q1', 'sequencer', 'S3', null, { name: 'Two-output sequencer', outputs: 2, installed: SLIPWAY })
     .valve('W5', 'S3', 'standard', { installed: SLIPWAY })
     .valve('W6', 'S3', 'standard', { installed: SLIPWAY })
     .join('S', ['S:5', 'S:6', 'K3.brown>'])

@@ -67,6 +67,22 @@ export async function pressByKey(page: Page, name: RegExp, most = 60): Promise<v
   await page.keyboard.press('Enter')
 }
 
+/** Counts every key that goes to the page. */
+export function counting(page: Page) {
+  let keys = 0
+  return {
+    count: () => keys,
+    press: async (key: string) => {
+      keys++
+      await page.keyboard.press(key)
+    },
+    type: async (text: string) => {
+      keys += text.length
+      await page.keyboard.type(text)
+    },
+  }
+}
+
 /** Starts a sweep and ticks its cautions; leaves the cursor on the first reading. Returns the job's id. */
 export async function beginSweep(
   page: Page,

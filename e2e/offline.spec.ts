@@ -27,7 +27,16 @@ test('no server at all: the application opens, every page of a visited property,
   await expect(page.getByRole('alert')).toContainText('No signal: the properties that this device keeps.')
   await page.getByRole('link', { name: /Valley floor/ }).click()
   await expect(page.getByRole('heading', { name: /Gatehouse, threads/ })).toBeVisible()
-  const pages = ['/plan', '/plan/map', '/plan/wiring', '/plan/sizes', '/plan/material', '/controller', '/boxes']
+  const pages = [
+    '/plan',
+    '/plan/map',
+    '/plan/wiring',
+    '/plan/sizes',
+    '/plan/material',
+    '/plan/schedule',
+    '/controller',
+    '/boxes',
+  ]
   for (const path of [
     ...pages,
     '/boxes/B3',

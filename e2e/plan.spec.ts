@@ -1,23 +1,7 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
 import { rowsOf } from '../core/plan'
-import { ownProperty, pick, pressByKey, seriousFindings, stored } from './kit'
-
-/** Counts every key that goes to the page. */
-function counting(page: Page) {
-  let keys = 0
-  return {
-    count: () => keys,
-    press: async (key: string) => {
-      keys++
-      await page.keyboard.press(key)
-    },
-    type: async (text: string) => {
-      keys += text.length
-      await page.keyboard.type(text)
-    },
-  }
-}
+import { counting, ownProperty, pick, pressByKey, seriousFindings, stored } from './kit'
 
 test('a 12-station property from a pasted list, no pointer, within 250 keys; undone and done again; reload keeps it', async ({
   page,

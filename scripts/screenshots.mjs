@@ -118,10 +118,17 @@ const VIEWS = [
   { name: 'sizes', size: desk, path: `${demo}/plan/sizes` },
   { name: 'material', size: desk, path: `${demo}/plan/material` },
   {
-    name: 'sweep-done',
+    name: 'schedule',
     size: desk,
-    path: spring,
-    then: (page) => page.locator('.conclusion').first().waitFor({ timeout: 60000 }),
+    path: `${demo}/plan/schedule`,
+    then: async (page) => {
+      await page.getByLabel('From', { exact: true }).fill('2027-01-04')
+      await page.getByRole('button', { name: 'Start it when its turn comes' }).waitFor()
+      await page
+        .locator('.found')
+        .first()
+        .evaluate((el) => el.scrollIntoView())
+    },
   },
   {
     name: 'diagnose',

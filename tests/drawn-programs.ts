@@ -15,7 +15,7 @@ const CHANGES: readonly (readonly [zone: string, date: string])[] = [
 
 /** A set of programs as somebody might have left it, starts crowded about the hours at which clocks change. */
 export function drawnPrograms(seed: number): {
-  programs: Program<string>[]
+  programs: (Program<string> & { readonly seasonal_pct: number })[]
   zone: string
   from: string
   days: number

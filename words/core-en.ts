@@ -25,6 +25,7 @@ export const coreEn = {
     defects: 'what is known and left',
     temporaryStates: 'what is left so for a while',
     systems: 'profile {id}',
+    programs: 'program {id}',
     steps: 'answer {id}',
     photos: 'photo {id}',
     kits: 'tick of the kit {id}',
@@ -62,6 +63,7 @@ export const coreEn = {
       '{where} uses a terminal that another station has already ({name}). Move one of them to a free terminal.',
     address_taken:
       '{where} is the number {address}, which another station has already ({name}). Give each its own number.',
+    program_twice: '{where} is a name that another program of this controller has. Give each its own.',
     bad_tag: '{where}: “{tag}” is no tag. Write 1 to 12 characters without spaces, colons or commas.',
     decoder_of_another:
       '{decoder} is of {is}, and the path speaks {path}. Two systems never share a path: change the decoder, or the profile of the path.',

@@ -7,6 +7,7 @@ export const planEn = {
     wiring: 'Wiring',
     sizes: 'Sizes',
     material: 'Material',
+    schedule: 'Schedule',
     title: 'Stations, boxes and runs',
     paste: 'Paste a list',
     openCsv: 'Open a CSV',

@@ -43,6 +43,7 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'defects',
     'temporaryStates',
     'systems',
+    'programs',
   ],
   ...[
     'visits',

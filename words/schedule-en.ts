@@ -5,8 +5,12 @@ export const scheduleRefusalsEn = {
   no_start_time: '{where}: “{text}” is no list of times of day. Write 06:00, or several parted by blanks.',
   no_such_days:
     '{where}: “{text}” is none of: Mon Wed, odd, even, every 3 from 2027-05-01. Write one, or nothing for never.',
+  no_minutes:
+    '{where}: “{text}” is no number of minutes up to {most}. Write 10, 7.5, 1:30 for hours, or 10 + 10 for two runs.',
+  no_seasonal: '{where}: “{text}” is no per cent. Write one figure from 0 to 1000, or twelve from January.',
   no_station: '{where}: minutes without a station. Name the screw, or the number on the path.',
-  no_programs: '{where}: a list of programs is wanted. Give its file, as CSV.',
+  no_programs:
+    '{where}: no programs of this controller are on record. Give a list of them as CSV, or enter them under Schedule.',
   no_from_date: '{where}: a date to begin from is wanted, such as 2027-05-01.',
   which_controller: '{where}: a schedule is one controller’s. Name one of them: {options}.',
   no_such_station: '{where}: the controller has no station {tag}. Look at its door, or at the register of its path.',
@@ -29,7 +33,7 @@ export const scheduleEn = {
     sequencer_adjacent:
       'Sequencer {sequencer} gets its next turn at {at} with less than {off_ms} ms without power: it does not step. Put another station between, or a delay.',
     sequencer_order: 'At {at} sequencer {sequencer} has output {output} on, which is not the valve of that station.',
-    sequencer_missed: 'Outputs {outputs} of sequencer {sequencer} never have a turn.',
+    sequencer_missed: 'Outputs {outputs} of sequencer {sequencer} have days without a turn while another has one.',
     never_runs: 'Station {station}, {name}, is in no program that runs.',
   },
 }

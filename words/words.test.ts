@@ -25,6 +25,7 @@ import { pathEn } from './path-en'
 import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
+import { schedulePageEn } from './schedule-page-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
@@ -53,7 +54,7 @@ const messages = {
   ...traceEn,
   ...pathEn,
   ...pathFindEn,
-  ...scheduleEn,
+  schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
   refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn },
 } as Record<string, unknown>
 const at = (key: string) =>
@@ -134,6 +135,8 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(traceEn, ''),
     ...keysOf(pathEn, ''),
     ...keysOf(pathFindEn, ''),
+    ...keysOf(scheduleEn, ''),
+    ...keysOf(schedulePageEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

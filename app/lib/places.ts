@@ -24,6 +24,7 @@ export const PLACES: readonly PlaceOfWork[] = [
       later('/plan/wiring', 'plan.wiring'),
       later('/plan/sizes', 'plan.sizes'),
       later('/plan/material', 'plan.material'),
+      later('/plan/schedule', 'plan.schedule'),
     ],
     atThumb: false,
   },

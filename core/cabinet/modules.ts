@@ -92,6 +92,9 @@ export function terminalsToCount(site: Site, controller: ControllerId): Command[
     ...Object.values(site.stations)
       .filter((s) => s.controller === controller)
       .map((s) => s.terminal),
+    ...Object.values(site.programs)
+      .filter((p) => p.controller === controller)
+      .flatMap((p) => p.runs.map((r) => r.terminal)),
     ...Object.values(site.splices).flatMap((s) =>
       s.ends.flatMap((e) => (e.kind === 'terminal' && e.controller === controller ? [e.terminal] : [])),
     ),

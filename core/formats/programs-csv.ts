@@ -1,5 +1,13 @@
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
-import { daysText, readPrograms, startsText, type Program, type ProgramCells, type StationOn } from '../schedule'
+import {
+  daysText,
+  readPrograms,
+  seasonalText,
+  startsText,
+  type Program,
+  type ProgramCells,
+  type StationOn,
+} from '../schedule'
 import { entries, getOrThrow, outputsOf, pathOf, type ControllerId, type Site, type TerminalId } from '../site'
 import { readCsvRecords, writeCsv } from './csv'
 
@@ -39,7 +47,7 @@ export function writeProgramsCsv(
   return writeCsv([
     [...COLUMNS],
     ...programs.flatMap(({ name, starts_s, days, seasonal_pct, runs }) => {
-      const head = [name, startsText(starts_s), daysText(days), seasonal_pct]
+      const head = [name, startsText(starts_s), daysText(days), seasonalText(seasonal_pct)]
       const lines = runs.length === 0 ? [null] : runs
       return lines.map((run, i) => [
         ...(i === 0 ? head : [name, '', '', '']),

@@ -1,9 +1,7 @@
+import type { ProgramRecord } from '../site'
+
 /** On which days a program runs. Monday is 0; odd and even are days of the month. */
-export type Days =
-  | { readonly kind: 'weekdays'; readonly on: readonly number[] }
-  | { readonly kind: 'odd' }
-  | { readonly kind: 'even' }
-  | { readonly kind: 'every'; readonly n: number; readonly from: CalendarDate }
+export type Days = NonNullable<ProgramRecord['days']>
 
 /** A date of the calendar, as `2027-05-01`. */
 export type CalendarDate = string

@@ -7,8 +7,13 @@ import type { StationOn } from './station'
 export interface VoltsThen {
   readonly load_VA: number
   readonly rating_VA: number | null
-  /** Coils and decoders with less than they need. */
-  readonly weak: readonly { readonly device: DeviceId; readonly volt_V: number; readonly minimum_V: number }[]
+  /** Coils and decoders that are on, each with what it gets and needs. */
+  readonly at: readonly {
+    readonly device: DeviceId
+    readonly volt_V: number
+    readonly minimum_V: number
+    readonly enough: boolean
+  }[]
 }
 
 /** A coil at its sheet’s temperature draws most: wire and transformer that bear that bear less too. */
@@ -22,7 +27,7 @@ export function voltsAt(site: Site, controller: ControllerId, on: readonly Stati
   const screws = on.filter((s) => s.address === null).map(({ terminal }) => ({ controller, terminal }))
   const path = pathVoltsAt(site, controller, on)
   const running = runningOf(site, screws)
-  if (screws.length === 0 || !running.ok) return { load_VA: 0, rating_VA: null, weak: path }
+  if (screws.length === 0 || !running.ok) return { load_VA: 0, rating_VA: null, at: path }
   const { sizing, mains_Hz } = site.settings
   const powered = poweredOf(
     site,
@@ -41,11 +46,11 @@ export function voltsAt(site: Site, controller: ControllerId, on: readonly Stati
   return {
     load_VA: supply?.load_VA ?? 0,
     rating_VA: getOrThrow(site.controllers, controller).transformer?.rating_VA ?? null,
-    weak: [...answer.coils.filter((c) => !c.enough && running.value.faces.has(c.device)), ...path],
+    at: [...answer.coils.filter((c) => running.value.faces.has(c.device)), ...path],
   }
 }
 
-function pathVoltsAt(site: Site, controller: ControllerId, on: readonly StationOn[]): VoltsThen['weak'] {
+function pathVoltsAt(site: Site, controller: ControllerId, on: readonly StationOn[]): VoltsThen['at'] {
   const path = pathOf(site, controller)
   const numbers = on.flatMap((s) => s.address ?? [])
   if (!path || numbers.length === 0) return []
@@ -59,5 +64,5 @@ function pathVoltsAt(site: Site, controller: ControllerId, on: readonly StationO
   return [
     ...decoders.map(({ decoder, ...rest }) => ({ device: decoder, ...rest })),
     ...coils.map(({ coil, ...rest }) => ({ device: coil, ...rest })),
-  ].filter((d) => !d.enough)
+  ]
 }

@@ -1,4 +1,4 @@
-import type { ControllerId, Site } from '../site'
+import type { ControllerId, DeviceId, Site } from '../site'
 import type { WallClock } from './clock'
 import type { Program } from './program'
 import type { Ran, RunRules } from './runs'
@@ -25,6 +25,13 @@ export type FindingCode =
 export interface ScheduleFinding {
   readonly code: FindingCode
   readonly params: Readonly<Record<string, string | number>>
+  /** What a mend would change. */
+  readonly about: {
+    /** Its number in the list. */
+    readonly program?: number
+    readonly station?: StationOn
+    readonly sequencer?: DeviceId
+  }
 }
 
 /** What a schedule is judged by: the property, its controller, the programs as they are listed, and what they ran. */

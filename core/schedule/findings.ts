@@ -1,11 +1,13 @@
-import { getOrThrow, lookUp, type ControllerId, type Site } from '../site'
+import { getOrThrow, lookUp } from '../site'
 import { localText, shownAt, type WallClock } from './clock'
 import type { FindingCode, Judged, ScheduleFinding } from './finding'
 import { voltsAt } from './electric'
 import { momentsOf } from './moments'
+import { highestPerCent, startsOf } from './program'
 import { runSeconds, type Run } from './runs'
 import { sequencerFindings } from './sequencers'
 import { stationKey, stationsInOrder, type StationOn } from './station'
+import { stationTag } from './station-tag'
 
 /** Everything that is wrong with a schedule: its times, its caps, and what the wiring makes of it. */
 export function findingsOf(judged: Judged): ScheduleFinding[] {
@@ -18,48 +20,52 @@ export function findingsOf(judged: Judged): ScheduleFinding[] {
   ]
 }
 
-/** What a station is called: its tag on the door, or its number. */
-export function stationTag(site: Site, controller: ControllerId, { terminal, address }: StationOn): string {
-  return address === null
-    ? getOrThrow(getOrThrow(site.controllers, controller).terminals, terminal).tag
-    : String(address)
-}
-
 function timeFindings({ site, controller, programs, ran, rules, clock }: Judged): ScheduleFinding[] {
   const found: ScheduleFinding[] = []
   const once = new Set<string>()
-  const say = (code: FindingCode, key: string, params: ScheduleFinding['params']) => {
+  const say = (code: FindingCode, key: string, params: ScheduleFinding['params'], about: ScheduleFinding['about']) => {
     if (once.has(`${code} ${key}`)) return
     once.add(`${code} ${key}`)
-    found.push({ code, params })
+    found.push({ code, params, about })
   }
   const name = (program: number) => programs[program]!.name
   for (const { program, listed_s, begins_s } of ran.starts)
     if (begins_s !== null && begins_s > listed_s)
-      say('start_waits', `${program} ${shownAt(clock, listed_s).second}`, {
-        program: name(program),
-        at: localText(clock, listed_s),
-        minutes: Math.round((begins_s - listed_s) / 6) / 10,
-      })
+      say(
+        'start_waits',
+        `${program} ${shownAt(clock, listed_s).second}`,
+        {
+          program: name(program),
+          at: localText(clock, listed_s),
+          minutes: Math.round((begins_s - listed_s) / 6) / 10,
+        },
+        { program },
+      )
   if (rules.mode === 'overlap')
     ran.runs.forEach((run, i) => {
       const other = ran.runs.slice(0, i).find((r) => r.by !== run.by && r.end_s > run.start_s)
       if (other)
-        say('overlap', [run.program, other.program].sort().join(' '), {
-          program: name(run.program),
-          other: name(other.program),
-          at: localText(clock, run.start_s),
-        })
+        say(
+          'overlap',
+          [run.program, other.program].sort().join(' '),
+          { program: name(run.program), other: name(other.program), at: localText(clock, run.start_s) },
+          { program: run.program },
+        )
     })
   const window = getOrThrow(site.controllers, controller).scheduling.window_s
   if (window)
     for (const run of ran.runs)
       if (!isWithin(window, clock, run))
-        say('window_exceeded', String(run.program), {
-          program: name(run.program),
-          station: stationTag(site, controller, run.station),
-          at: localText(clock, run.start_s),
-        })
+        say(
+          'window_exceeded',
+          String(run.program),
+          {
+            program: name(run.program),
+            station: stationTag(site, controller, run.station),
+            at: localText(clock, run.start_s),
+          },
+          { program: run.program },
+        )
   return found
 }
 
@@ -74,38 +80,36 @@ function isWithin({ opens, closes }: { opens: number; closes: number }, clock: W
 
 function capFindings({ site, controller, programs }: Judged): ScheduleFinding[] {
   const { mostMinutes, mostStarts, mostPrograms } = getOrThrow(site.controllers, controller).scheduling
-  return [
-    ...(mostPrograms !== null && programs.length > mostPrograms
-      ? [{ code: 'too_many_programs' as const, params: { count: programs.length, most: mostPrograms } }]
-      : []),
-    ...programs.flatMap(({ name, starts_s, seasonal_pct, runs }): ScheduleFinding[] => [
-      ...(mostStarts !== null && new Set(starts_s).size > mostStarts
-        ? [
-            {
-              code: 'too_many_starts' as const,
-              params: { program: name, count: new Set(starts_s).size, most: mostStarts },
-            },
-          ]
-        : []),
-      ...runs.flatMap(({ station, minutes }): ScheduleFinding[] => {
-        const seconds = runSeconds(minutes, seasonal_pct)
-        if (mostMinutes === null || seconds <= mostMinutes * 60) return []
-        return [
-          {
-            code: 'over_run_cap',
-            params: {
-              program: name,
-              station: stationTag(site, controller, station),
-              minutes: seconds / 60,
-              most: mostMinutes,
-              // Passes of equal length, each within the cap.
-              passes: Math.ceil(seconds / (mostMinutes * 60)),
-            },
-          },
-        ]
-      }),
-    ]),
-  ]
+  const found: ScheduleFinding[] = []
+  if (mostPrograms !== null && programs.length > mostPrograms)
+    found.push({ code: 'too_many_programs', params: { count: programs.length, most: mostPrograms }, about: {} })
+  programs.forEach((program, index) => {
+    const { name, seasonal_pct, runs } = program
+    const count = startsOf(program).length
+    if (mostStarts !== null && count > mostStarts)
+      found.push({
+        code: 'too_many_starts',
+        params: { program: name, count, most: mostStarts },
+        about: { program: index },
+      })
+    for (const { station, minutes } of runs) {
+      const seconds = runSeconds(minutes, highestPerCent(seasonal_pct))
+      if (mostMinutes === null || seconds <= mostMinutes * 60) continue
+      found.push({
+        code: 'over_run_cap',
+        params: {
+          program: name,
+          station: stationTag(site, controller, station),
+          minutes: seconds / 60,
+          most: mostMinutes,
+          // Passes of equal length, each within the cap.
+          passes: Math.ceil(seconds / (mostMinutes * 60)),
+        },
+        about: { program: index, station },
+      })
+    }
+  })
+  return found
 }
 
 function wiringFindings({ site, controller, programs, ran }: Judged): ScheduleFinding[] {
@@ -120,19 +124,27 @@ function wiringFindings({ site, controller, programs, ran }: Judged): ScheduleFi
   const tag = (station: StationOn) => ({ station: stationTag(site, controller, station) })
   const neverRuns = stations.flatMap(([, s]): ScheduleFinding[] =>
     s.valves.length > 0 && !ranKeys.has(stationKey(s))
-      ? [{ code: 'never_runs', params: { station: stationTag(site, controller, s), name: s.name } }]
+      ? [
+          {
+            code: 'never_runs',
+            params: { station: stationTag(site, controller, s), name: s.name },
+            about: { station: s },
+          },
+        ]
       : [],
   )
   return [
     ...empty.flatMap((station): ScheduleFinding[] => {
       const on = points(station)
-      return [
-        ...(on.some((p) => p.masterValve !== null)
-          ? [{ code: 'master_with_nothing' as const, params: tag(station) }]
-          : []),
-        ...(on.some((p) => p.pumpRelay !== null) ? [{ code: 'pump_with_nothing' as const, params: tag(station) }] : []),
-        ...(on.length === 0 ? [{ code: 'no_valve' as const, params: tag(station) }] : []),
+      const codes: FindingCode[] = [
+        ...(on.some((p) => p.masterValve !== null) ? (['master_with_nothing'] as const) : []),
+        ...(on.some((p) => p.pumpRelay !== null) ? (['pump_with_nothing'] as const) : []),
       ]
+      return (codes.length > 0 ? codes : (['no_valve'] as const)).map((code) => ({
+        code,
+        params: tag(station),
+        about: { station },
+      }))
     }),
     // Without a program nothing is meant to run yet.
     ...(programs.some((p) => p.runs.length > 0) ? neverRuns : []),
@@ -143,7 +155,7 @@ function electricFindings({ site, controller, ran, clock }: Judged): ScheduleFin
   const found = new Map<string, ScheduleFinding>()
   for (const moment of momentsOf(ran.runs, stationKey)) {
     const on = [...moment.others, moment.starting]
-    const { load_VA, rating_VA, weak } = voltsAt(site, controller, on)
+    const { load_VA, rating_VA, at } = voltsAt(site, controller, on)
     const params = {
       stations: on.map((s) => stationTag(site, controller, s)).join(' + '),
       at: localText(clock, moment.at_s),
@@ -152,14 +164,17 @@ function electricFindings({ site, controller, ran, clock }: Judged): ScheduleFin
       found.set('over_VA', {
         code: 'over_VA',
         params: { ...params, load_VA: Math.round(load_VA * 10) / 10, rating_VA },
+        about: { station: moment.starting },
       })
-    for (const { device, volt_V, minimum_V } of weak) {
+    for (const { device, volt_V, minimum_V, enough } of at) {
+      if (enough) continue
       const { tag, name } = getOrThrow(site.devices, device)
       const key = `below_minimum_V ${device}`
       if (!found.has(key))
         found.set(key, {
           code: 'below_minimum_V',
           params: { ...params, device: tag ?? (name || device), volt_V: Math.round(volt_V * 100) / 100, minimum_V },
+          about: { station: moment.starting },
         })
     }
   }

@@ -1,22 +1,29 @@
 import { refusal, type Refusal } from '../refusal'
 import type { Days } from './days'
+import type { Seasonal } from './program'
 
 const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const
-/** A start as it is typed: `6:00`, `18:30`, `06.15`, with seconds where somebody has them. */
-const START = /^(\d{1,2})[:.](\d{2})(?:[:.](\d{2}))?$/
+/** A start as it is typed: `6:00`, `18:30`, `06.15`, `600`, with seconds where somebody has them. */
+const START = /^(\d{1,2})[:.]?(\d{2})(?:[:.](\d{2}))?$/
+/** A start left blank on purpose. */
+const BLANK = /^[-–—]+(:[-–—]+)?$/
+/** A run may not be longer than a week. */
+export const MOST_min = 7 * 1440
+const MOST_pct = 1000
 const DATE = /^\d{4}-\d{2}-\d{2}$/
 
-/** Starts of a program, parted by blanks; null where one is no time of day. */
-export function readStarts(text: string): number[] | null {
+/** Starts of a program in their places, parted by blanks, `-` for one left blank; null where one is no time of day. */
+export function readStarts(text: string): (number | null)[] | null {
   const starts = text
     .split(/[\s,;]+/)
     .filter((t) => t !== '')
     .map((t) => {
+      if (BLANK.test(t)) return null
       const m = START.exec(t)
       const [h, min, s] = m ? [Number(m[1]), Number(m[2]), Number(m[3] ?? 0)] : [99, 0, 0]
-      return h < 24 && min < 60 && s < 60 ? h * 3600 + min * 60 + s : null
+      return h < 24 && min < 60 && s < 60 ? h * 3600 + min * 60 + s : undefined
     })
-  return starts.some((s) => s === null) ? null : (starts as number[])
+  return starts.includes(undefined) ? null : (starts as (number | null)[])
 }
 
 /**
@@ -27,6 +34,7 @@ export function readDays(text: string): Days | null | undefined {
   const plain = text.trim().toLowerCase()
   if (plain === '') return null
   if (plain === 'odd' || plain === 'even') return { kind: plain }
+  if (plain === 'daily') return { kind: 'weekdays', on: [0, 1, 2, 3, 4, 5, 6] }
   const every = /^every\s+(\d{1,3})\s+from\s+(\S+)$/.exec(plain)
   if (every) {
     const [n, from] = [Number(every[1]), every[2]!]
@@ -50,12 +58,33 @@ export function daysText(days: Days | null): string {
       return days.kind
   }
 }
-export function startsText(starts_s: readonly number[]): string {
+const WEEK = 7
+/** Days in the fewest letters: as `daysText` has them, every day of the week as `daily`. */
+export const daysTyped = (days: Days | null): string =>
+  days?.kind === 'weekdays' && days.on.length === WEEK ? 'daily' : daysText(days)
+
+/** A time of day as `06:00`, with seconds where it has some. */
+export function timeText(second: number): string {
   const two = (n: number) => String(n).padStart(2, '0')
-  return starts_s
-    .map((s) => `${two(Math.floor(s / 3600))}:${two(Math.floor(s / 60) % 60)}${s % 60 ? `:${two(s % 60)}` : ''}`)
-    .join(' ')
+  const odd_s = second % 60
+  return `${two(Math.floor(second / 3600))}:${two(Math.floor(second / 60) % 60)}${odd_s ? `:${two(odd_s)}` : ''}`
 }
+/** Starts as they are written: what `readStarts` takes back. */
+export const startsText = (starts_s: readonly (number | null)[]): string =>
+  starts_s.map((s) => (s === null ? '-' : timeText(s))).join(' ')
+/** A seasonal per cent as it is typed: one figure, or twelve from January; null where it is neither. */
+export function readSeasonal(text: string): Seasonal | null {
+  const figures = text
+    .split(/[\s;]+/)
+    .filter((t) => t !== '')
+    .map((t) => figure(t.replace(/%$/, ''), 0, MOST_pct))
+  if (figures.includes(null)) return null
+  const known = figures as number[]
+  return known.length === 0 ? 100 : known.length === 1 ? known[0]! : known.length === 12 ? known : null
+}
+/** As it is written: what `readSeasonal` takes back. */
+export const seasonalText = (seasonal: Seasonal): string =>
+  typeof seasonal === 'number' ? String(seasonal) : seasonal.join(' ')
 
 /** A line of a list of programs, its cells by the names of their columns. */
 export type ProgramCells = Readonly<
@@ -63,22 +92,19 @@ export type ProgramCells = Readonly<
 >
 export interface ReadProgram {
   readonly name: string
-  readonly starts_s: readonly number[]
+  /** In their places; null is one left blank. */
+  readonly starts_s: readonly (number | null)[]
   readonly days: Days | null
-  readonly seasonal_pct: number
+  readonly seasonal_pct: Seasonal
   readonly runs: readonly { readonly station: string; readonly minutes: number; readonly line: number }[]
 }
 
 /** A figure in decimals with point or comma, within bounds; null otherwise. */
-function figure(text: string, low: number, high: number): number | null {
+export function figure(text: string, low: number, high: number): number | null {
   const plain = text.trim().replace(',', '.')
   const value = /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : NaN
   return value >= low && value <= high ? value : null
 }
-/** A day has so many minutes; a run may not be longer than a week. */
-const MOST_min = 7 * 1440
-const MOST_pct = 1000
-
 /**
  * Programs from the lines of a list: order of lines is the order of running, and what holds for a whole program stands on
  * its first line. Cells of later lines may repeat it or be empty.
@@ -98,7 +124,7 @@ export function readPrograms(lines: readonly { readonly line: number; readonly c
     }
     if (!programs.has(name)) {
       const [starts_s, days] = [readStarts(cells.starts), readDays(cells.days)]
-      const pct = cells.seasonal_pct.trim() === '' ? 100 : figure(cells.seasonal_pct, 0, MOST_pct)
+      const pct = readSeasonal(cells.seasonal_pct)
       if (starts_s === null) wrong.push(refusal('no_start_time', [...at, 'starts'], { text: cells.starts.trim() }))
       if (days === undefined) wrong.push(refusal('no_such_days', [...at, 'days'], { text: cells.days.trim() }))
       if (pct === null) wrong.push(refusal('not_within', [...at, 'seasonal_pct'], { low: 0, high: MOST_pct }))

@@ -5,7 +5,8 @@ import { dateOf, dayNumber, runsOn, type CalendarDate, type Days } from './days'
 export interface ProgramRuns<S> {
   readonly starts_s: readonly number[]
   readonly days: Days | null
-  readonly runs: readonly { readonly station: S; readonly seconds: number }[]
+  /** Seconds by the month of the start, January being 0. */
+  readonly runs: readonly { readonly station: S; readonly secondsIn: (month: number) => number }[]
 }
 /** How a controller runs several starts: one after the other, or each for itself; and what it waits between stations. */
 export interface RunRules {
@@ -26,6 +27,8 @@ export interface Run<S> {
 export interface Start {
   readonly program: number
   readonly date: CalendarDate
+  /** The time of day as it is listed. */
+  readonly second: number
   readonly listed_s: number
   readonly begins_s: number | null
 }
@@ -58,7 +61,7 @@ export function runsOf<S>(
         p.days !== null && runsOn(p.days, date)
           ? [...new Set(p.starts_s)]
               .sort((a, b) => a - b)
-              .map((second) => ({ program, date, listed_s: instantOf(clock, date, second) }))
+              .map((second) => ({ program, date, second, listed_s: instantOf(clock, date, second) }))
           : [],
       ),
     )
@@ -68,7 +71,9 @@ export function runsOf<S>(
   const starts = listed.map((start, by): Start => {
     let at_s = mode === 'stack' ? Math.max(start.listed_s, free_s) : start.listed_s
     let begins_s: number | null = null
-    for (const { station, seconds } of programs[start.program]!.runs) {
+    const month = Number(start.date.slice(5, 7)) - 1
+    for (const { station, secondsIn } of programs[start.program]!.runs) {
+      const seconds = secondsIn(month)
       if (seconds <= 0) continue
       begins_s ??= at_s
       runs.push({ station, program: start.program, start_s: at_s, end_s: at_s + seconds, by })

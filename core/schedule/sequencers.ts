@@ -98,16 +98,10 @@ export function sequencerFindings({ site, controller, ran, clock }: Judged): Sch
     })
     const missed = missedOutputs(sequenced, turns, clock)
     const at = (t: Turn) => localText(clock, t.run.start_s)
-    return [
-      ...(held
-        ? [{ code: 'sequencer_adjacent' as const, params: { ...called, at: at(held), off_ms: sequenced.off_ms } }]
-        : []),
-      ...(wrong
-        ? [{ code: 'sequencer_order' as const, params: { ...called, at: at(wrong), output: wrong.output + 1 } }]
-        : []),
-      ...(missed.length > 0
-        ? [{ code: 'sequencer_missed' as const, params: { ...called, outputs: missed.join(', ') } }]
-        : []),
-    ]
+    const found: Omit<ScheduleFinding, 'about'>[] = []
+    if (held) found.push({ code: 'sequencer_adjacent', params: { ...called, at: at(held), off_ms: sequenced.off_ms } })
+    if (wrong) found.push({ code: 'sequencer_order', params: { ...called, at: at(wrong), output: wrong.output + 1 } })
+    if (missed.length > 0) found.push({ code: 'sequencer_missed', params: { ...called, outputs: missed.join(', ') } })
+    return found.map((f) => ({ ...f, about: { sequencer: sequenced.device } }))
   })
 }

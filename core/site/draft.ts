@@ -163,6 +163,24 @@ export class Draft {
     return this.add('pointsOfConnection', tag, record)
   }
 
+  /** A program of a controller: its runs are stations by their screws, `3`, or by their numbers, `#104`. */
+  program(controller: string, name: string, runs: [station: string, minutes: number][], more: Record<string, unknown>) {
+    const order = this.drafted.filter((d) => d.in === 'programs').length
+    const path = this.find('controllers', controller)?.terminals as Record<string, { role: string }> | undefined
+    const screw = Object.entries(path ?? {}).find(([, t]) => t.role === 'path')?.[0]
+    return this.add('programs', `${controller}-${name}`, {
+      controller: idOf(controller),
+      name,
+      order,
+      runs: runs.map(([station, minutes]) =>
+        station.startsWith('#')
+          ? { terminal: screw, address: Number(station.slice(1)), minutes }
+          : { terminal: idOf(station), minutes },
+      ),
+      ...more,
+    })
+  }
+
   /** Joins ends at a place; with a terminal among them it is a landing, with one end alone a cap. */
   join(place: string, ends: string[], connector = 'gel_nut', more: Record<string, unknown> = {}): this {
     const parsed = ends.map((written) => this.end(place, written))

@@ -23,6 +23,7 @@ export const underlayId = idText.brand<'underlay'>()
 export const defectId = idText.brand<'defect'>()
 export const temporaryStateId = idText.brand<'temporaryState'>()
 export const systemId = idText.brand<'system'>()
+export const programId = idText.brand<'program'>()
 
 export type PlaceId = z.infer<typeof placeId>
 export type ControllerId = z.infer<typeof controllerId>
@@ -39,6 +40,7 @@ export type UnderlayId = z.infer<typeof underlayId>
 export type DefectId = z.infer<typeof defectId>
 export type TemporaryStateId = z.infer<typeof temporaryStateId>
 export type SystemId = z.infer<typeof systemId>
+export type ProgramId = z.infer<typeof programId>
 
 /** Words on the property: names, colours, notes. Control characters and halves of characters have no place in them. */
 export const words = (most: number) =>

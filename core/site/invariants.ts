@@ -44,8 +44,10 @@ function brokenTags(site: Site): Refusal[] {
     if (commons.length > 1) broken.push(refusal('two_commons', ['controllers', id, 'terminals'], { controller: c.tag }))
   }
   const stations = repeats(entries(site.stations), ([, s]) => `${s.controller} ${s.address ?? `:${s.terminal}`}`)
+  const programs = repeats(entries(site.programs), ([, p]) => `${p.controller} ${p.name}`)
   return [
     ...broken,
+    ...programs.map(([id, p]) => refusal('program_twice', ['programs', id, 'name'], { name: p.name })),
     ...stations.map(([id, s]) =>
       s.address === null
         ? refusal('terminal_taken', ['stations', id, 'terminal'], { name: s.name })
@@ -101,6 +103,16 @@ function brokenReferences(site: Site): Refusal[] {
     for (const role of ['masterValve', 'pumpRelay', 'flowSensor'] as const)
       need('devices', p[role], ['pointsOfConnection', id, role])
     if (p.terminal) needTerminal(p.terminal.controller, p.terminal.terminal, ['pointsOfConnection', id, 'terminal'])
+  }
+  for (const [id, p] of entries(site.programs)) {
+    need('controllers', p.controller, ['programs', id, 'controller'])
+    const of = lookUp(site.controllers, p.controller)
+    p.runs.forEach(({ terminal }, i) => {
+      if (of && !lookUp(of.terminals, terminal))
+        broken.push(
+          refusal('points_nowhere', ['programs', id, 'runs', i, 'terminal'], { id: terminal, collection: 'terminals' }),
+        )
+    })
   }
   return broken
 }

@@ -11,6 +11,7 @@ import {
   deviceId,
   placeId,
   pointOfConnectionId,
+  programId,
   spliceId,
   stationId,
   systemId,
@@ -19,6 +20,7 @@ import {
   words,
 } from './ids'
 import { place } from './place'
+import { program } from './program'
 import { settings } from './settings'
 import { splice } from './splice'
 import { pointOfConnection, station } from './station'
@@ -53,6 +55,7 @@ export const COLLECTIONS = {
   defects: { id: defectId, record: defect },
   temporaryStates: { id: temporaryStateId, record: temporaryState },
   systems: { id: systemId, record: system },
+  programs: { id: programId, record: program },
 } as const
 export type CollectionName = keyof typeof COLLECTIONS
 
@@ -89,6 +92,7 @@ export const siteSchema = z.strictObject({
   defects: z.record(defectId, defect).default({}),
   temporaryStates: z.record(temporaryStateId, temporaryState).default({}),
   systems: z.record(systemId, system).default({}),
+  programs: z.record(programId, program).default({}),
 })
 export type Site = z.infer<typeof siteSchema>
 
@@ -109,5 +113,6 @@ export function emptySite(name: string): Site {
     defects: {},
     temporaryStates: {},
     systems: {},
+    programs: {},
   })
 }

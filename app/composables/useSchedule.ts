@@ -1,0 +1,58 @@
+import { wrap, type Remote } from 'comlink'
+import { useI18n } from 'vue-i18n'
+import type { CalendarDate, StationOn } from '../../core/schedule'
+import type { ControllerId, Site } from '../../core/site'
+import { scheduleEn, scheduleRefusalsEn } from '../../words/schedule-en'
+import { schedulePageEn } from '../../words/schedule-page-en'
+import type { ScheduleWork } from '../workers/schedule'
+import { useLatest } from './useLatest'
+import { useWiringPage } from './useWiringPage'
+
+let taken = false
+/** The site, the words of schedules, which come with their page, and a door for changes. */
+export function useSchedulePage() {
+  if (!taken)
+    useI18n({ useScope: 'global' }).mergeLocaleMessage('en', {
+      schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
+      refusal: scheduleRefusalsEn,
+    })
+  taken = true
+  return useWiringPage()
+}
+
+let worker: Remote<ScheduleWork> | null = null
+const working = () =>
+  (worker ??= wrap<ScheduleWork>(new Worker(new URL('../workers/schedule.ts', import.meta.url), { type: 'module' })))
+const plain = (site: Site): Site => JSON.parse(JSON.stringify(site)) as Site
+
+interface Dates {
+  readonly from: CalendarDate
+  readonly days: number
+}
+
+/** What a controller runs from a date on and what of it is wrong, worked out beside the page. */
+export function useScheduleSeen(controller: () => ControllerId, dates: () => Dates) {
+  const { site } = useWiringPage()
+  return useLatest(
+    () => [site.value, controller(), dates()],
+    () => working().see(plain(site.value), controller(), dates().from, dates().days),
+  )
+}
+
+/** Ways in which the schedule could be other, with what would run then. */
+export function useProposals(controller: () => ControllerId, dates: () => Dates) {
+  const { site } = useWiringPage()
+  return useLatest(
+    () => [site.value, controller(), dates()],
+    () => working().propose(plain(site.value), controller(), dates().from, dates().days),
+  )
+}
+
+/** Volts and load with some stations on at once. */
+export function useScheduleVolts(controller: () => ControllerId, on: () => readonly StationOn[]) {
+  const { site } = useWiringPage()
+  return useLatest(
+    () => [site.value, controller(), on()],
+    () => (on().length === 0 ? null : working().volts(plain(site.value), controller(), [...on()])),
+  )
+}

@@ -1,0 +1,139 @@
+import { readFileSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+import { programsOf, startsText } from '../core/schedule'
+import type { ControllerId } from '../core/site'
+import { counting, openFile, ownProperty, pressByKey, seriousFindings, stored } from './kit'
+import { readPdf } from './pdf'
+
+const DOME = 'D' as ControllerId
+const GATEHOUSE = 'A' as ControllerId
+const BOATHOUSE = 'S' as ControllerId
+
+test('programs of twelve stations by keyboard within 150 keys; refused where they are none; undone; a reload keeps them', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Twelve programs')
+  await page.goto(`/p/${id}/plan/schedule?controller=D`)
+  await expect(page.getByText('No program of this controller is on record.')).toBeVisible()
+  const keys = counting(page)
+  await keys.press('Tab')
+  await keys.press('Enter') // skip to the work
+  const focused = () => page.evaluate(() => document.activeElement?.textContent?.trim())
+  for (let i = 0; i < 12 && (await focused()) !== 'Add a program'; i++) await keys.press('Tab')
+  await keys.press('Enter')
+  await expect(page.getByLabel('Starts, program A')).toBeFocused()
+  for (const text of ['530 1900', 'odd', '80']) {
+    await keys.type(text)
+    await keys.press('Enter')
+  }
+  for (let i = 0; i < 12; i++) {
+    await keys.type(String(5 + i))
+    await keys.press('Enter')
+  }
+  expect(keys.count()).toBeLessThanOrEqual(150)
+  await expect(page.getByLabel('Minutes of station 12 in program A')).toHaveValue('16')
+  await expect(page.getByText('All saved')).toBeVisible()
+  const [program] = programsOf((await stored(request, id)).site, DOME)
+  expect([program!.name, startsText(program!.starts_s), program!.days, program!.seasonal_pct]).toEqual([
+    'A',
+    '05:30 19:00',
+    { kind: 'odd' },
+    80,
+  ])
+  expect(program!.runs.map((r) => [r.station.address, r.minutes])).toEqual(
+    Array.from({ length: 12 }, (_, i) => [i + 1, 5 + i]),
+  )
+
+  // A slip is said where it stands, and nothing of it is kept.
+  const days = page.getByLabel('Days, program A')
+  await days.fill('sometimes')
+  await days.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('“sometimes” is none of')
+  await expect(days).toHaveAttribute('aria-invalid', 'true')
+  await days.press('Escape')
+  await expect(days).toHaveValue('odd')
+
+  await page.reload()
+  await expect(page.getByLabel('Minutes of station 12 in program A')).toHaveValue('16')
+  await page.getByRole('button', { name: 'Take program A away' }).click()
+  await expect(page.getByText('No program of this controller is on record.')).toBeVisible()
+  await expect(page.getByText('All saved')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByLabel('Minutes of station 12 in program A')).toHaveValue('16')
+})
+
+test('what is wrong has its press; what could be other is looked at and taken; CSV, calendar and the sheet for the door', async ({
+  page,
+  request,
+  browser,
+}) => {
+  const id = await ownProperty(request, 'Mended schedule')
+  await page.goto(`/p/${id}/plan/schedule?controller=S`)
+  await expect(page.getByRole('heading', { name: '3 things are wrong' })).toBeVisible()
+  await page.getByRole('button', { name: 'Keep them apart' }).click()
+  await expect(page.getByRole('heading', { name: 'Nothing is wrong with it.' })).toBeVisible()
+  const order = async (controller: ControllerId) =>
+    programsOf((await stored(request, id)).site, controller).map((p) => p.runs.map((r) => r.station.terminal).join(' '))
+  await expect.poll(() => order(BOATHOUSE)).toEqual(['1 2 3 5 4 6'])
+
+  await page.getByRole('button', { name: 'A Gatehouse' }).click()
+  await page.getByLabel('From', { exact: true }).fill('2027-01-04')
+  await expect(page.getByText('The start of B at 2027-01-04 22:00 waits')).toBeVisible()
+  const before = await page.locator('figure .band').count()
+  await page.getByRole('button', { name: 'A day', exact: true }).click()
+  // The last minute of a Monday: the start that waited has come to its second station.
+  await page.getByRole('slider').focus()
+  await page.keyboard.press('End')
+  await expect(page.getByText('17 Jetty planters on:')).toBeVisible()
+  await expect(page.locator('.at .figure').first()).toContainText('V, needs')
+  await page.getByRole('button', { name: 'Look at it' }).first().click()
+  await expect(page.locator('figure .was').first()).toBeVisible()
+  expect(before).toBeGreaterThan(50)
+  await page.getByRole('button', { name: 'Take it' }).first().click()
+  await expect(page.getByRole('heading', { name: 'Nothing is wrong with it.' })).toBeVisible()
+  await expect(page.getByLabel('Starts, program A')).toHaveValue('20:00')
+
+  // Out as a list, one figure changed there, in again; a wrong line changes nothing.
+  const saving = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as CSV' }).click()
+  const csv = readFileSync(await (await saving).path(), 'utf8')
+  const file = (text: string) => ({ name: 'p.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await openFile(page, 'Open a CSV', file(csv.replace(',3,35', ',77,35')))
+  await expect(page.getByRole('alert')).toContainText('no station 77')
+  await openFile(page, 'Open a CSV', file(csv.replace(',3,35', ',3,36')))
+  await expect(page.getByLabel('Minutes of station 3 in program B')).toHaveValue('36')
+
+  const calendar = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Calendar (.ics)' }).click()
+  const ics = readFileSync(await (await calendar).path(), 'utf8')
+  // Eight in the evening at eight hours behind UTC, on the first Monday.
+  expect(ics).toContain('DTSTART:20270105T040000Z')
+  expect(ics).toMatch(/SUMMARY:A Gatehouse: program A\\, stations 11/)
+  const printing = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Sheet for the door (PDF)' }).click()
+  const [sheet] = await readPdf(browser, await printing)
+  expect(sheet!.text).toContain('Programs of A Gatehouse')
+  expect(sheet!.text).toContain('20:00')
+  expect(programsOf((await stored(request, id)).site, GATEHOUSE)).toHaveLength(3)
+})
+
+for (const [width, height, theme] of [
+  [1280, 800, 'light'],
+  [390, 844, 'dark'],
+] as const)
+  test(`schedule: nothing serious for axe, nothing off the side, by keyboard, at ${width} × ${height}, ${theme}`, async ({
+    page,
+    request,
+  }) => {
+    await page.setViewportSize({ width, height })
+    await page.emulateMedia({ colorScheme: theme })
+    const id = await ownProperty(request, `Schedule axe ${theme}`)
+    await page.goto(`/p/${id}/plan/schedule?controller=S`)
+    await expect(page.locator('figure .band').first()).toBeVisible()
+    for (const summary of await page.locator('details > summary').all()) await summary.click()
+    expect(await seriousFindings(page)).toEqual([])
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
+    await pressByKey(page, /^Keep them apart$/, 120)
+    await expect(page.getByRole('heading', { name: 'Nothing is wrong with it.' })).toBeVisible()
+  })
