@@ -15,6 +15,7 @@ import { deck, solve } from './power'
 import { pathIn, pathLines } from './path'
 import { proceduresOf } from './procedures'
 import { scheduleLines, scheduleOf } from './schedule'
+import { sequencerLines, sequencersIn } from './sequencer'
 import { simulate } from './simulate'
 import { traceLines, traceOf } from './trace'
 import { locate, locateLines } from './locate'
@@ -68,6 +69,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     locate: [1, 1],
     path: [1, 1],
     schedule: [1, 1],
+    sequencer: [1, 1],
   }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
@@ -91,6 +93,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     const programs = flags.programs === undefined ? accepted(null) : read(flags.programs)
     return programs.ok ? done(scheduleOf(property.value, programs.value, flags, speaker)) : programs
   }
+  if (verb === 'sequencer') return done(sequencersIn(property.value, flags, speaker))
   if (verb === 'locate') return done(locate(property.value, flags.box))
   if (verb === 'wiring') return done(accepted(wiring(property.value)))
   if (verb === 'material') return done(material(property.value))
@@ -133,6 +136,8 @@ function lines(output: Output): string[] {
       return pathLines(output)
     case 'schedule':
       return scheduleLines(output)
+    case 'sequencer':
+      return sequencerLines(output)
     case 'locate':
       return locateLines(output)
     case 'stations':

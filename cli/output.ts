@@ -697,6 +697,32 @@ export const scheduleOutput = z.strictObject({
     .describe('Once for each thing that is wrong, at its first time, with the figures of its sentence'),
 })
 
+const likelihood = z.number().min(0).max(1)
+export const sequencerOutput = z.strictObject({
+  verb: z.literal('sequencer'),
+  property: z.string(),
+  sequencers: z.array(
+    z.strictObject({
+      sequencer: z.string(),
+      controller: z.string(),
+      terminals: z.array(z.string()).describe('The screws that feed it, in the order of the door'),
+      outputs: z.array(z.array(z.string())).describe('Valves by output, as they are on record'),
+      off_ms: z.number(),
+      turns: z.int().describe('Counted, each a time at which power came after long enough without'),
+      lost: z.int().describe('Looks that no count allowed, so that it began anew there'),
+      next: z.array(z.strictObject({ valve: z.string().nullable(), likelihood })).describe('The likeliest first'),
+      resync: z
+        .strictObject({
+          terminal: z.string(),
+          until: z.string(),
+          pulses: z.array(z.strictObject({ times: z.int(), likelihood })),
+        })
+        .nullable(),
+      checks: z.array(z.strictObject({ code: z.string(), says: statement })).describe('By the programs on record'),
+    }),
+  ),
+})
+
 export const OUTPUTS = {
   check: checkOutput,
   expect: expectOutput,
@@ -715,4 +741,5 @@ export const OUTPUTS = {
   locate: locateOutput,
   path: pathOutput,
   schedule: scheduleOutput,
+  sequencer: sequencerOutput,
 } as const

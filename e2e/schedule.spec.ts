@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { programsOf, startsText } from '../core/schedule'
 import type { ControllerId } from '../core/site'
-import { counting, openFile, ownProperty, pressByKey, seriousFindings, stored } from './kit'
+import { beginWork, counting, doStep, openFile, ownProperty, pressByKey, seriousFindings, stored } from './kit'
 import { readPdf } from './pdf'
 
 const DOME = 'D' as ControllerId
@@ -118,6 +118,24 @@ test('what is wrong has its press; what could be other is looked at and taken; C
   expect(programsOf((await stored(request, id)).site, GATEHOUSE)).toHaveLength(3)
 })
 
+test('a wet check: its walk is the shortest, a zone is one tap, and what was seen stands with the next one', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Wet check')
+  await page.goto(`/p/${id}/test/wet?controller=S`)
+  await expect(page.getByText('No order is shorter.')).toBeVisible()
+  await expect(page.getByText('Nothing yet. Each zone that runs is one tap')).toBeVisible()
+  await page.getByLabel('Minutes to look at a zone').fill('3')
+  await page.getByLabel('Minutes to look at a zone').press('Enter')
+  await expect(page.getByText(/1,\s4\smin/)).toBeVisible()
+  await beginWork(page, page, 'Wet check')
+  await doStep(page)
+  await doStep(page, 'A broken head')
+  await page.goto(`/p/${id}/test/wet?controller=S`)
+  await expect(page.getByRole('listitem').filter({ hasText: ': A broken head' })).toBeVisible()
+})
+
 for (const [width, height, theme] of [
   [1280, 800, 'light'],
   [390, 844, 'dark'],
@@ -134,6 +152,12 @@ for (const [width, height, theme] of [
     for (const summary of await page.locator('details > summary').all()) await summary.click()
     expect(await seriousFindings(page)).toEqual([])
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
+    await page.goto(`/p/${id}/test/wet?controller=A`)
+    await expect(page.getByText('No order is shorter.')).toBeVisible()
+    expect(await seriousFindings(page)).toEqual([])
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
+    await page.goto(`/p/${id}/plan/schedule?controller=S`)
+    await expect(page.locator('figure .band').first()).toBeVisible()
     await pressByKey(page, /^Keep them apart$/, 120)
     await expect(page.getByRole('heading', { name: 'Nothing is wrong with it.' })).toBeVisible()
   })

@@ -15,6 +15,7 @@ const NEEDS = {
   live: [],
   path: ['ngspice'],
   schedule: [],
+  sequencer: [],
   walk: [],
 }
 const [name, ...rest] = process.argv.slice(2)

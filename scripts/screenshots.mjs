@@ -13,7 +13,6 @@ mkdirSync(target, { recursive: true })
 const desk = { width: 1280, height: 800 }
 const phone = { width: 390, height: 844 }
 const demo = '/p/0198f2a0-4b7e-7c31-9d52-6a1f0c3e5b10'
-const spring = `${demo}/test/spring-2026`
 
 /** Begins a sweep in this browser alone: the server is told nothing, so the demo stays as it is. */
 async function sweepBegun(page, readings) {

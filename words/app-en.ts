@@ -169,6 +169,7 @@ export const appEn = {
     controller: 'Controller',
     test: 'Test',
     sweeps: 'Sweeps',
+    wet: 'Wet check',
     compare: 'Compare',
     find: 'Find',
     diagnose: 'Diagnose',

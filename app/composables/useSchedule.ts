@@ -1,6 +1,6 @@
 import { wrap, type Remote } from 'comlink'
 import { useI18n } from 'vue-i18n'
-import type { CalendarDate, StationOn } from '../../core/schedule'
+import type { CalendarDate, StationOn, WetCheckRules } from '../../core/schedule'
 import type { ControllerId, Site } from '../../core/site'
 import { scheduleEn, scheduleRefusalsEn } from '../../words/schedule-en'
 import { schedulePageEn } from '../../words/schedule-page-en'
@@ -54,5 +54,17 @@ export function useScheduleVolts(controller: () => ControllerId, on: () => reado
   return useLatest(
     () => [site.value, controller(), on()],
     () => (on().length === 0 ? null : working().volts(plain(site.value), controller(), [...on()])),
+  )
+}
+
+/** The walk of a wet check of a controller. */
+export function useWetWalk(controller: () => ControllerId | null, rules: () => WetCheckRules) {
+  const { site } = useWiringPage()
+  return useLatest(
+    () => [site.value, controller(), rules()],
+    () => {
+      const of = controller()
+      return of && working().wet(plain(site.value), of, { ...rules() })
+    },
   )
 }

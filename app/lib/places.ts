@@ -34,7 +34,11 @@ export const PLACES: readonly PlaceOfWork[] = [
     atThumb: false,
   },
   { key: 'threads', tabs: [now('', 'places.threads')], atThumb: true },
-  { key: 'test', tabs: [now('/test', 'places.sweeps'), later('/test/compare', 'places.compare')], atThumb: true },
+  {
+    key: 'test',
+    tabs: [now('/test', 'places.sweeps'), later('/test/compare', 'places.compare'), later('/test/wet', 'places.wet')],
+    atThumb: true,
+  },
   {
     key: 'find',
     tabs: [later('/diagnose', 'places.diagnose'), later('/trace', 'places.trace'), later('/cores', 'places.cores')],

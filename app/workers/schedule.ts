@@ -8,6 +8,7 @@ import {
   running,
   voltsAt,
   weekOf,
+  wetCheck,
   type CalendarDate,
   type Changed,
   type Proposal,
@@ -15,6 +16,8 @@ import {
   type StationOn,
   type VoltsThen,
   type Week,
+  type WetCheck,
+  type WetCheckRules,
 } from '../../core/schedule'
 import { applyBatch, type ControllerId, type Site } from '../../core/site'
 
@@ -59,6 +62,8 @@ const work = {
       return seen ? [{ ...proposal, seen }] : []
     })
   },
+  /** The walk of a wet check, with how short any other could be. */
+  wet: (site: Site, controller: ControllerId, rules: WetCheckRules): WetCheck => wetCheck(site, controller, rules),
   /** What the wiring gives stations that run at once, the last of them just starting. */
   volts: (site: Site, controller: ControllerId, on: readonly StationOn[]): VoltsThen => voltsAt(site, controller, on),
 }

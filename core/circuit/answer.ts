@@ -87,10 +87,14 @@ export function answerOf({ powered }: Engine, solution: Solution): Answer {
     .filter((s) => s.feeds === 'terminals')
     .map((source): SupplyAnswer => {
       let total = complex(0)
-      for (const [id] of entries(getOrThrow(site.controllers, source.controller).terminals)) {
-        const node = powered.nodeOf.get(powered.wiring.pointOf(terminalEnd(source.controller, id) as End))
-        const amps =
-          node === undefined || id === commonOf(site, source.controller) ? undefined : solution.closed_A.get(node)
+      // Terminals that a jumper joins are one node, and its current is that of both.
+      const nodes = new Set(
+        entries(getOrThrow(site.controllers, source.controller).terminals)
+          .filter(([id]) => id !== commonOf(site, source.controller))
+          .map(([id]) => powered.nodeOf.get(powered.wiring.pointOf(terminalEnd(source.controller, id) as End))),
+      )
+      for (const node of nodes) {
+        const amps = node === undefined ? undefined : solution.closed_A.get(node)
         if (amps) total = plus(total, amps)
       }
       for (const { a, b, y, of } of parts)

@@ -1,6 +1,7 @@
 import { chance } from '../../standins'
 import type { Point } from '../site'
-import { provenRound, shortestRound } from '.'
+import { provenRound } from '.'
+import { shortestRound } from './shortest-round'
 
 const drawn = (seed: number, count: number): Point[] => {
   const random = chance(seed)

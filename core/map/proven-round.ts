@@ -24,16 +24,28 @@ const [KICKS, MOST_BRANCHES] = [150, 600]
  * prices (Held and Karp 1970), branched on until it is within a hundredth or enough was tried.
  */
 export function provenRound(home: Point, stops: readonly Point[]): ProvenRound {
-  const at = [home, ...stops]
-  const apart = at.map((a) => at.map((b) => apart_m(a, b)))
-  const begin = [0, ...shortestRound(home, stops).map((i) => i + 1)]
-  if (stops.length <= EXACT_STOPS) {
-    const length_m = lengthOf(begin, apart)
-    return { order: begin.slice(1).map((i) => i - 1), length_m, bound_m: length_m }
-  }
-  const tour = kicked(begin, apart)
+  const apart = apartOf(home, stops)
+  const tour = shortTour(home, stops, apart)
   const length_m = lengthOf(tour, apart)
-  return { order: tour.slice(1).map((i) => i - 1), length_m, bound_m: Math.min(length_m, branched(apart, length_m)) }
+  const bound_m = stops.length <= EXACT_STOPS ? length_m : Math.min(length_m, branched(apart, length_m))
+  return { order: stopsOf(tour), length_m, bound_m }
+}
+
+/** The same order, without looking how much shorter another could be. */
+export const roundOnFoot = (home: Point, stops: readonly Point[]): number[] =>
+  stopsOf(shortTour(home, stops, apartOf(home, stops)))
+
+/** A tour begins at home, which is nought. */
+const stopsOf = (tour: readonly number[]): number[] => tour.slice(1).map((i) => i - 1)
+
+function apartOf(home: Point, stops: readonly Point[]): Apart {
+  const at = [home, ...stops]
+  return at.map((a) => at.map((b) => apart_m(a, b)))
+}
+
+function shortTour(home: Point, stops: readonly Point[], apart: Apart): readonly number[] {
+  const begin = [0, ...shortestRound(home, stops).map((i) => i + 1)]
+  return stops.length <= EXACT_STOPS ? begin : kicked(begin, apart)
 }
 
 type Apart = readonly (readonly number[])[]

@@ -1,5 +1,6 @@
 import { seeded } from '../../tests/random-site'
-import { apart_m, shortestRound } from './index'
+import { apart_m } from './index'
+import { shortestRound } from './shortest-round'
 
 const home = { x_m: 0, y_m: 0 }
 const drawn = (count: number, rng: () => number) =>

@@ -127,6 +127,14 @@ test('a procedure is unfolded over the things at hand: one screw at a time, the 
   expect(new Set(stationsOnFoot(demo, A).map((s) => s.terminal)).size).toBe(18)
 })
 
+test('no two steps of a piece of work have one key, with numbers on a path neither', () => {
+  for (const controller of Object.keys(demo.controllers) as ControllerId[])
+    for (const procedure of SHIPPED.filter((p) => p.on === 'controller')) {
+      const keysOf = unfold(demo, procedure, { kind: 'controller', controller }).map((s) => s.key)
+      expect([procedure.id, controller, keysOf.length]).toEqual([procedure.id, controller, new Set(keysOf).size])
+    }
+})
+
 test('every procedure finds its things on the property, and speaks of them', () => {
   const counts = Object.fromEntries(SHIPPED.map((p) => [p.id, targetsOf(demo, p).length]))
   expect(counts).toMatchObject({ arrive: 1, filled_nut: 80, nut_and_tube: 45, gel_crimp: 0, coil_change: 56 })

@@ -1,6 +1,6 @@
 import { doorOf } from '../cabinet'
 import { sweepTerminals } from '../expect'
-import { shortestRound, whereIs } from '../map'
+import { roundOnFoot, whereIs } from '../map'
 import { targetKey, type Each, type Procedure, type Step, type WorkTarget } from '../record'
 import {
   byTag,
@@ -61,6 +61,14 @@ interface Item {
 }
 const itemOn = (target: WorkTarget): Item => ({ key: targetKey(target), thing: { target } })
 
+/** A station by its screw. Numbers of a path share one: each is known by its valve there. */
+function stationItem(controller: ControllerId, { terminal, address, valves }: Station): Item {
+  const [device] = valves
+  if (address === null) return itemOn({ kind: 'terminal', controller, terminal })
+  const item = itemOn(device === undefined ? { kind: 'terminal', controller, terminal } : { kind: 'coil', device })
+  return { ...item, key: `${item.key} ${address}` }
+}
+
 function thingsOf(site: Site, each: Each, target: WorkTarget): Item[] {
   const controller = controllerFor(site, target)
   switch (each) {
@@ -69,9 +77,7 @@ function thingsOf(site: Site, each: Each, target: WorkTarget): Item[] {
         .sort(([, a], [, b]) => byTag(a.tag, b.tag))
         .map(([id]) => itemOn({ kind: 'controller', controller: id }))
     case 'station':
-      return controller === null
-        ? []
-        : stationsOnFoot(site, controller).map(({ terminal }) => itemOn({ kind: 'terminal', controller, terminal }))
+      return controller === null ? [] : stationsOnFoot(site, controller).map((s) => stationItem(controller, s))
     case 'thread':
       return controller === null
         ? []
@@ -128,13 +134,17 @@ export function stationsOnFoot(site: Site, controller: ControllerId): Station[] 
   const { terminals, place } = getOrThrow(site.controllers, controller)
   const stations = Object.values(site.stations)
     .filter((s) => s.controller === controller)
-    .sort((a, b) => getOrThrow(terminals, a.terminal).order - getOrThrow(terminals, b.terminal).order)
+    .sort(
+      (a, b) =>
+        getOrThrow(terminals, a.terminal).order - getOrThrow(terminals, b.terminal).order ||
+        (a.address ?? 0) - (b.address ?? 0),
+    )
   const spot = (at: PlaceId): Point | null => whereIs(getOrThrow(site.places, at))
   const home = spot(place)
   if (!home) return stations
   const boxOf = (s: Station) => s.valves.map((v) => getOrThrow(site.devices, v).place).find((p) => spot(p) !== null)
   const boxes = [...new Set(stations.map(boxOf).filter((b) => b !== undefined))]
-  const order = shortestRound(
+  const order = roundOnFoot(
     home,
     boxes.map((b) => spot(b)!),
   ).map((i) => boxes[i]!)

@@ -1,6 +1,6 @@
+import type { Sequenced } from '../sequencer'
 import type { TerminalId } from '../site'
 import type { Program } from './program'
-import type { Sequenced } from './sequencers'
 import type { StationOn } from './station'
 
 type Runs = Program<StationOn>['runs']

@@ -14,7 +14,27 @@ const DAY_s = 86_400
 export function wallClock(name: string): Outcome<WallClock> {
   if (!IANAZone.isValidZone(name)) return refused(refusal('no_such_zone', ['--zone'], { name }))
   const zone = IANAZone.create(name)
-  return accepted({ name, ahead_s: (instant_s) => Math.round(zone.offset(instant_s * 1000) * 60) })
+  return accepted({ name, ahead_s: byDays((instant_s) => Math.round(zone.offset(instant_s * 1000) * 60)) })
+}
+
+/**
+ * The same, asked once for a day of UTC at whose ends a clock is as far ahead: it changes once in a day at most, and the
+ * database is slow to ask.
+ */
+function byDays(ahead_s: (instant_s: number) => number): (instant_s: number) => number {
+  const beginsAhead_s = new Map<number, number>()
+  const beginOf = (day: number): number => {
+    const known = beginsAhead_s.get(day)
+    if (known !== undefined) return known
+    const asked = ahead_s(day * DAY_s)
+    beginsAhead_s.set(day, asked)
+    return asked
+  }
+  return (instant_s) => {
+    const day = Math.floor(instant_s / DAY_s)
+    const begin_s = beginOf(day)
+    return begin_s === beginOf(day + 1) ? begin_s : ahead_s(instant_s)
+  }
 }
 
 /**

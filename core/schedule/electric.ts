@@ -1,4 +1,19 @@
-import { answerOf, closings, conditionsFor, engineOf, poweredOf, runningOf } from '../circuit'
+import {
+  closings,
+  coilImpedance,
+  complex,
+  conditionsFor,
+  engineOf,
+  minimumOf,
+  minus,
+  plus,
+  poweredOf,
+  runningOf,
+  size,
+  type Edit,
+  type Engine,
+  type Running,
+} from '../circuit'
 import { outputsOn, pathEngine, worstFor } from '../path'
 import { getOrThrow, pathOf, type ControllerId, type DeviceId, type Site } from '../site'
 import type { StationOn } from './station'
@@ -20,33 +35,72 @@ export interface VoltsThen {
 const SHEET_C = 20
 
 /**
- * The circuit engine’s answer for stations on at once, under the worst that the property is sized for; screws and the
- * path each by their own source.
+ * The circuit engine’s answer for stations on at once, the last of them just starting, under the worst that the property
+ * is sized for; screws and the path each by their own source. The network is factored once for all that is asked.
  */
-export function voltsAt(site: Site, controller: ControllerId, on: readonly StationOn[]): VoltsThen {
-  const screws = on.filter((s) => s.address === null).map(({ terminal }) => ({ controller, terminal }))
-  const path = pathVoltsAt(site, controller, on)
-  const running = runningOf(site, screws)
-  if (screws.length === 0 || !running.ok) return { load_VA: 0, rating_VA: null, at: path }
+export function voltsAsker(site: Site, controller: ControllerId): (on: readonly StationOn[]) => VoltsThen {
   const { sizing, mains_Hz } = site.settings
-  const powered = poweredOf(
-    site,
-    conditionsFor(running.value, {
+  const conditions = conditionsFor(
+    { live: [], faces: new Map() },
+    {
       climate: { ground_C: sizing.hottest_C, coil_C: SHEET_C },
       frequency_Hz: mains_Hz,
       phase: 'safe',
       mains_ratio: 1 - sizing.mainsLow_ratio,
       wire: 'maximum',
-    }),
-    controller,
+    },
   )
-  const engine = engineOf(powered)
-  const answer = answerOf(engine, engine.solve(closings(powered, running.value.live)))
-  const supply = answer.supplies.find((s) => s.controller === controller)
+  const engine = engineOf(poweredOf(site, conditions, controller))
+  const rating_VA = getOrThrow(site.controllers, controller).transformer?.rating_VA ?? null
+  return (on) => {
+    const path = pathVoltsAt(site, controller, on)
+    const screws = on.filter((s) => s.address === null).map(({ terminal }) => ({ controller, terminal }))
+    const running = runningOf(site, screws)
+    if (screws.length === 0 || !running.ok) return { load_VA: 0, rating_VA: null, at: path }
+    const { load_VA, at } = screwVolts(engine, controller, running.value)
+    return { load_VA, rating_VA, at: [...at, ...path] }
+  }
+}
+
+/** The same for one moment alone. */
+export const voltsAt = (site: Site, controller: ControllerId, on: readonly StationOn[]): VoltsThen =>
+  voltsAsker(site, controller)(on)
+
+/** Below this a coil is not run at all: what stands between is not turned to it. */
+const DEAD_V = 1e-3
+
+/** Volts of what runs on screws, by a network in which every plunger is out. */
+function screwVolts(
+  { powered, solve }: Engine,
+  controller: ControllerId,
+  running: Running,
+): Omit<VoltsThen, 'rating_VA'> {
+  const { site, conditions, parts } = powered
+  const coils = parts.flatMap((part, element) => {
+    const face = part.of.kind === 'coil' ? running.faces.get(part.of.device) : undefined
+    if (part.of.kind !== 'coil' || face === undefined) return []
+    const { coilKind } = getOrThrow(site.devices, part.of.device)
+    const kind = coilKind === null ? null : getOrThrow(site.coilKinds, coilKind)
+    return [{ part, element, face, kind, device: part.of.device }]
+  })
+  const held = coils
+    .filter((c) => c.face === 'holding')
+    .map(({ element, kind }): Edit => ({
+      kind: 'element',
+      element,
+      z: coilImpedance(kind, 'holding', conditions.phase, conditions.frequency_Hz, conditions.climate.coil_C),
+    }))
+  const solution = solve([...closings(powered, running.live), ...held])
+  const across_V = (a: number, b: number) => size(minus(solution.volts(a), solution.volts(b)))
+  const source = powered.sources.find((s) => s.controller === controller && s.feeds === 'terminals')
+  const amps = [...solution.closed_A.values()].reduce(plus, complex(0))
   return {
-    load_VA: supply?.load_VA ?? 0,
-    rating_VA: getOrThrow(site.controllers, controller).transformer?.rating_VA ?? null,
-    at: [...answer.coils.filter((c) => running.value.faces.has(c.device)), ...path],
+    load_VA: source ? size(amps) * across_V(source.hot, source.common) : 0,
+    at: coils.flatMap(({ part, device, face, kind }) => {
+      const volt_V = across_V(part.a, part.b)
+      const minimum_V = minimumOf(kind, face)
+      return volt_V > DEAD_V ? [{ device, volt_V, minimum_V, enough: volt_V >= minimum_V }] : []
+    }),
   }
 }
 

@@ -1,7 +1,7 @@
 import { getOrThrow, lookUp } from '../site'
 import { localText, shownAt, type WallClock } from './clock'
 import type { FindingCode, Judged, ScheduleFinding } from './finding'
-import { voltsAt } from './electric'
+import { voltsAsker } from './electric'
 import { momentsOf } from './moments'
 import { highestPerCent, startsOf } from './program'
 import { runSeconds, type Run } from './runs'
@@ -23,49 +23,40 @@ export function findingsOf(judged: Judged): ScheduleFinding[] {
 function timeFindings({ site, controller, programs, ran, rules, clock }: Judged): ScheduleFinding[] {
   const found: ScheduleFinding[] = []
   const once = new Set<string>()
-  const say = (code: FindingCode, key: string, params: ScheduleFinding['params'], about: ScheduleFinding['about']) => {
+  const name = (program: number) => programs[program]!.name
+  /** A year has thousands of runs alike: what is said of one is put together for the first alone. */
+  const say = (code: FindingCode, program: number, key: string | number, params: () => ScheduleFinding['params']) => {
     if (once.has(`${code} ${key}`)) return
     once.add(`${code} ${key}`)
-    found.push({ code, params, about })
+    found.push({ code, params: { program: name(program), ...params() }, about: { program } })
   }
-  const name = (program: number) => programs[program]!.name
-  for (const { program, listed_s, begins_s } of ran.starts)
+  for (const { program, second, listed_s, begins_s } of ran.starts)
     if (begins_s !== null && begins_s > listed_s)
-      say(
-        'start_waits',
-        `${program} ${shownAt(clock, listed_s).second}`,
-        {
-          program: name(program),
-          at: localText(clock, listed_s),
-          minutes: Math.round((begins_s - listed_s) / 6) / 10,
-        },
-        { program },
-      )
-  if (rules.mode === 'overlap')
-    ran.runs.forEach((run, i) => {
-      const other = ran.runs.slice(0, i).find((r) => r.by !== run.by && r.end_s > run.start_s)
+      say('start_waits', program, `${program} ${second}`, () => ({
+        at: localText(clock, listed_s),
+        minutes: Math.round((begins_s - listed_s) / 6) / 10,
+      }))
+  if (rules.mode === 'overlap') {
+    let open: Run<StationOn>[] = []
+    for (const run of ran.runs) {
+      open = open.filter((r) => r.end_s > run.start_s)
+      const other = open.find((r) => r.by !== run.by)
+      open.push(run)
       if (other)
-        say(
-          'overlap',
-          [run.program, other.program].sort().join(' '),
-          { program: name(run.program), other: name(other.program), at: localText(clock, run.start_s) },
-          { program: run.program },
-        )
-    })
+        say('overlap', run.program, [run.program, other.program].sort().join(' '), () => ({
+          other: name(other.program),
+          at: localText(clock, run.start_s),
+        }))
+    }
+  }
   const window = getOrThrow(site.controllers, controller).scheduling.window_s
   if (window)
     for (const run of ran.runs)
       if (!isWithin(window, clock, run))
-        say(
-          'window_exceeded',
-          String(run.program),
-          {
-            program: name(run.program),
-            station: stationTag(site, controller, run.station),
-            at: localText(clock, run.start_s),
-          },
-          { program: run.program },
-        )
+        say('window_exceeded', run.program, run.program, () => ({
+          station: stationTag(site, controller, run.station),
+          at: localText(clock, run.start_s),
+        }))
   return found
 }
 
@@ -153,9 +144,10 @@ function wiringFindings({ site, controller, programs, ran }: Judged): ScheduleFi
 
 function electricFindings({ site, controller, ran, clock }: Judged): ScheduleFinding[] {
   const found = new Map<string, ScheduleFinding>()
+  const voltsOf = voltsAsker(site, controller)
   for (const moment of momentsOf(ran.runs, stationKey)) {
     const on = [...moment.others, moment.starting]
-    const { load_VA, rating_VA, at } = voltsAt(site, controller, on)
+    const { load_VA, rating_VA, at } = voltsOf(on)
     const params = {
       stations: on.map((s) => stationTag(site, controller, s)).join(' + '),
       at: localText(clock, moment.at_s),

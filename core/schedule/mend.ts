@@ -1,3 +1,4 @@
+import { sequencersOf } from '../sequencer'
 import { entries, getOrThrow, setField, type Command, type ControllerId, type Site, type TerminalId } from '../site'
 import { inOutputOrder, keptApart } from './apart'
 import { freeName, replacePrograms } from './edit'
@@ -5,7 +6,6 @@ import type { ScheduleFinding } from './finding'
 import { asMany, inPasses, layOut, type Wanted } from './lay-out'
 import { rulesOf, type Reviewed } from './on-record'
 import { startsOf, type Program } from './program'
-import { sequencersOf } from './sequencers'
 import { stationKey, type StationOn } from './station'
 
 /** Programs as they would be, with the controller’s delay between stations where that changes too. */

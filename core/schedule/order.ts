@@ -1,5 +1,5 @@
 import { getOrThrow, type ControllerId, type Site } from '../site'
-import { voltsAt } from './electric'
+import { voltsAsker } from './electric'
 import type { Program } from './program'
 import { stationKey, stationsInOrder, type StationOn } from './station'
 import { wetCheck } from './wet-check'
@@ -22,7 +22,8 @@ export function byBox(site: Site, controller: ControllerId): (runs: Runs) => Run
 
 /** The weakest coil first: by how much more than it needs, to a tenth of a volt, it gets when its station runs alone. */
 export function byVolts(site: Site, controller: ControllerId): (runs: Runs) => Runs {
+  const voltsOf = voltsAsker(site, controller)
   const margin = (station: StationOn) =>
-    Math.min(Infinity, ...voltsAt(site, controller, [station]).at.map((c) => Math.round((c.volt_V - c.minimum_V) * 10)))
+    Math.min(Infinity, ...voltsOf([station]).at.map((c) => Math.round((c.volt_V - c.minimum_V) * 10)))
   return sortedBy(new Map(stationsInOrder(site, controller).map(([, s]) => [stationKey(s), margin(s)])))
 }

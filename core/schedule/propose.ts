@@ -1,3 +1,4 @@
+import { sequencersOf } from '../sequencer'
 import { getOrThrow, type ControllerId, type Site } from '../site'
 import { keptApart } from './apart'
 import { inPasses, type Wanted } from './lay-out'
@@ -5,7 +6,6 @@ import { fitted, type Changed } from './mend'
 import { byBox, byVolts } from './order'
 import { rulesOf } from './on-record'
 import { startsOf, type Program } from './program'
-import { sequencersOf } from './sequencers'
 import type { StationOn } from './station'
 
 export type ProposalCode = 'fewest_starts' | 'apart' | 'by_box' | 'by_volts'

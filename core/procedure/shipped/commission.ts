@@ -2,6 +2,10 @@ import type { ProcedureText } from '../../record'
 import { oneOf, WATERS, type StepText } from './choices'
 
 const ZONE = oneOf('waters_well', 'waters_poorly', 'wrong_zone', 'dry_zone', 'waters_on')
+/** What is seen of a zone that runs, the commonest first: one tap each. */
+const SEEN = oneOf(
+  ...['waters_well', 'head_broken', 'head_tilted', 'leaks', 'box_or_lid', 'wrong_zone', 'dry_zone', 'waters_on'],
+)
 
 /** Every thread cold, before anything has run. */
 const COLD: readonly StepText[] = [
@@ -65,7 +69,7 @@ export const COMMISSION: readonly ProcedureText[] = [
     steps: [
       { id: 'program', hold: true },
       RELAY,
-      { id: 'zone', each: 'station', cautions: ['traffic'], minutes: 3, does: ZONE },
+      { id: 'zone', each: 'station', cautions: ['traffic'], minutes: 3, does: SEEN },
       { id: 'defects', floats: true, does: { kind: 'text' } },
       { id: 'boxes', floats: true, cautions: ['animals', 'trip'] },
       { id: 'restored', hold: true },

@@ -14,7 +14,8 @@ import {
   type Changed,
   type ProposalCode,
 } from '../../../../../core/schedule'
-import { byTag, entries, getOrThrow, type ControllerId } from '../../../../../core/site'
+import { getOrThrow } from '../../../../../core/site'
+import { useAskedController } from '../../../../composables/useAskedController'
 import { usePhotos } from '../../../../composables/usePhotos'
 import { useProposals, useSchedulePage, useScheduleSeen } from '../../../../composables/useSchedule'
 import { dayName } from '../../../../lib/day-name'
@@ -26,14 +27,8 @@ import type { ProposalSeen } from '../../../../workers/schedule'
 const { site, t, keep, sentences, doing, fixed } = useSchedulePage()
 const { all: photos } = usePhotos()
 const route = useRoute()
-const router = useRouter()
 
-const controllers = computed(() => entries(site.value.controllers).sort(([, a], [, b]) => byTag(a.tag, b.tag)))
-const controller = computed(
-  () =>
-    (controllers.value.find(([id]) => id === route.query.controller) ?? controllers.value[0])?.[0] as
-      ControllerId | undefined,
-)
+const { controller } = useAskedController()
 const record = computed(() => getOrThrow(site.value.controllers, controller.value!))
 const programs = computed(() => (controller.value ? programsOf(site.value, controller.value) : []))
 
@@ -55,7 +50,7 @@ const looked = ref<ProposalCode | null>(null)
 const proposal = computed(() => proposals.value?.find((p) => p.code === looked.value) ?? null)
 const shown = computed(() => proposal.value?.seen ?? seen.value)
 const rows = computed(() =>
-  controller.value === undefined
+  controller.value === null
     ? []
     : gridStations(site.value, controller.value)
         .map(({ station, name }) => ({
@@ -106,18 +101,7 @@ const doorPhotos = computed(() =>
 
 <template>
   <div class="stack">
-    <div class="row title">
-      <h1>{{ t('schedule.title') }}</h1>
-      <PickBar
-        v-if="controller && controllers.length > 1"
-        :model-value="controller"
-        :label="t('schedule.controller')"
-        :options="
-          controllers.map(([value, c]) => ({ value, label: c.name === c.tag ? c.tag : `${c.tag} ${c.name}`.trim() }))
-        "
-        @update:model-value="router.replace({ query: { controller: $event } })"
-      />
-    </div>
+    <ControllerTitle :title="t('schedule.title')" />
     <p v-if="!controller" class="sheet row">
       {{ t('schedule.none') }}
       <NuxtLink class="button primary" :to="`/p/${String(route.params.id)}/plan`">{{ t('plan.begin') }}</NuxtLink>

@@ -1,0 +1,101 @@
+import type * as z from 'zod'
+import type { Property } from '../core/formats'
+import { accepted, type Outcome } from '../core/refusal'
+import { programsOf, review, running, type CalendarDate } from '../core/schedule'
+import { countOf, eventsIn, nextOf, poweredTurns, resyncOf, sequencersOf, type Sequenced } from '../core/sequencer'
+import { getOrThrow, type ControllerId, type DeviceId, type TerminalId } from '../core/site'
+import type { Speaker } from '../words'
+import type { Arguments } from './flags'
+import type { sequencerOutput } from './output'
+import { chosenControllers } from './verbs'
+
+type Out = z.infer<typeof sequencerOutput>
+const DAY_s = 86_400
+/** A schedule is looked at over these many dates, in which odd, even and weekdays all meet. */
+const JUDGED_days = 28
+
+/**
+ * The sequencers of a property: which valve comes next by what was read, and by the programs where a date says until
+ * when they ran; how each is brought into step; and what its schedule does wrong.
+ */
+export function sequencersIn(property: Property, flags: Arguments['flags'], { t }: Speaker): Outcome<Out> {
+  const { site, facts } = property
+  const chosen = chosenControllers(site, flags.controller)
+  if (!chosen.ok) return chosen
+  const name = (id: DeviceId) => {
+    const { tag, name: called } = getOrThrow(site.devices, id)
+    return tag ?? (called || id)
+  }
+  const sequencers = chosen.value.flatMap((controller) => {
+    const screw = (id: TerminalId) => getOrThrow(getOrThrow(site.controllers, controller).terminals, id).tag
+    const judged = review(site, controller, programsOf(site, controller), {
+      from: (flags.from ?? '2027-01-01') as CalendarDate,
+      days: JUDGED_days,
+    })
+    return sequencersOf(site, controller).map((sequenced) => {
+      const events = eventsIn(facts, controller, sequenced)
+      const byPrograms = flags.from === undefined ? [] : programTurns(property, controller, sequenced, flags.from)
+      const belief = countOf(sequenced, [...events, ...byPrograms])
+      const resync = resyncOf(sequenced, belief)
+      const turns = [...events, ...byPrograms].reduce((sum, e) => sum + (e.kind === 'turned' ? e.times : 0), 0)
+      return {
+        sequencer: name(sequenced.device),
+        controller: getOrThrow(site.controllers, controller).tag,
+        terminals: sequenced.fedBy.map(screw),
+        outputs: sequenced.outputs.map((coils) => coils.map(name)),
+        off_ms: sequenced.off_ms,
+        turns,
+        lost: belief.lost,
+        next: nextOf(sequenced, belief).map(({ of, probability }) => ({
+          valve: of && name(of),
+          likelihood: rounded(probability),
+        })),
+        resync: resync && {
+          terminal: screw(resync.terminal),
+          until: name(resync.until),
+          pulses: resync.pulses.map(({ of, probability }) => ({ times: of, likelihood: rounded(probability) })),
+        },
+        checks: judged.ok
+          ? judged.value.findings
+              .filter((f) => f.about.sequencer === sequenced.device)
+              .map(({ code, params }) => ({ code, says: t(`schedule.${code}`, params) }))
+          : [],
+      }
+    })
+  })
+  return accepted({ verb: 'sequencer', property: site.about.name, sequencers })
+}
+
+const rounded = (probability: number) => Math.round(probability * 1e4) / 1e4
+
+/** Turns that the programs have given since the last reading at the sequencer, up to the beginning of a date. */
+function programTurns({ site, facts }: Property, controller: ControllerId, sequenced: Sequenced, until: string) {
+  const last_s = Math.max(...eventsIn(facts, controller, sequenced).map((e) => e.at_s))
+  if (!Number.isFinite(last_s)) return []
+  const from = new Date(last_s * 1000).toISOString().slice(0, 10)
+  const days = Math.max(0, Math.round((Date.parse(until) - Date.parse(from)) / 1000 / DAY_s))
+  const run = running(site, controller, programsOf(site, controller), { from, days })
+  if (!run.ok) return []
+  const on = run.value.ran.runs
+    .filter((r) => r.station.address === null && sequenced.fedBy.includes(r.station.terminal) && r.start_s > last_s)
+    .map((r) => ({ from_s: r.start_s, to_s: r.end_s }))
+  return poweredTurns(on, [], { outputs: sequenced.outputs.length, off_ms: sequenced.off_ms }, 0)
+    .filter((turn) => !turn.isHeld)
+    .map((turn) => ({ at_s: turn.from_s, kind: 'turned' as const, times: 1 }))
+}
+
+/** The same as lines for a person. */
+export const sequencerLines = ({ sequencers }: Out): string[] =>
+  sequencers.length === 0
+    ? ['No sequencer is on record.']
+    : sequencers.flatMap((q) => [
+        `${q.controller} ${q.terminals.join('+')} → ${q.sequencer}: ${q.outputs.map((o) => o.join('+') || '–').join(', ')}`,
+        `  next: ${q.next.map((n) => `${n.valve ?? '–'} ${Math.round(n.likelihood * 100)} %`).join(', ')}`,
+        ...(q.resync
+          ? [
+              `  into step: ${q.resync.terminal} on and off until ${q.resync.until} waters, ` +
+                q.resync.pulses.map((p) => `${p.times} times ${Math.round(p.likelihood * 100)} %`).join(', '),
+            ]
+          : []),
+        ...q.checks.map((c) => `  ${c.says}`),
+      ])

@@ -1,0 +1,8 @@
+export { nextValves, nothingKnown, perhapsTurned, pulsesUntil, turned, watered } from './belief'
+export type { SequencerBelief } from './belief'
+export { poweredTurns, union, without } from './power'
+export type { Interval, Powered } from './power'
+export { sequencersOf } from './sequenced'
+export type { Sequenced } from './sequenced'
+export { countOf, eventsIn, nextOf, resyncOf } from './count'
+export type { Odds, Resync, SequencerEvent } from './count'
