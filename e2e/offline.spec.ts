@@ -178,6 +178,25 @@ test('what this device keeps is shown and chosen: pinned, let go of, room for pi
   await page.getByRole('button', { name: 'On this device' }).click()
   const row = page.getByRole('dialog').getByRole('listitem').filter({ hasText: name })
   await row.getByLabel('Pinned').check()
+  // A reload in the same moment would leave the device's database before it has written.
+  await expect
+    .poll(() =>
+      page.evaluate(
+        (property) =>
+          new Promise<boolean>((resolve) => {
+            const opening = indexedDB.open('field-thread')
+            opening.onsuccess = () => {
+              const asked = opening.result.transaction('kept').objectStore('kept').get(property)
+              asked.onsuccess = () => {
+                opening.result.close()
+                resolve((asked.result as { pinned: boolean }).pinned)
+              }
+            }
+          }),
+        id,
+      ),
+    )
+    .toBe(true)
   await page.reload()
   await page.getByRole('button', { name: 'On this device' }).click()
   await expect(row.getByLabel('Pinned')).toBeChecked()

@@ -286,17 +286,16 @@ test('facts: a visit before its job before its readings, twice counts once, and 
     'points_nowhere',
     'reading_ahead',
   ])
-  const stations = Object.keys(read(await fileOf(id)).site.stations).map((s): Command => ({
-    do: 'remove',
-    in: 'stations',
-    id: s,
-  }))
-  const splices = Object.entries(read(await fileOf(id)).site.splices)
+  const { site } = read(await fileOf(id))
+  const stations = Object.keys(site.stations).map((s): Command => ({ do: 'remove', in: 'stations', id: s }))
+  const programs = Object.keys(site.programs).map((p): Command => ({ do: 'remove', in: 'programs', id: p }))
+  const splices = Object.entries(site.splices)
     .filter(([, s]) => s.connector === 'terminal')
     .map(([s]): Command => ({ do: 'remove', in: 'splices', id: s }))
   const gone = batch(
     0,
     ...stations,
+    ...programs,
     ...splices,
     { do: 'remove', in: 'pointsOfConnection', id: 'lake' },
     { do: 'remove', in: 'controllers', id: 'A' },
