@@ -20,7 +20,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   sizing: ['quantity', 'site', 'circuit'],
   path: ['quantity', 'site', 'record', 'refusal', 'circuit', 'sizing', 'splice', 'plan', 'map', 'cabinet'],
   'path-hunt': ['site', 'record', 'refusal', 'circuit', 'path', 'hunt', 'map'],
-  sequencer: ['site', 'record'],
+  sequencer: ['site', 'record', 'refusal', 'plan'],
   schedule: ['site', 'refusal', 'circuit', 'path', 'map', 'sequencer'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { programsOf, startsText } from '../core/schedule'
 import type { ControllerId } from '../core/site'
-import { beginWork, counting, doStep, openFile, ownProperty, pressByKey, seriousFindings, stored } from './kit'
+import { beginWork, counting, doStep, openFile, ownProperty, pick, pressByKey, seriousFindings, stored } from './kit'
 import { readPdf } from './pdf'
 
 const DOME = 'D' as ControllerId
@@ -134,6 +134,41 @@ test('a wet check: its walk is the shortest, a zone is one tap, and what was see
   await doStep(page, 'A broken head')
   await page.goto(`/p/${id}/test/wet?controller=S`)
   await expect(page.getByRole('listitem').filter({ hasText: ': A broken head' })).toBeVisible()
+})
+
+test('a sequencer out of step: what watered tells which comes next, a turn counts, one is taken back; Diagnose leads there', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Out of step')
+  await page.goto(`/p/${id}/controller?controller=S`)
+  const part = page.locator('#sequencers')
+  await expect(part).toContainText('Q1 in S3, on terminals 5 + 6')
+  await expect(part).toContainText('50 %')
+  await part.getByRole('button', { name: 'W5 watered' }).click()
+  await expect(part).toContainText('W6 100 %')
+  await expect(part).toContainText('Put terminal 6 on and off until W6 waters')
+  await part.getByRole('button', { name: 'It had a turn' }).click()
+  await expect(part).toContainText('W5 100 %')
+  await part.getByRole('button', { name: 'Take back' }).click()
+  await expect(part).toContainText('W6 100 %')
+  await part.getByRole('button', { name: 'Power was out, or somebody was there' }).click()
+  await expect(part).toContainText('50 %')
+  await page.reload()
+  await expect(part).toContainText('50 %')
+  expect(await seriousFindings(page)).toEqual([])
+
+  await page.goto(`/p/${id}/diagnose`)
+  await page.getByRole('button', { name: /Begin a hunt|New hunt/ }).click()
+  await pick(page.locator('#sweep-controller'), 'S Boathouse')
+  await page.getByLabel('Your name').fill('Ann')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  await page.getByRole('button', { name: 'It does something else' }).click()
+  await page.getByRole('button', { name: 'The wrong zone runs', exact: true }).click()
+  await pick(page.getByLabel('Zone', { exact: true }), /Kiosk bed/)
+  await expect(page.getByText('Kiosk bed is behind sequencer Q1: it may only be out of step.')).toBeVisible()
+  await page.getByRole('link', { name: 'To the sequencer' }).click()
+  await expect(part).toContainText('Into step')
 })
 
 for (const [width, height, theme] of [

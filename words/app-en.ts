@@ -86,6 +86,7 @@ export const appEn = {
       photoNote: 'A note on a photo by {author}, {at}',
       earthReading: 'What an earth read, by {author}, {at}',
       pathReading: 'What a path read, by {author}, {at}',
+      sequencerTurn: 'A turn of a sequencer by {author}, {at}',
       coreTrial: 'What was tried on cores by {author}, {at}',
       mark: 'A mark of a trace by {author}, {at}',
     },

@@ -40,6 +40,7 @@ export const coreEn = {
     findings: 'finding {id}',
     earthReadings: 'reading of an earth, {id}',
     pathReadings: 'reading of a path, {id}',
+    sequencerTurns: 'turn of a sequencer, {id}',
     coreTrials: 'what was tried on cores, {id}',
     marks: 'mark {id}',
   },

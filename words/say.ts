@@ -61,6 +61,7 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'coreTrials',
     'earthReadings',
     'pathReadings',
+    'sequencerTurns',
     'marks',
   ],
 ])

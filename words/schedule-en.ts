@@ -8,6 +8,14 @@ export const scheduleRefusalsEn = {
   no_minutes:
     '{where}: “{text}” is no number of minutes up to {most}. Write 10, 7.5, 1:30 for hours, or 10 + 10 for two runs.',
   no_seasonal: '{where}: “{text}” is no per cent. Write one figure from 0 to 1000, or twelve from January.',
+  sequencer_holds:
+    '{where}: a sequencer of {most} outputs takes two to {most} stations, not {count}. Choose others, or the larger one.',
+  sequencer_elsewhere:
+    '{where}: {name} has no valve in box {box}. A sequencer feeds valves of its own box; choose one there.',
+  no_valve_there: '{where}: {name} has no valve on record. Give it one, or choose another station.',
+  no_common_there:
+    '{where}: neither lead of {device} is on the common of this controller, or both are. Mend its joints on record first.',
+  no_lead_there: '{where}: no core leads to the valve of {name}. Choose a station whose lead is good.',
   no_station: '{where}: minutes without a station. Name the screw, or the number on the path.',
   no_programs:
     '{where}: no programs of this controller are on record. Give a list of them as CSV, or enter them under Schedule.',

@@ -9,6 +9,8 @@ export const symptomEn = {
     other: { two_zones: 'The zone that waters', besides: 'The zone that runs besides' },
     state: 'It fails when',
     states: { dry: 'dry', wet: 'wet', hot: 'hot', moved: 'moved' },
+    outOfStep: '{zone} is behind sequencer {sequencer}: it may only be out of step. Bring it into step first.',
+    toSequencer: 'To the sequencer',
     weigh: 'Weigh this',
     look: 'Look at it',
     same: 'Choose two different zones.',

@@ -26,6 +26,7 @@ import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import { schedulePageEn } from './schedule-page-en'
+import { sequencerEn } from './sequencer-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
@@ -54,6 +55,7 @@ const messages = {
   ...traceEn,
   ...pathEn,
   ...pathFindEn,
+  ...sequencerEn,
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
   refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn },
 } as Record<string, unknown>
@@ -85,6 +87,7 @@ test('no section of the screen’s words hides one of the core’s', () => {
       pathEn,
       pathFindEn,
       scheduleEn,
+      sequencerEn,
     ]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
@@ -137,6 +140,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(pathFindEn, ''),
     ...keysOf(scheduleEn, ''),
     ...keysOf(schedulePageEn, ''),
+    ...keysOf(sequencerEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

@@ -10,6 +10,7 @@ import {
   type TerminalId,
 } from '../../core/site'
 import type { FieldTest, Reading } from '../../core/record'
+import { sequencersOf } from '../../core/sequencer'
 import { useProperty } from '../stores/property'
 import type { HuntReading } from './useHunt'
 
@@ -19,6 +20,8 @@ export interface HuntZone {
   readonly tag: string
   readonly name: string
   readonly dry: boolean | null
+  /** The sequencer that its valve is behind, by name; null where none is between. */
+  readonly sequencer: string | null
 }
 
 /** The zones and coils of a hunt's controller by the names people know, and what was told of each zone. */
@@ -45,6 +48,14 @@ export function useHuntZones(
     kind: 'water',
     at: terminalEnd(controllerOf()!, terminal) as Extract<End, { kind: 'terminal' }>,
   })
+  const sequencers = computed(() => {
+    const controller = controllerOf()
+    return controller === null ? [] : sequencersOf(site.value, controller)
+  })
+  const deviceName = (id: DeviceId) => {
+    const { tag, name } = getOrThrow(site.value.devices, id)
+    return tag ?? (name || id)
+  }
   const zones = computed((): HuntZone[] => {
     const controller = controllerOf()
     return controller === null
@@ -56,7 +67,16 @@ export function useHuntZones(
             ({ reading }) => reading.test.kind === 'water' && reading.test.at.terminal === terminal && counts(reading),
           )?.reading.value
           const dry = told?.kind === 'waters' ? !station.valves.some((v) => told.valves.includes(v)) : null
-          return [{ terminal, tag: tagOf(terminal), name: station.name, dry }]
+          const sequencer = sequencers.value.find((q) => q.fedBy.includes(terminal))
+          return [
+            {
+              terminal,
+              tag: tagOf(terminal),
+              name: station.name,
+              dry,
+              sequencer: sequencer ? deviceName(sequencer.device) : null,
+            },
+          ]
         })
   })
   /** Every coil of the controller by the zone's name, for what waters and for tests in boxes. */

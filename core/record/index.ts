@@ -47,6 +47,7 @@ export { isOhms } from './ohms-reading'
 export { failingStates, readingsThatSpeak } from './state'
 export type { OhmsReading } from './ohms-reading'
 export type { StrikeOut } from './kinds/strike-out'
+export type { SequencerTold, SequencerTurn } from './kinds/sequencer-turn'
 export type { Visit } from './kinds/visit'
 export {
   controllerOf,

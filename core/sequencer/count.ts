@@ -1,4 +1,4 @@
-import type { Facts, FieldTest } from '../record'
+import type { Facts, FieldTest, SequencerTurn } from '../record'
 import type { ControllerId, DeviceId, TerminalId } from '../site'
 import { nextValves, nothingKnown, perhapsTurned, pulsesUntil, turned, watered, type SequencerBelief } from './belief'
 import type { Sequenced } from './sequenced'
@@ -31,10 +31,39 @@ function isTurn(test: FieldTest, controller: ControllerId, sequenced: Sequenced)
 }
 
 /**
- * What readings tell of a sequencer: each that runs a screw of it is a turn, and one that says what watered tells which
- * valve had it.
+ * Everything on record that bears on the count of a sequencer: what was told of it, and readings. Each reading that runs
+ * a screw of it is a turn, and one that says what watered tells which valve had it.
  */
-export function eventsIn(facts: Facts, controller: ControllerId, sequenced: Sequenced): SequencerEvent[] {
+export const eventsIn = (facts: Facts, controller: ControllerId, sequenced: Sequenced): SequencerEvent[] => [
+  ...read(facts, controller, sequenced),
+  ...told(facts, sequenced),
+]
+
+/** Entries of the count itself that stand, the latest last. */
+export function entriesOf(facts: Facts, sequenced: Sequenced): [string, SequencerTurn][] {
+  const own = Object.entries(facts.sequencerTurns).filter(([, f]) => f.sequencer === sequenced.device)
+  const back = new Set(own.flatMap(([, { told: said }]) => (said.kind === 'back' ? [said.entry] : [])))
+  return own
+    .filter(([id, f]) => f.told.kind !== 'back' && !back.has(id))
+    .sort(([a, x], [b, y]) => Date.parse(x.at) - Date.parse(y.at) || a.localeCompare(b))
+}
+
+const told = (facts: Facts, sequenced: Sequenced): SequencerEvent[] =>
+  entriesOf(facts, sequenced).flatMap(([, { at, told: said }]): SequencerEvent[] => {
+    const at_s = Date.parse(at) / 1000
+    switch (said.kind) {
+      case 'turned':
+        return [{ at_s, kind: 'turned', times: said.times }]
+      case 'perhaps':
+        return [{ at_s, kind: 'perhaps', odds: Array.from({ length: said.most + 1 }, () => 1) }]
+      case 'watered':
+        return [{ at_s, kind: 'watered', valve: said.valve }]
+      case 'back':
+        return []
+    }
+  })
+
+function read(facts: Facts, controller: ControllerId, sequenced: Sequenced): SequencerEvent[] {
   const struck = new Set(Object.values(facts.strikeOuts).map((s) => s.reading))
   return Object.entries(facts.readings).flatMap(([id, { at, test, value }]): SequencerEvent[] => {
     if (!isTurn(test, controller, sequenced)) return []

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { TerminalId } from '../../../core/site'
+import type { ControllerId, TerminalId } from '../../../core/site'
 import type { CheckEnd, CheckId, Told } from '../../../core/symptom'
 import { useHuntWords } from '../../composables/useHuntWords'
 import type { HuntZone } from '../../composables/useHuntZones'
@@ -7,6 +7,7 @@ import type { HuntZone } from '../../composables/useHuntZones'
 /** The symptom first: the zones that stay dry are tapped, and one tap says how the rest is. */
 const props = defineProps<{
   zones: readonly HuntZone[]
+  controller: ControllerId
   again: boolean
 }>()
 const emit = defineEmits<{
@@ -67,6 +68,7 @@ const nameOf = (terminal: TerminalId) => props.zones.find((z) => z.terminal === 
     <SymptomDoor
       v-else-if="others"
       :zones="zones"
+      :controller="controller"
       @told="other"
       @look="(check, zone) => (looking = { check, zone })"
       @back="others = false"
@@ -91,6 +93,7 @@ const nameOf = (terminal: TerminalId) => props.zones.find((z) => z.terminal === 
           <span class="mark">{{ dry.has(s.terminal) ? t('diagnose.dry') : '' }}</span>
         </AppButton>
       </div>
+      <OutOfStep :zones="asked.filter((z) => dry.has(z.terminal))" :controller="controller" />
       <div class="row">
         <AppButton look="primary" @click="tell(true)">{{ t('diagnose.rest') }}</AppButton>
         <AppButton :disabled="dry.size === 0" @click="tell(false)">

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { WIRING_STATES, type WiringState } from '../../../core/record'
-import type { TerminalId } from '../../../core/site'
+import type { ControllerId, TerminalId } from '../../../core/site'
 import { SYMPTOMS, type CheckId, type Symptom, type Told } from '../../../core/symptom'
 import { useHuntWords } from '../../composables/useHuntWords'
 import type { HuntZone } from '../../composables/useHuntZones'
 import { optionsOf } from '../../lib/options'
 
 /** Any other symptom: which, of which zone, and where it leads: to the wiring as a reading, or to a look at the valve. */
-const props = defineProps<{ zones: readonly HuntZone[] }>()
+const props = defineProps<{ zones: readonly HuntZone[]; controller: ControllerId }>()
 const emit = defineEmits<{ told: [told: Told]; look: [check: CheckId, zone: TerminalId]; back: [] }>()
 const { t } = useHuntWords(() => ({ length: 'm', temperature: 'C' }))
 const OTHERS = (Object.keys(SYMPTOMS) as Symptom[]).filter((s) => s !== 'dry')
@@ -18,6 +18,13 @@ const state = ref<WiringState>('wet')
 const bad = ref('')
 
 const kind = computed(() => chosen.value && SYMPTOMS[chosen.value])
+/** What a sequencer out of step looks like: a zone that is another’s, two at once, one that never comes. */
+const OUT_OF_STEP: readonly Symptom[] = ['wrong_one', 'two_together', 'comes_and_goes']
+const behind = computed(() => {
+  if (chosen.value === null || !OUT_OF_STEP.includes(chosen.value)) return []
+  const asked = [zone.value, ...(kind.value?.asks === 'two_zones' ? [other.value] : [])]
+  return props.zones.filter((z) => asked.includes(z.terminal))
+})
 const options = computed(() => props.zones.map((z) => ({ value: z.terminal, label: `${z.tag} ${z.name}` })))
 function pick(symptom: Symptom): void {
   chosen.value = symptom
@@ -72,6 +79,7 @@ function weigh(): void {
           :options="optionsOf(WIRING_STATES, (s) => t(`symptom.states.${s}`))"
         />
       </div>
+      <OutOfStep :zones="behind" :controller="controller" />
       <p v-if="bad" class="fault" role="alert">{{ bad }}</p>
       <div class="row">
         <AppButton v-if="kind.wiring" look="primary" @click="weigh">{{ t('symptom.weigh') }}</AppButton>

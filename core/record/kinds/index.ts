@@ -14,6 +14,7 @@ import { pathReadingKind } from './path-reading'
 import { photoKind } from './photo'
 import { photoNoteKind } from './photo-note'
 import { readingKind } from './reading'
+import { sequencerTurnKind } from './sequencer-turn'
 import { stepKind } from './step'
 import { strikeOutKind } from './strike-out'
 import { visitKind } from './visit'
@@ -36,6 +37,7 @@ const FACT_KINDS = {
   mark: markKind,
   earthReading: earthReadingKind,
   pathReading: pathReadingKind,
+  sequencerTurn: sequencerTurnKind,
 } as const
 
 export type FactKind = keyof typeof FACT_KINDS

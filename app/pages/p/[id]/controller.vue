@@ -59,6 +59,7 @@ const rules = computed(() =>
         </p>
       </section>
       <CabinetDoor :key="`door ${controller}`" :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
+      <CabinetSequencers :key="`sequencers ${controller}`" :site="site" :controller="controller" :fixed="fixed" />
       <CabinetPoints :key="`Points ${controller}`" :site="site" :controller="controller" :fixed="fixed" @keep="doing" />
       <CabinetModules
         :key="`Modules ${controller}`"

@@ -188,6 +188,7 @@ const titleOf = (id: string) => {
           v-if="writable"
           :key="`${jobId} ${mendedAt}`"
           :zones="zones"
+          :controller="controller!"
           :again="mendedAt !== ''"
           @dry="dryTold"
           @told="told"
