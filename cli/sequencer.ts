@@ -1,9 +1,18 @@
 import type * as z from 'zod'
 import type { Property } from '../core/formats'
 import { accepted, type Outcome } from '../core/refusal'
-import { programsOf, review, running, type CalendarDate } from '../core/schedule'
-import { countOf, eventsIn, nextOf, poweredTurns, resyncOf, sequencersOf, type Sequenced } from '../core/sequencer'
-import { getOrThrow, type ControllerId, type DeviceId, type TerminalId } from '../core/site'
+import { JUDGED_days, programsOf, review, running, type CalendarDate } from '../core/schedule'
+import {
+  countOf,
+  eventsIn,
+  nextOf,
+  poweredTurns,
+  resyncOf,
+  sequencersOf,
+  turnsIn,
+  type Sequenced,
+} from '../core/sequencer'
+import { deviceName, getOrThrow, type ControllerId, type DeviceId, type TerminalId } from '../core/site'
 import type { Speaker } from '../words'
 import type { Arguments } from './flags'
 import type { sequencerOutput } from './output'
@@ -11,8 +20,8 @@ import { chosenControllers } from './verbs'
 
 type Out = z.infer<typeof sequencerOutput>
 const DAY_s = 86_400
-/** A schedule is looked at over these many dates, in which odd, even and weekdays all meet. */
-const JUDGED_days = 28
+/** Where no date is asked for, what the programs do wrong is told of dates from here on. */
+const SOME_DATE: CalendarDate = '2027-01-01'
 
 /**
  * The sequencers of a property: which valve comes next by what was read, and by the programs where a date says until
@@ -22,14 +31,11 @@ export function sequencersIn(property: Property, flags: Arguments['flags'], { t 
   const { site, facts } = property
   const chosen = chosenControllers(site, flags.controller)
   if (!chosen.ok) return chosen
-  const name = (id: DeviceId) => {
-    const { tag, name: called } = getOrThrow(site.devices, id)
-    return tag ?? (called || id)
-  }
+  const name = (id: DeviceId) => deviceName(site, id)
   const sequencers = chosen.value.flatMap((controller) => {
     const screw = (id: TerminalId) => getOrThrow(getOrThrow(site.controllers, controller).terminals, id).tag
     const judged = review(site, controller, programsOf(site, controller), {
-      from: (flags.from ?? '2027-01-01') as CalendarDate,
+      from: flags.from ?? SOME_DATE,
       days: JUDGED_days,
     })
     return sequencersOf(site, controller).map((sequenced) => {
@@ -37,14 +43,13 @@ export function sequencersIn(property: Property, flags: Arguments['flags'], { t 
       const byPrograms = flags.from === undefined ? [] : programTurns(property, controller, sequenced, flags.from)
       const belief = countOf(sequenced, [...events, ...byPrograms])
       const resync = resyncOf(sequenced, belief)
-      const turns = [...events, ...byPrograms].reduce((sum, e) => sum + (e.kind === 'turned' ? e.times : 0), 0)
       return {
         sequencer: name(sequenced.device),
         controller: getOrThrow(site.controllers, controller).tag,
         terminals: sequenced.fedBy.map(screw),
         outputs: sequenced.outputs.map((coils) => coils.map(name)),
         off_ms: sequenced.off_ms,
-        turns,
+        turns: turnsIn([...events, ...byPrograms]),
         lost: belief.lost,
         next: nextOf(sequenced, belief).map(({ of, probability }) => ({
           valve: of && name(of),

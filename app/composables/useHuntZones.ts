@@ -1,5 +1,6 @@
 import {
   byTag,
+  deviceName,
   getOrThrow,
   stationAt,
   terminalEnd,
@@ -52,10 +53,6 @@ export function useHuntZones(
     const controller = controllerOf()
     return controller === null ? [] : sequencersOf(site.value, controller)
   })
-  const deviceName = (id: DeviceId) => {
-    const { tag, name } = getOrThrow(site.value.devices, id)
-    return tag ?? (name || id)
-  }
   const zones = computed((): HuntZone[] => {
     const controller = controllerOf()
     return controller === null
@@ -74,7 +71,7 @@ export function useHuntZones(
               tag: tagOf(terminal),
               name: station.name,
               dry,
-              sequencer: sequencer ? deviceName(sequencer.device) : null,
+              sequencer: sequencer ? deviceName(site.value, sequencer.device) : null,
             },
           ]
         })

@@ -1,7 +1,7 @@
 import { useI18n } from 'vue-i18n'
 import type { SequencerTold } from '../../core/record'
-import { countOf, entriesOf, eventsIn, nextOf, resyncOf, sequencersOf } from '../../core/sequencer'
-import { getOrThrow, type ControllerId, type DeviceId } from '../../core/site'
+import { countOf, entriesOf, eventsIn, nextOf, resyncOf, sequencersOf, turnsIn } from '../../core/sequencer'
+import { deviceName, type ControllerId, type DeviceId } from '../../core/site'
 import { sequencerEn } from '../../words/sequencer-en'
 import { authorName } from '../lib/device'
 import { useProperty } from '../stores/property'
@@ -14,10 +14,7 @@ export function useSequencers(controller: () => ControllerId) {
   if (!taken) mergeLocaleMessage('en', sequencerEn)
   taken = true
   const property = useProperty()
-  const nameOf = (id: DeviceId): string => {
-    const { tag, name } = getOrThrow(property.site!.devices, id)
-    return tag ?? (name || id)
-  }
+  const nameOf = (id: DeviceId) => deviceName(property.site!, id)
   const all = computed(() =>
     sequencersOf(property.site!, controller()).map((sequenced) => {
       const events = eventsIn(property.facts!, controller(), sequenced)
@@ -25,7 +22,7 @@ export function useSequencers(controller: () => ControllerId) {
       return {
         sequenced,
         lost: belief.lost,
-        turns: events.reduce((sum, e) => sum + (e.kind === 'turned' ? e.times : 0), 0),
+        turns: turnsIn(events),
         next: nextOf(sequenced, belief),
         resync: resyncOf(sequenced, belief),
         entries: entriesOf(property.facts!, sequenced),

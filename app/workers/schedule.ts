@@ -1,6 +1,7 @@
 import { expose } from 'comlink'
 import {
   changeCommands,
+  JUDGED_days,
   mendOf,
   programsOf,
   proposalsFor,
@@ -35,9 +36,6 @@ export interface ScheduleSeen {
 export interface ProposalSeen extends Proposal {
   readonly seen: ScheduleSeen
 }
-
-/** Findings are looked for over at least these many dates, so that odd, even and every so many days all meet. */
-const JUDGED_days = 28
 
 function see(site: Site, controller: ControllerId, from: CalendarDate, days: number): ScheduleSeen | null {
   const programs = programsOf(site, controller)

@@ -1,6 +1,7 @@
 import { rated_A } from '../circuit'
 import { accepted, refusal, refused, type Outcome, type Refusal } from '../refusal'
 import {
+  deviceName,
   entries,
   hangingOn,
   getOrThrow,
@@ -60,7 +61,7 @@ export function controllerRules(site: Site, controller: ControllerId): Refusal[]
         terminal: `${record.tag}:${record.terminals[s.terminal]!.tag}`,
         sum_A: round(s.sum_A),
         limit_A: s.limit_A,
-        devices: s.devices.map((d) => nameOf(site, d.device)).join(', '),
+        devices: s.devices.map((d) => deviceName(site, d.device)).join(', '),
       }),
     )
   if (record.sensor.closedBy === 'nothing')
@@ -95,10 +96,6 @@ export function controllerRules(site: Site, controller: ControllerId): Refusal[]
 }
 
 const round = (x: number) => Math.round(x * 1000) / 1000
-const nameOf = (site: Site, device: DeviceId) => {
-  const d = getOrThrow(site.devices, device)
-  return d.tag ?? (d.name || device)
-}
 
 /** Points of connection that this controller runs, or that no controller runs yet. */
 export const pointsOf = (site: Site, controller: ControllerId): [PointOfConnectionId, PointOfConnection][] =>

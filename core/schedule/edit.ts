@@ -34,19 +34,36 @@ function minutesIn(text: string): number | null {
 export function minutesCommands(site: Site, program: ProgramId, station: StationOn, text: string): Outcome<Command[]> {
   const { controller } = getOrThrow(site.programs, program)
   const { runs } = programsOf(site, controller).find((p) => p.id === program)!
-  const typed = text.trim() === '' ? [] : text.split('+').map(minutesIn)
-  if (typed.includes(null)) return refused(refusal('no_minutes', ['minutes'], { text: text.trim(), most: MOST_min }))
-  const wanted = [...(typed as number[])]
-  const kept = runs.flatMap((run) => {
-    if (!isAt(station)(run)) return [run]
-    const minutes = wanted.shift()
-    return minutes === undefined ? [] : [{ ...run, minutes }]
-  })
-  return accepted(setRuns(program, withRuns(site, controller, kept, station, wanted)))
+  const typed = minutesTyped(text)
+  if (!typed) return refused(noMinutes(text))
+  return accepted(setRuns(program, withMinutes(site, controller, runs, station, typed)))
 }
 
-/** Runs with further ones of a station, behind its own last or before the first that the door has later. */
-function withRuns(site: Site, controller: ControllerId, runs: Runs, station: StationOn, minutes: number[]): Runs {
+/** Minutes of a station as they are typed, one for each of its runs; null where one is none. */
+function minutesTyped(text: string): number[] | null {
+  const typed = text.trim() === '' ? [] : text.split('+').map(minutesIn)
+  return typed.includes(null) ? null : (typed as number[])
+}
+const noMinutes = (text: string, ...at: string[]) =>
+  refusal('no_minutes', [...at, 'minutes'], { text: text.trim(), most: MOST_min })
+
+/**
+ * Runs in which a station has these minutes. Its runs that are there keep their place; further ones come behind its last,
+ * or before the first that the door has later.
+ */
+function withMinutes(
+  site: Site,
+  controller: ControllerId,
+  before: Runs,
+  station: StationOn,
+  wanted: readonly number[],
+): Runs {
+  const minutes = [...wanted]
+  const runs = before.flatMap((run) => {
+    if (!isAt(station)(run)) return [run]
+    const own = minutes.shift()
+    return own === undefined ? [] : [{ ...run, minutes: own }]
+  })
   if (minutes.length === 0) return runs
   const order = stationsInOrder(site, controller).map(([, s]) => stationKey(s))
   const place = (s: StationOn) => order.indexOf(stationKey(s))
@@ -173,20 +190,9 @@ export function pasteMinutes(
       const [station, program] = [stations[row + i], programs[column + j]]
       if (!station || !program) return
       const runs = next.get(program.id) ?? program.runs
-      const minutes = text.trim() === '' ? [] : text.split('+').map(minutesIn)
-      if (minutes.includes(null))
-        wrong.push(refusal('no_minutes', [`line ${i + 1}`, 'minutes'], { text: text.trim(), most: MOST_min }))
-      const others = runs.filter((r) => !isAt(station)(r))
-      next.set(
-        program.id,
-        withRuns(
-          site,
-          controller,
-          others,
-          station,
-          minutes.flatMap((m) => m ?? []),
-        ),
-      )
+      const typed = minutesTyped(text)
+      if (typed) next.set(program.id, withMinutes(site, controller, runs, station, typed))
+      else wrong.push(noMinutes(text, `line ${i + 1}`))
     }),
   )
   return wrong.length > 0 ? refused(...wrong) : accepted([...next].flatMap(([id, runs]) => setRuns(id, runs)))

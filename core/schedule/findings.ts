@@ -1,4 +1,4 @@
-import { getOrThrow, lookUp } from '../site'
+import { deviceName, getOrThrow, lookUp } from '../site'
 import { localText, shownAt, type WallClock } from './clock'
 import type { FindingCode, Judged, ScheduleFinding } from './finding'
 import { voltsAsker } from './electric'
@@ -160,12 +160,11 @@ function electricFindings({ site, controller, ran, clock }: Judged): ScheduleFin
       })
     for (const { device, volt_V, minimum_V, enough } of at) {
       if (enough) continue
-      const { tag, name } = getOrThrow(site.devices, device)
       const key = `below_minimum_V ${device}`
       if (!found.has(key))
         found.set(key, {
           code: 'below_minimum_V',
-          params: { ...params, device: tag ?? (name || device), volt_V: Math.round(volt_V * 100) / 100, minimum_V },
+          params: { ...params, device: deviceName(site, device), volt_V: Math.round(volt_V * 100) / 100, minimum_V },
           about: { station: moment.starting },
         })
     }

@@ -218,4 +218,9 @@ test('minutes are written where the door has their station, twice where they run
   site = on(site, pasted.ok ? pasted.value : [])
   expect(told(programsOf(site, A)).map((t) => t.split(': ')[1])).toEqual(['1 1, 2 3, 4 7.5, 4 2', '1 2, 2 4'])
   expect(b!.name).toBe('B')
+  // An order that is not the door's stays as it is, whichever way minutes come in.
+  site = withPrograms(site, written(['A', '06:00', 'daily', '4 5, 1 10']))
+  const again = pasteMinutes(site, A, { station: at('1'), program: a!.id }, [['3'], ['2']])
+  site = on(site, again.ok ? again.value : [])
+  expect(told(programsOf(site, A))[0]!.split(': ')[1]).toBe('2 2, 4 5, 1 3')
 })

@@ -23,7 +23,7 @@ export interface Mending {
 
 const DAY_s = 86_400
 type Runs = Program<StationOn>['runs']
-const withRuns = (programs: Mending['programs'], make: (runs: Runs, program: number) => Runs): Changed => ({
+const eachRuns = (programs: Mending['programs'], make: (runs: Runs, program: number) => Runs): Changed => ({
   programs: programs.map((p, i) => ({ ...p, runs: make(p.runs, i) })),
 })
 const same = (a: StationOn, b: StationOn) => stationKey(a) === stationKey(b)
@@ -61,7 +61,7 @@ export function mendOf(mending: Mending, { code, about }: ScheduleFinding): Chan
     case 'master_with_nothing':
     case 'pump_with_nothing':
     case 'no_valve':
-      return withRuns(programs, (runs) => runs.filter((r) => !same(r.station, about.station!)))
+      return eachRuns(programs, (runs) => runs.filter((r) => !same(r.station, about.station!)))
     case 'never_runs':
       return takenIn(programs, about.station!)
     case 'sequencer_adjacent':
@@ -154,14 +154,14 @@ function takenIn(programs: Mending['programs'], station: StationOn): Changed | n
   if (largest === 0) return null
   const minutes = programs[into]!.runs.map((r) => r.minutes).sort((a, b) => a - b)
   const own = { station: { terminal: station.terminal, address: station.address }, minutes: minutes[largest >> 1]! }
-  return withRuns(programs, (runs, i) => (i === into ? [...runs, own] : runs))
+  return eachRuns(programs, (runs, i) => (i === into ? [...runs, own] : runs))
 }
 
 /** Another station between any two of a sequencer; where there are too few, a delay that is longer than it needs. */
 function stoodApart({ site, controller, programs }: Mending): Changed {
   const sequencers = sequencersOf(site, controller)
   const apart = programs.map((p) => keptApart(p.runs, sequencers))
-  if (apart.every((runs) => runs !== null)) return withRuns(programs, (_, i) => apart[i]!)
+  if (apart.every((runs) => runs !== null)) return eachRuns(programs, (_, i) => apart[i]!)
   const longest_ms = Math.max(...sequencers.map((q) => q.off_ms))
   return { programs, delay_s: Math.max(rulesOf(site, controller).delay_s, Math.ceil(longest_ms / 1000)) }
 }
@@ -177,7 +177,7 @@ function inOrder({ site, controller, programs }: Mending, { sequencer }: Schedul
     const at = sequenced.outputs.findIndex((coils) => meant?.some((v) => coils.includes(v)))
     return at < 0 ? null : at
   }
-  return withRuns(programs, (runs) => inOutputOrder(runs, sequenced, outputOf))
+  return eachRuns(programs, (runs) => inOutputOrder(runs, sequenced, outputOf))
 }
 
 /**

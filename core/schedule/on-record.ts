@@ -81,6 +81,9 @@ export function running(
   return accepted({ clock: clock.value, rules, ran: runsOf(programs.map(toRuns), rules, clock.value, from, days) })
 }
 
+/** A schedule is judged over at least these many dates, in which odd, even, weekdays and every so many days meet. */
+export const JUDGED_days = 28
+
 /** Runs them, and judges what runs. */
 export function review(
   site: Site,

@@ -1,6 +1,6 @@
 import type { Sequenced } from '../sequencer'
 import { sequencersOf } from '../sequencer'
-import { entries, getOrThrow, type TerminalId } from '../site'
+import { deviceName, entries, type TerminalId } from '../site'
 import { localText, shownAt, type WallClock } from './clock'
 import type { Judged, ScheduleFinding } from './finding'
 import type { Run } from './runs'
@@ -46,8 +46,7 @@ export function sequencerFindings({ site, controller, ran, clock }: Judged): Sch
   return sequencersOf(site, controller).flatMap((sequenced): ScheduleFinding[] => {
     const turns = turnsOf(sequenced, ran.runs)
     if (turns.length === 0) return []
-    const { tag, name } = getOrThrow(site.devices, sequenced.device)
-    const called = { sequencer: tag ?? (name || sequenced.device) }
+    const called = { sequencer: deviceName(site, sequenced.device) }
     const valvesAt = (terminal: TerminalId) =>
       stations
         .flatMap(([, s]) => (s.terminal === terminal ? s.valves : []))

@@ -99,6 +99,10 @@ export function countOf(sequenced: Sequenced, events: readonly SequencerEvent[])
     )
 }
 
+/** The turns among events, as far as they were counted. */
+export const turnsIn = (events: readonly SequencerEvent[]): number =>
+  events.reduce((sum, e) => sum + (e.kind === 'turned' ? e.times : 0), 0)
+
 /** How likely something comes next. */
 export interface Odds<T> {
   readonly of: T

@@ -62,8 +62,7 @@ export function fitSequencer(site: Site, { host, others, outputs, how }: FitWant
       refusal('sequencer_elsewhere', ['others'], { name: elsewhere[1].name, box: getOrThrow(site.places, place).tag }),
     )
 
-  const leadPort = leadPorts(site, host)
-  const hot = (device: DeviceId) => leadPort(device)
+  const hot = leadPorts(site, host)
   const open = stations.flatMap(([, s]) => s.valves).find((v) => hot(v) === null)
   if (open !== undefined)
     return refused(refusal('no_common_there', ['others'], { device: getOrThrow(site.devices, open).tag ?? open }))

@@ -1,5 +1,6 @@
 import { coded, pathText, type Coded } from '../refusal'
 import {
+  deviceName,
   byTag,
   commonOf,
   endKey,
@@ -173,7 +174,7 @@ function unlikeLeads(site: Site): Breach[] {
     if (kind?.current === 'ac' || !onAc.has(id)) return []
     return [
       breach(d.place, 'doubt', 'leads_unlike', ['devices', id, 'leads'], {
-        valve: d.tag ?? (d.name || id),
+        valve: deviceName(site, id),
         a,
         b,
         at: getOrThrow(site.places, d.place).tag,

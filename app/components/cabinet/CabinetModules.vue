@@ -13,6 +13,7 @@ import { modulesOf, terminalsToCount } from '../../../core/cabinet'
 import { refusal, refused, type Outcome } from '../../../core/refusal'
 import { useWiringWords } from '../../composables/useWiringWords'
 import { valueOf } from '../../lib/fields'
+import { figureIn } from '../../lib/figures'
 import { optionsOf } from '../../lib/options'
 
 /** What the controller is made of: base and bays in order, its clamps, its transformer, where it hangs. */
@@ -23,19 +24,14 @@ const record = computed(() => getOrThrow(props.site.controllers, props.controlle
 const count = computed(() => modulesOf(props.site, props.controller))
 const set = <F extends FieldOf<'controllers'>>(field: F, value: ValueOf<'controllers', F>) =>
   emit('keep', { ok: true, value: [setField('controllers', props.controller, field, value)] })
-/** A figure as typed, or a refusal that names its limits; nothing typed means that it is not known. */
-function figure(event: Event, low: number, high: number, whole: boolean, then: (value: number | null) => void): void {
-  const text = valueOf(event).trim().replace(',', '.')
-  const value = text === '' ? null : Number(text)
-  if (value !== null && !(value >= low && value <= high && (!whole || Number.isInteger(value))))
-    emit(
-      'keep',
-      refused(
-        refusal('not_within', [(event.target as HTMLInputElement).getAttribute('aria-label') ?? ''], { low, high }),
-      ),
-    )
-  else then(value)
+/** Stations of a module as typed, or a refusal that names its limits. */
+function stationsOf(index: number, event: Event): void {
+  const stations = figureIn(valueOf(event), 1, MOST_IN_BAY)
+  if (stations === null || !Number.isInteger(stations))
+    emit('keep', refused(refusal('not_within', [t('door.stations')], { low: 1, high: MOST_IN_BAY })))
+  else setBay(index, { ...record.value.bays[index]!.module!, stations })
 }
+const MOST_IN_BAY = 400
 /** One figure of the transformer, the other as it was; nothing is kept of one of which nothing is known. */
 function transformer(of: 'rating_VA' | 'open_V', value: number | null): void {
   const { rating_VA = null, open_V = null } = record.value.transformer ?? {}
@@ -74,31 +70,28 @@ const told = (answer: string) => (answer === '' ? null : answer === 'yes')
         :options="optionsOf(['conventional', 'hybrid', 'two_wire'], (k) => t(`door.kinds.${k}`))"
         @update:model-value="set('kind', $event)"
       />
-      <div class="field few">
-        <label for="c-fixed">{{ t('door.fixed') }}</label>
-        <TextField
-          id="c-fixed"
-          class="input figure"
-          inputmode="numeric"
-          :model-value="String(record.fixedStations ?? '')"
-          :aria-label="t('door.fixed')"
-          :placeholder="t('door.unsaid')"
-          :readonly="fixed"
-          @change="figure($event, 0, 400, true, (v) => set('fixedStations', v))"
-        />
-      </div>
-      <div class="field few">
-        <label for="c-most">{{ t('door.most') }}</label>
-        <TextField
-          id="c-most"
-          class="input figure"
-          inputmode="numeric"
-          :model-value="String(record.mostStations ?? '')"
-          :placeholder="t('door.unsaid')"
-          :readonly="fixed"
-          @change="figure($event, 1, 9999, true, (v) => set('mostStations', v))"
-        />
-      </div>
+      <OpenFigure
+        id="c-fixed"
+        :label="t('door.fixed')"
+        :value="record.fixedStations"
+        :low="0"
+        :high="400"
+        whole
+        :none="t('door.unsaid')"
+        :fixed="fixed"
+        @store="set('fixedStations', $event)"
+      />
+      <OpenFigure
+        id="c-most"
+        :label="t('door.most')"
+        :value="record.mostStations"
+        :low="1"
+        :high="9999"
+        whole
+        :none="t('door.unsaid')"
+        :fixed="fixed"
+        @store="set('mostStations', $event)"
+      />
       <PickOne
         id="c-holds"
         class="few"
@@ -111,32 +104,26 @@ const told = (answer: string) => (answer === '' ? null : answer === 'yes')
         ]"
         @update:model-value="set('commonHolds', $event)"
       />
-      <div class="field few">
-        <label for="c-va">{{ t('door.rating') }}</label>
-        <TextField
-          id="c-va"
-          class="input figure"
-          inputmode="decimal"
-          :model-value="String(record.transformer?.rating_VA ?? '')"
-          :aria-label="t('door.rating')"
-          :placeholder="t('door.unsaid')"
-          :readonly="fixed"
-          @change="figure($event, 1, 2000, false, (v) => transformer('rating_VA', v))"
-        />
-      </div>
-      <div class="field few">
-        <label for="c-open">{{ t('door.openVolts') }}</label>
-        <TextField
-          id="c-open"
-          class="input figure"
-          inputmode="decimal"
-          :model-value="String(record.transformer?.open_V ?? '')"
-          :aria-label="t('door.openVolts')"
-          :placeholder="String(site.settings.V_open_V)"
-          :readonly="fixed"
-          @change="figure($event, 24.1, 60, false, (v) => transformer('open_V', v))"
-        />
-      </div>
+      <OpenFigure
+        id="c-va"
+        :label="t('door.rating')"
+        :value="record.transformer?.rating_VA ?? null"
+        :low="1"
+        :high="2000"
+        :none="t('door.unsaid')"
+        :fixed="fixed"
+        @store="transformer('rating_VA', $event)"
+      />
+      <OpenFigure
+        id="c-open"
+        :label="t('door.openVolts')"
+        :value="record.transformer?.open_V ?? null"
+        :low="24.1"
+        :high="60"
+        :none="String(site.settings.V_open_V)"
+        :fixed="fixed"
+        @store="transformer('open_V', $event)"
+      />
       <PickOne
         id="c-indoor"
         :model-value="yesNo(record.indoor)"
@@ -179,7 +166,7 @@ const told = (answer: string) => (answer === '' ? null : answer === 'yes')
           :model-value="String(b.stations)"
           :aria-label="`${t('door.bay', { tag: b.tag })}: ${t('door.stations')}`"
           :readonly="fixed"
-          @change="figure($event, 1, 400, true, (v) => setBay(i, { ...record.bays[i]!.module!, stations: v ?? 1 }))"
+          @change="stationsOf(i, $event)"
         />
         <span class="quiet">
           {{ b.kind === 'empty' ? '' : b.seen ? t('door.seen', { from: b.from!, to: b.to! }) : t('door.notSeen') }}

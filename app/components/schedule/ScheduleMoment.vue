@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { bandsAt, gridStations, stationKey, stationTag, timeText, type Week } from '../../../core/schedule'
-import { getOrThrow, type ControllerId, type DeviceId } from '../../../core/site'
+import { deviceName, type ControllerId } from '../../../core/site'
 import { useSchedulePage, useScheduleVolts } from '../../composables/useSchedule'
 
 /** One minute of what is shown: what runs then, and what the wiring gives it. */
@@ -19,10 +19,6 @@ const { found: volts } = useScheduleVolts(
 const named = computed(() =>
   on.value.map((s) => `${stationTag(site.value, props.controller, s.station)} ${s.name}`.trim()).join(' + '),
 )
-const deviceName = (id: DeviceId) => {
-  const { tag, name } = getOrThrow(site.value.devices, id)
-  return tag ?? (name || id)
-}
 </script>
 
 <template>
@@ -52,7 +48,7 @@ const deviceName = (id: DeviceId) => {
             <span class="figure">
               {{
                 t('schedule.atCoil', {
-                  device: deviceName(c.device),
+                  device: deviceName(site, c.device),
                   volt: c.volt_V.toFixed(1),
                   needed: c.minimum_V.toFixed(1),
                 })

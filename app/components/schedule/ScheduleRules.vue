@@ -21,14 +21,6 @@ const set = (change: Partial<Scheduling>) =>
   })
 
 const MOST = { mostMinutes: 10_080, mostStarts: 24, mostPrograms: 40 } as const
-type Most = keyof typeof MOST
-/** A figure as typed; nothing typed means that nobody has looked it up. */
-function most(field: Most, text: string): void {
-  const value = text.trim() === '' ? null : figureIn(text, 1, MOST[field])
-  if (text.trim() !== '' && (value === null || (field !== 'mostMinutes' && !Number.isInteger(value))))
-    emit('keep', refused(refusal('not_within', [t(`schedule.${field}`)], { low: 1, high: MOST[field] })))
-  else set({ [field]: value })
-}
 function delay(text: string): void {
   const value = figureIn(text.trim() === '' ? '0' : text, 0, 3600)
   if (value === null || !Number.isInteger(value))
@@ -76,18 +68,19 @@ function zone(text: string): void {
           @change="delay(valueOf($event))"
         />
       </div>
-      <div v-for="field in ['mostMinutes', 'mostStarts', 'mostPrograms'] as const" :key="field" class="field few">
-        <label :for="`s-${field}`">{{ t(`schedule.${field}`) }}</label>
-        <TextField
-          :id="`s-${field}`"
-          class="input figure"
-          inputmode="decimal"
-          :model-value="String(now[field] ?? '')"
-          :placeholder="t('schedule.unsaid')"
-          :readonly="fixed"
-          @change="most(field, valueOf($event))"
-        />
-      </div>
+      <OpenFigure
+        v-for="field in ['mostMinutes', 'mostStarts', 'mostPrograms'] as const"
+        :id="`s-${field}`"
+        :key="field"
+        :label="t(`schedule.${field}`)"
+        :value="now[field]"
+        :low="1"
+        :high="MOST[field]"
+        :whole="field !== 'mostMinutes'"
+        :none="t('schedule.unsaid')"
+        :fixed="fixed"
+        @store="set({ [field]: $event })"
+      />
       <div v-for="end in ['opens', 'closes'] as const" :key="end" class="field few">
         <label :for="`s-${end}`">{{ t(`schedule.${end}`) }}</label>
         <TextField
