@@ -26,6 +26,6 @@ export const sequencerEn = {
     sync: 'Into step',
     syncHow:
       'Put terminal {terminal} on and off until {valve} waters; leave {off} s between. The next start is then the first of the cycle.',
-    pulses: '{count} times: {percent} %',
+    pulses: 'not at all: {percent} % | once: {percent} % | {count} times: {percent} %',
   },
 }

@@ -205,6 +205,7 @@ const told = (answer: string) => (answer === '' ? null : answer === 'yes')
 .fields {
   display: flex;
   flex-wrap: wrap;
+  align-items: flex-start;
   gap: 12px;
 }
 .fields .field {

@@ -121,7 +121,7 @@ const unseen = ref(1)
           <span class="quiet">
             {{
               q.resync.pulses
-                .map((p) => t('sequencers.pulses', { count: p.of, percent: percent(p.probability) }))
+                .map((p) => t('sequencers.pulses', { count: p.of, percent: percent(p.probability) }, p.of))
                 .join(', ')
             }}
           </span>
