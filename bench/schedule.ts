@@ -1,9 +1,9 @@
 import { readProperty, writeProperty } from '../core/formats'
 import { noFacts } from '../core/record'
-import { programsOf, review, runsOf, startsText, toRuns, wallClock } from '../core/schedule'
+import { programsOf, review, runsOf, toRuns, wallClock } from '../core/schedule'
 import type { ControllerId } from '../core/site'
 import { drawnPrograms } from '../tests/drawn-programs'
-import { secondBySecond } from '../tests/second-by-second'
+import { asPlain, secondBySecond } from '../tests/second-by-second'
 import { sixtyStations } from '../tests/sixty-stations'
 
 // Schedules: drawn sets of programs over changes of the clock against a clock that ticks second by second; and a year of
@@ -20,18 +20,7 @@ for (let n = 0; n < cases; n++) {
   const clock = wallClock(zone)
   if (!clock.ok) throw new Error(zone)
   const ours = runsOf(programs.map(toRuns), { mode, delay_s }, clock.value, from, days).runs
-  const theirs = secondBySecond(
-    programs.map((p) => ({
-      starts: p.starts_s.map((s) => `${startsText([s])}:00`),
-      days: p.days,
-      // Halves up, by whole numbers: minutes are drawn in tenths.
-      runs: p.runs.map((r) => ({
-        station: r.station,
-        seconds: Math.floor((Math.round(r.minutes * 10) * p.seasonal_pct * 6 + 50) / 100),
-      })),
-    })),
-    { zone, mode, delay: delay_s, from, days },
-  )
+  const theirs = secondBySecond(programs.map(asPlain), { zone, mode, delay: delay_s, from, days })
   const sorted = (list: readonly string[]) => [...list].sort().join()
   const same =
     sorted(ours.map((r) => `${r.start_s} ${r.end_s} ${r.program} ${r.station}`)) ===

@@ -1,16 +1,24 @@
 import type * as z from 'zod'
 import type { Property } from '../core/formats'
 import { accepted, type Outcome } from '../core/refusal'
-import { JUDGED_days, programsOf, review, running, type CalendarDate } from '../core/schedule'
+import {
+  instantOf,
+  JUDGED_days,
+  programsOf,
+  programTurns,
+  review,
+  wallClock,
+  type CalendarDate,
+} from '../core/schedule'
 import {
   countOf,
   eventsIn,
   nextOf,
-  poweredTurns,
   resyncOf,
   sequencersOf,
   turnsIn,
   type Sequenced,
+  type SequencerEvent,
 } from '../core/sequencer'
 import { deviceName, getOrThrow, type ControllerId, type DeviceId, type TerminalId } from '../core/site'
 import type { Speaker } from '../words'
@@ -19,7 +27,6 @@ import type { sequencerOutput } from './output'
 import { chosenControllers } from './verbs'
 
 type Out = z.infer<typeof sequencerOutput>
-const DAY_s = 86_400
 /** Where no date is asked for, what the programs do wrong is told of dates from here on. */
 const SOME_DATE: CalendarDate = '2027-01-01'
 
@@ -40,7 +47,8 @@ export function sequencersIn(property: Property, flags: Arguments['flags'], { t 
     })
     return sequencersOf(site, controller).map((sequenced) => {
       const events = eventsIn(facts, controller, sequenced)
-      const byPrograms = flags.from === undefined ? [] : programTurns(property, controller, sequenced, flags.from)
+      const byPrograms =
+        flags.from === undefined ? [] : programTurnsUntil(property, controller, sequenced, events, flags.from)
       const belief = countOf(sequenced, [...events, ...byPrograms])
       const resync = resyncOf(sequenced, belief)
       return {
@@ -73,20 +81,17 @@ export function sequencersIn(property: Property, flags: Arguments['flags'], { t 
 
 const rounded = (probability: number) => Math.round(probability * 1e4) / 1e4
 
-/** Turns that the programs have given since the last reading at the sequencer, up to the beginning of a date. */
-function programTurns({ site, facts }: Property, controller: ControllerId, sequenced: Sequenced, until: string) {
-  const last_s = Math.max(...eventsIn(facts, controller, sequenced).map((e) => e.at_s))
-  if (!Number.isFinite(last_s)) return []
-  const from = new Date(last_s * 1000).toISOString().slice(0, 10)
-  const days = Math.max(0, Math.round((Date.parse(until) - Date.parse(from)) / 1000 / DAY_s))
-  const run = running(site, controller, programsOf(site, controller), { from, days })
-  if (!run.ok) return []
-  const on = run.value.ran.runs
-    .filter((r) => r.station.address === null && sequenced.fedBy.includes(r.station.terminal) && r.start_s > last_s)
-    .map((r) => ({ from_s: r.start_s, to_s: r.end_s }))
-  return poweredTurns(on, [], { outputs: sequenced.outputs.length, off_ms: sequenced.off_ms }, 0)
-    .filter((turn) => !turn.isHeld)
-    .map((turn) => ({ at_s: turn.from_s, kind: 'turned' as const, times: 1 }))
+/** Turns that the programs have given since the sequencer was last heard of, up to the beginning of a date. */
+function programTurnsUntil(
+  { site }: Property,
+  controller: ControllerId,
+  sequenced: Sequenced,
+  events: readonly SequencerEvent[],
+  until: CalendarDate,
+): SequencerEvent[] {
+  const clock = wallClock(site.settings.timeZone)
+  const last_s = Math.max(...events.map((e) => e.at_s))
+  return clock.ok ? programTurns(site, controller, sequenced, last_s, instantOf(clock.value, until, 0)) : []
 }
 
 /** The same as lines for a person. */

@@ -165,12 +165,17 @@ export function quarryLake(): Site {
       masterValve: 'MV',
       pumpRelay: 'PR',
       terminal: { controller: 'A', terminal: 'MV' },
+      most_Lmin: 90,
     })
   for (const [terminal, colour, box, name, zone] of LEADS) {
     const core = `K1.${colour.replace('/', '-')}`
     draft
       .valve(`V${terminal}`, box, 'standard')
-      .station(`A:${terminal}`, name, [`V${terminal}`], { zone, pointOfConnection: 'lake' })
+      .station(`A:${terminal}`, name, [`V${terminal}`], {
+        zone,
+        pointOfConnection: 'lake',
+        flow_Lmin: flowOf(terminal),
+      })
       .join('A', [`A:${terminal}`, `${core}>`])
       .join(box, [`${core}<`, `V${terminal}.a`])
     if (box !== 'B7') draft.join(box, [`${core}>`]).join('B7', [`${core}<`])
@@ -191,7 +196,11 @@ export function quarryLake(): Site {
     draft
       .cable(`L${terminal}`, { gauge: { area_mm2: 1 }, kind: 'single', stops, cores: [colour] })
       .valve(`V${terminal}`, box, 'standard')
-      .station(`A:${terminal}`, name, [`V${terminal}`], { zone, pointOfConnection: 'lake' })
+      .station(`A:${terminal}`, name, [`V${terminal}`], {
+        zone,
+        pointOfConnection: 'lake',
+        flow_Lmin: flowOf(terminal),
+      })
       .join('A', [`A:${terminal}`, `L${terminal}.${colour}>`])
       .join(box, [`L${terminal}.${colour}<`, `V${terminal}.a`])
   }
@@ -232,6 +241,10 @@ function dated(site: Site): Site {
   )
   return { ...site, splices }
 }
+
+/** Heads of the beds and the bank take 38 to 62 L/min; what drips, 12. */
+const flowOf = (terminal: string): number =>
+  ['3', '17', '18'].includes(terminal) ? 12 : [38, 46, 54, 62][Number(terminal) % 4]!
 
 const clock = (hours: number, minutes = 0) => hours * 3600 + minutes * 60
 /** Summer is in January there. */

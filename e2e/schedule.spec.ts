@@ -171,6 +171,63 @@ test('a sequencer out of step: what watered tells which comes next, a turn count
   await expect(part).toContainText('Into step')
 })
 
+test('a sequencer fitted in a box: what is made of it, its programs moved along, and the year that it then has', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Fitted')
+  await page.goto(`/p/${id}/boxes/B3`)
+  const form = page.locator('details').filter({ hasText: 'Fit a sequencer' })
+  await form.locator('summary').click()
+  await form.getByRole('checkbox').first().click()
+  await expect(form).toContainText('2 outputs, ')
+  await expect(form).toContainText('are joined at the controller')
+  await form.getByRole('radio', { name: /^One for all/ }).click()
+  await expect(form).toContainText('runs them all, with a run for each in the programs')
+  await form.getByRole('button', { name: 'Write it down as fitted' }).click()
+  await expect(form.getByRole('status')).toContainText('Q2 is on record')
+  await expect.poll(async () => Object.keys((await stored(request, id)).site.devices)).toContain('Q2')
+
+  await page.goto(`/p/${id}/plan/schedule?controller=S`)
+  await page.getByRole('button', { name: 'Keep them apart' }).click()
+  const year = page.locator('details').filter({ hasText: 'A year at the sequencer' })
+  await year.locator('summary').click()
+  await expect(year).toContainText(/On \d+ of 365 days a valve has the water of another|on \d+ of 365 days/)
+  await pick(year.locator('#y-out'), '0')
+  await pick(year.locator('#y-hand'), '0')
+  await expect(year).toContainText('on every one of 365 days each valve has its own water')
+})
+
+test('the programs run on a simulated property: hours go by in seconds, the power fails, a screw is run by hand', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Simulated')
+  await page.goto(`/p/${id}/plan/schedule?controller=S`)
+  const part = page.locator('details').filter({ hasText: 'Run it on a simulated property' })
+  await part.locator('summary').click()
+  await part.getByRole('button', { name: 'Begin on the first day shown' }).click()
+  await pick(part.locator('#try-speed'), '21600 times as fast')
+  await expect(
+    part
+      .getByRole('listitem')
+      .filter({ hasText: /05:00:00\s+1 .*→\s+W1/ })
+      .first(),
+  ).toBeVisible({ timeout: 20_000 })
+  await expect(
+    part
+      .getByRole('listitem')
+      .filter({ hasText: /→\s+W[56]\s*$/ })
+      .first(),
+  ).toBeVisible({ timeout: 20_000 })
+  await part.getByRole('button', { name: 'Hold' }).click()
+  await pick(part.locator('#try-speed'), '60 times as fast')
+  await pick(part.locator('#try-hand'), /^2 /)
+  await part.getByRole('button', { name: 'Run it two minutes' }).click()
+  await part.getByRole('button', { name: 'Go on' }).click()
+  await expect(part.getByRole('listitem').first()).toContainText('→ W2')
+})
+
 for (const [width, height, theme] of [
   [1280, 800, 'light'],
   [390, 844, 'dark'],

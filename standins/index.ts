@@ -1,4 +1,6 @@
 export { chance, normal } from './chance'
+export { clockwork, controllerOn } from './controller'
+export type { Clockwork, ControllerSession, PlainProgram, PlainRun } from './controller'
 export { readFault } from './fault'
 export type { FieldFault } from './fault'
 export { fieldOf, sweepOf } from './field'

@@ -17,6 +17,8 @@ export interface World {
   readonly loose: number
   /** A coil without a sheet pulls in at so many volts. */
   readonly pull_V: number
+  /** A sequencer steps where its input gets so many volts. */
+  readonly step_V: number
   /** Between a tester's leads: below `short_ohm` its lamp says short, above `open_ohm` open; from `lit_V` on it is lit. */
   readonly tester: { readonly short_ohm: number; readonly open_ohm: number; readonly lit_V: number }
   /** How often a bad joint shows, and a sound one seems bad: looked at and tugged, or cut out and made anew. */
@@ -31,6 +33,7 @@ export const WORLD: World = {
   turns_power: 2,
   loose: 0.5,
   pull_V: 19,
+  step_V: 12,
   tester: { short_ohm: 8, open_ohm: 300, lit_V: 12 },
   shows: { look: { bad: 0.9, sound: 0.02 }, remake: { bad: 0.9998, sound: 0.0005 } },
 }

@@ -10,7 +10,7 @@ export const printEn = {
     failed: 'It could not be made: {why}',
     cabinet: 'Cabinet card, {name}',
     cabinetHow:
-      'Folds in the middle to the door: terminals, colours, boxes, zones, baseline ohms, spares, what is temporary.',
+      'Folds in the middle to the door: terminals, colours, boxes, zones, baseline ohms, spares, what is temporary; programs on a second page.',
     tags: 'Box tags',
     tagsHow: 'Ten to a sheet, for the inside of every lid; the code opens the box’s page.',
     labels: 'Terminal labels and conductor flags',

@@ -50,13 +50,14 @@ function named(told: Told, joint: string | null, speaker: Speaker): Record<strin
     sum: told.sum_A === null ? t('procedureNone.figure', {}) : `${Math.round(told.sum_A * 100) / 100} A`,
     temporary: told.temporary?.what ?? '',
     since: told.temporary?.since ?? '',
+    last: orElse(told.lastValve, 'lastValve', speaker),
   }
 }
 
 /** The names that sentences of steps may have in braces, ours and a company’s own. */
 export const NAMES = [
   ...['box', 'controller', 'terminal', 'common', 'master', 'name', 'device', 'colours', 'connector', 'strip'],
-  ...['conductors', 'joint', 'cable', 'stations', 'limit', 'sum', 'temporary', 'since'],
+  ...['conductors', 'joint', 'cable', 'stations', 'limit', 'sum', 'temporary', 'since', 'last'],
 ] as const
 const AS_WRITTEN = Object.fromEntries(NAMES.map((name) => [name, `{${name}}`]))
 

@@ -12,6 +12,8 @@ export const scheduleRefusalsEn = {
     '{where}: a sequencer of {most} outputs takes two to {most} stations, not {count}. Choose others, or the larger one.',
   sequencer_elsewhere:
     '{where}: {name} has no valve in box {box}. A sequencer feeds valves of its own box; choose one there.',
+  none_apart:
+    '{where}: too few free screws to keep {count} stations apart with a live one between. Free one, or keep the screws.',
   no_valve_there: '{where}: {name} has no valve on record. Give it one, or choose another station.',
   no_common_there:
     '{where}: neither lead of {device} is on the common of this controller, or both are. Mend its joints on record first.',
@@ -35,6 +37,7 @@ export const scheduleEn = {
     too_many_programs: 'There are {count} programs, and the controller takes {most}.',
     over_VA: 'With {stations} on at {at} the transformer gives {load_VA} VA, more than its {rating_VA}.',
     below_minimum_V: '{device} has {volt_V} V of the {minimum_V} V it needs, with {stations} on at {at}.',
+    over_flow: '{point} gives {most} {unit}; with {stations} on at {at}, {flow} are wanted.',
     master_with_nothing: 'Station {station} brings the master valve on, and has no valve on record.',
     pump_with_nothing: 'Station {station} brings the pump on, and has no valve on record.',
     no_valve: 'Station {station} runs, and has no valve on record.',

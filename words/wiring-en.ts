@@ -261,6 +261,11 @@ export const wiringEn = {
     relayHow:
       'Relay: one wire to C, one to {terminal}. Its contacts switch the pump; the pump itself never hangs on a terminal.',
     relayCare: 'A pump starter’s contacts have a supply of their own: isolate and prove dead there.',
+    mostWater: 'Most water it gives, {unit}',
+    flows: 'Flow of each station, {unit}',
+    flowsHow:
+      'Of the zone’s heads in all. The schedule then says where stations want more together than the point gives.',
+    flowUnknown: 'not known',
     perStation: 'Stations that bring the master on',
     name: 'Name',
     sensor: 'Sensor',

@@ -1,7 +1,8 @@
+import type { Content } from 'pdfmake/interfaces'
 import { useI18n } from 'vue-i18n'
 import { daysText, doorSheet, seasonalText } from '../../core/schedule'
 import type { ControllerId } from '../../core/site'
-import { doorSheetDoc, type SheetWords } from '../print/door-sheet'
+import { doorSheetContent, doorSheetDoc, type SheetWords } from '../print/door-sheet'
 import { usePrinting } from './usePrinting'
 import { usePrintWords } from './usePrintWords'
 import { useSchedulePage } from './useSchedule'
@@ -34,7 +35,11 @@ export function useDoorSheet() {
   return {
     busy,
     failed,
-    words,
+    /** The same as a page of another print; nothing of a controller without programs. */
+    sheetContent(controller: ControllerId): Content[] {
+      const of = doorSheet(site.value, controller)
+      return of ? doorSheetContent(of, words) : []
+    },
     printSheet(controller: ControllerId, file: string): void {
       const of = doorSheet(site.value, controller)
       if (of)

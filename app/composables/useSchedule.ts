@@ -1,10 +1,11 @@
 import { wrap, type Remote } from 'comlink'
 import { useI18n } from 'vue-i18n'
 import type { CalendarDate, StationOn, WetCheckRules } from '../../core/schedule'
+import type { FitWanted, Sequenced } from '../../core/sequencer'
 import type { ControllerId, Site } from '../../core/site'
 import { scheduleEn, scheduleRefusalsEn } from '../../words/schedule-en'
 import { schedulePageEn } from '../../words/schedule-page-en'
-import type { ScheduleWork } from '../workers/schedule'
+import type { ScheduleWork, YearDrawn } from '../workers/schedule'
 import { useLatest } from './useLatest'
 import { useWiringPage } from './useWiringPage'
 
@@ -39,6 +40,10 @@ export function useScheduleSeen(controller: () => ControllerId, dates: () => Dat
   )
 }
 
+/** The same of a record that is not the one at hand. */
+export const seenIn = (site: Site, controller: ControllerId, { from, days }: Dates) =>
+  working().see(plain(site), controller, from, days)
+
 /** Ways in which the schedule could be other, with what would run then. */
 export function useProposals(controller: () => ControllerId, dates: () => Dates) {
   const { site } = useWiringPage()
@@ -54,6 +59,45 @@ export function useScheduleVolts(controller: () => ControllerId, on: () => reado
   return useLatest(
     () => [site.value, controller(), on()],
     () => (on().length === 0 ? null : working().volts(plain(site.value), controller(), [...on()])),
+  )
+}
+
+/** A year from a date on at each sequencer of a controller, with what may come between drawn into it. */
+export function useSequencerYears(controller: () => ControllerId, from: () => CalendarDate, drawn: () => YearDrawn) {
+  const { site } = useWiringPage()
+  return useLatest(
+    () => [site.value, controller(), from(), drawn()],
+    () => working().years(plain(site.value), controller(), from(), { ...drawn() }),
+  )
+}
+
+/** Turns that programs have given some sequencers, each since it was last heard of, until now. */
+export function useProgramTurns(
+  controller: () => ControllerId,
+  since: () => readonly { readonly sequenced: Sequenced; readonly from_s: number }[],
+  now_s: () => number,
+) {
+  const { site } = useWiringPage()
+  return useLatest(
+    () => [site.value, controller(), since(), now_s()],
+    async () =>
+      Promise.all(
+        since().map(({ sequenced, from_s }) =>
+          working().turns(plain(site.value), controller(), JSON.parse(JSON.stringify(sequenced)), from_s, now_s()),
+        ),
+      ),
+  )
+}
+
+/** A sequencer as it would be fitted; null where nothing is asked. */
+export function useFit(wanted: () => FitWanted | null, from: () => CalendarDate) {
+  const { site } = useWiringPage()
+  return useLatest(
+    () => [site.value, wanted(), from()],
+    () => {
+      const asked = wanted()
+      return asked && working().fit(plain(site.value), { ...asked, others: [...asked.others] }, from())
+    },
   )
 }
 

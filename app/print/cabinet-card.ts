@@ -65,9 +65,11 @@ export function cabinetCardDoc(
     readonly say: Say
     readonly ohms: (ohm: number) => string
     readonly day: (at: string) => string
+    /** What its programs are, for a page of their own; nothing where it has none. */
+    readonly programs: Content[]
   },
 ): Print {
-  const { paper, url, today, say, ohms, day } = options
+  const { paper, url, today, say, ohms, day, programs } = options
   const half = (lines: readonly CardLine[]): Content => ({
     layout: 'rows',
     table: {
@@ -129,6 +131,7 @@ export function cabinetCardDoc(
       ],
     })
   }
+  if (programs.length > 0) pages.push({ pageBreak: 'before', stack: programs })
   return sheet(paper, `${card.property} · ${card.controller.name}`, pages, {
     landscape: true,
     folds: true,

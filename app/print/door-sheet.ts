@@ -13,7 +13,7 @@ export interface SheetWords {
 const figures = (text: string, fontSize = 10.5): TableCell => ({ text: spans(text, 'Figures'), bold: true, fontSize })
 
 /** Programs side by side, with the minutes of each station below. */
-export function programTable({ programs, lines }: DoorSheet, { say, days, percent }: SheetWords): Content {
+function programTable({ programs, lines }: DoorSheet, { say, days, percent }: SheetWords): Content {
   const head = (label: string, cells: readonly TableCell[]): TableCell[] => [
     { text: spans(label), bold: true, colSpan: 2 },
     {},
@@ -52,21 +52,24 @@ export function programTable({ programs, lines }: DoorSheet, { say, days, percen
   }
 }
 
-/** The sheet for the door: what the controller is set to, to be set again by hand when it forgets. */
-export function doorSheetDoc(of: DoorSheet, words: SheetWords & { paper: Paper; today: string }): Print {
-  const { say, paper, today } = words
+const titleOf = ({ controller }: DoorSheet, say: Say) =>
+  say('schedule.sheetTitle', { controller: `${controller.tag} ${controller.name}`.trim() })
+
+/** What the controller is set to, to be set again by hand when it forgets. */
+export function doorSheetContent(of: DoorSheet, words: SheetWords): Content[] {
+  const { say } = words
   const w = of.window_s
   const hours = w ? `${timeText(w.opens % 86_400)} – ${timeText(w.closes % 86_400)}` : say('schedule.allDay')
-  const title = say('schedule.sheetTitle', { controller: `${of.controller.tag} ${of.controller.name}`.trim() })
-  return sheet(
-    paper,
-    `${of.property} · ${title}`,
-    [
-      { text: spans(title), bold: true, fontSize: 20 },
-      { text: spans(of.property), margin: [0, 0, 0, 4] },
-      programTable(of, words),
-      { text: spans(say('schedule.sheetRules', { hours })), fontSize: 9, margin: [0, 8, 0, 0] },
-    ],
-    { foot: say('print.cardFoot', { contractor: of.contractor, day: today }) },
-  )
+  return [
+    { text: spans(titleOf(of, say)), bold: true, fontSize: 20 },
+    { text: spans(of.property), margin: [0, 0, 0, 4] },
+    programTable(of, words),
+    { text: spans(say('schedule.sheetRules', { hours })), fontSize: 9, margin: [0, 8, 0, 0] },
+  ]
 }
+
+/** The sheet for the door by itself. */
+export const doorSheetDoc = (of: DoorSheet, words: SheetWords & { paper: Paper; today: string }): Print =>
+  sheet(words.paper, `${of.property} · ${titleOf(of, words.say)}`, doorSheetContent(of, words), {
+    foot: words.say('print.cardFoot', { contractor: of.contractor, day: words.today }),
+  })

@@ -1,12 +1,15 @@
 import { expose } from 'comlink'
 import {
   changeCommands,
+  drawUpsets,
   JUDGED_days,
   mendOf,
   programsOf,
+  programTurns,
   proposalsFor,
   review,
   running,
+  sequencerYear,
   voltsAt,
   weekOf,
   wetCheck,
@@ -14,13 +17,23 @@ import {
   type Changed,
   type Proposal,
   type ScheduleFinding,
+  type SequencerYear,
   type StationOn,
   type VoltsThen,
   type Week,
   type WetCheck,
   type WetCheckRules,
 } from '../../core/schedule'
-import { applyBatch, type ControllerId, type Site } from '../../core/site'
+import type { Outcome } from '../../core/refusal'
+import {
+  fitSequencer,
+  sequencersOf,
+  type Fit,
+  type FitWanted,
+  type Sequenced,
+  type SequencerEvent,
+} from '../../core/sequencer'
+import { applyBatch, getOrThrow, type ControllerId, type Site } from '../../core/site'
 
 /** A finding with the change that mends it; null where no change of programs does. */
 export interface FoundMend {
@@ -49,8 +62,65 @@ function see(site: Site, controller: ControllerId, from: CalendarDate, days: num
   }
 }
 
+/** A sequencer as it would be fitted, and what the programs, moved as they would be, do with it. */
+export interface FitSeen {
+  readonly fit: Outcome<Fit>
+  readonly found: readonly ScheduleFinding[]
+  /** The tags of the screws that feed it. */
+  readonly terminals: readonly string[]
+}
+
+function fit(site: Site, wanted: FitWanted, from: CalendarDate): FitSeen {
+  const made = fitSequencer(site, wanted)
+  const next = made.ok ? applyBatch(site, made.value.commands) : null
+  if (!made.ok || !next?.ok) return { fit: made, found: [], terminals: [] }
+  const { controller } = wanted.host
+  const programs = programsOf(next.value.site, controller)
+  const reviewed = review(next.value.site, controller, programs, { from, days: JUDGED_days })
+  const found = reviewed.ok ? reviewed.value.findings : []
+  const { sequencer } = made.value
+  const { terminals } = getOrThrow(next.value.site.controllers, controller)
+  return {
+    fit: made,
+    found: found.filter((f) => f.about.sequencer === sequencer),
+    terminals: sequencersOf(next.value.site, controller)
+      .filter((q) => q.device === sequencer)
+      .flatMap((q) => q.fedBy.map((id) => terminals[id]!.tag)),
+  }
+}
+
+/** How a year is drawn: how often power fails and somebody runs a screw by hand, and how often it is brought into step. */
+export interface YearDrawn {
+  readonly outages: number
+  readonly byHand: number
+  readonly seed: number
+  readonly syncEvery_days: number | null
+}
+const YEAR_days = 365
+
+/** A year from a date on at each sequencer of a controller. */
+function years(
+  site: Site,
+  controller: ControllerId,
+  from: CalendarDate,
+  { syncEvery_days, ...drawn }: YearDrawn,
+): { sequenced: Sequenced; year: SequencerYear }[] {
+  const run = running(site, controller, programsOf(site, controller), { from, days: YEAR_days })
+  if (!run.ok) return []
+  const upsets = drawUpsets(run.value.clock, { from, days: YEAR_days }, drawn)
+  return sequencersOf(site, controller).map((sequenced) => ({
+    sequenced,
+    year: sequencerYear(site, controller, sequenced, run.value, { upsets, syncEvery_days }),
+  }))
+}
+
 const work = {
   see,
+  years,
+  /** The turns that the programs have given a sequencer, from a second of UTC until another. */
+  turns: (site: Site, controller: ControllerId, sequenced: Sequenced, from_s: number, to_s: number): SequencerEvent[] =>
+    programTurns(site, controller, sequenced, from_s, to_s),
+  fit,
   propose(site: Site, controller: ControllerId, from: CalendarDate, days: number): ProposalSeen[] {
     return proposalsFor(site, controller, programsOf(site, controller)).flatMap((proposal) => {
       let tried = 0

@@ -1,18 +1,10 @@
+import { steadyChance } from '../chance'
 import { guesses, unscramble, wouldShow, type EndOf, type Matched, type Walk } from './unscramble'
 
 /** Cables that are tried in thought, and ways of joining that are tried on them. */
 const [GUESSES, WAYS] = [12, 16]
 /** Beyond so many cores anchors do as well, and trying takes too long. */
 export const MOST_TRIED = 10
-
-/** Figures that look like chance and are the same every time. */
-function chance(seed: number): () => number {
-  let now = seed
-  return () => {
-    now = (Math.imul(now, 1664525) + 1013904223) >>> 0
-    return now / 4294967296
-  }
-}
 
 /**
  * The way of joining at one end that tells most in the middle, over cables that fit all that was seen: `first` and others
@@ -25,7 +17,7 @@ export function mostTelling(
   at: EndOf,
   first: readonly (readonly number[])[],
 ): readonly (readonly number[])[] {
-  const random = chance(count * 31 + walks.length)
+  const random = steadyChance(count * 31 + walks.length)
   const cables = guesses(count, walks, known, GUESSES, random)
   const worth = (joined: readonly (readonly number[])[]) =>
     cables.reduce((sum, cable) => {

@@ -1,3 +1,4 @@
+import { steadyChance } from '../chance'
 import type { Point } from '../site'
 import { apart_m } from './route'
 import { oneTreeBound, type Allowed } from './one-tree'
@@ -59,7 +60,7 @@ const SHORTER_m = 1e-7
 
 /** Kicks a tour out of where it is stuck and settles it again; keeps what is shorter. Home stays first. */
 function kicked(begin: readonly number[], apart: Apart): number[] {
-  const random = drawn(begin.length)
+  const random = steadyChance(begin.length)
   let best = settled(begin, apart)
   let best_m = lengthOf(best, apart)
   for (let kick = 0; kick < KICKS; kick++) {
@@ -71,15 +72,6 @@ function kicked(begin: readonly number[], apart: Apart): number[] {
     if (length_m < best_m - SHORTER_m) [best, best_m] = [tour, length_m]
   }
   return best
-}
-
-/** Numbers from 0 to 1, the same for the same seed (a linear congruential generator, Numerical Recipes’ constants). */
-function drawn(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
-    return state / 2 ** 32
-  }
 }
 
 /** Exchanges of two ways and moves of up to three stops, until none shortens the tour. */

@@ -12,6 +12,7 @@ import {
   type SpliceId,
   type TerminalId,
 } from '../site'
+import { countOf, eventsIn, nextOf, sequencersOf, turnsIn } from '../sequencer'
 import { censusOf } from '../splice'
 import {
   brokenCopy,
@@ -162,6 +163,28 @@ test('every procedure finds its things on the property, and speaks of them', () 
   const kind = getOrThrow(demo.coilKinds, getOrThrow(demo.devices, 'V5' as DeviceId).coilKind!)
   expect(expected).toMatchObject({ kind: 'ohms' })
   if (expected?.kind === 'ohms') expect(expected.expected_ohm / kind.resistance_ohm).toBeCloseTo(1, 1)
+})
+
+test('a sequencer is brought into step turn by turn until its last valve waters, and every turn counts', () => {
+  const [q] = sequencersOf(demo, S)
+  const [first, last] = [q!.outputs[0]![0]!, q!.outputs[1]![0]!]
+  const work = new Work('sequencer_sync', { kind: 'device', device: q!.device })
+  expect(toldOf(demo, { target: work.target }).lastValve).toContain(String(demo.devices[last]!.tag))
+  work.give('program')
+  work.give('turn_1', { kind: 'chosen', option: 'another_valve' })
+  expect([work.state('turn_2'), work.state('turn_3'), work.state('never')]).toEqual(['open', 'not there', 'not there'])
+  work.give('turn_2', { kind: 'chosen', option: 'last_valve' })
+  work.give('restored')
+  expect(work.run().left).toBe(0)
+  const events = eventsIn(work.facts, S, q!)
+  expect([turnsIn(events), nextOf(q!, countOf(q!, events))]).toEqual([2, [{ of: first, probability: 1 }]])
+  // A tap that is taken back is no turn.
+  work.give('turn_2', { kind: 'undone' })
+  expect(turnsIn(eventsIn(work.facts, S, q!))).toBe(1)
+  const walk = new Work('wet_check', on(S))
+  const zone = keys('wet_check', on(S)).find((k) => k === `zone@terminal S ${q!.fedBy[0]}`)!
+  walk.give(zone, { kind: 'chosen', option: 'waters_well' })
+  expect(turnsIn(eventsIn(walk.facts, S, q!))).toBe(1)
 })
 
 test('a hold is not passed, only answered or refused with its reason; what fails keeps it shut; another person goes on', () => {

@@ -37,7 +37,7 @@ const MET: Readonly<Record<Hazard, readonly string[]>> = {
     ...['remake.power', 'spare_cores.box', 'raise_box.lid', 'coil_change.box', 'will_not_shut.bleed'],
     ...['click_no_water.flow', 'under_pressure.supply', 'commission.at_box', 'commission.zone'],
     ...['season_start.flow_controls', 'season_start.at_box', 'season_start.zone', 'wet_check.boxes', 'hook_up.walk'],
-    ...['sequencer.lead_off', 'decoder.box', 'convert.groups', 'spare_swap.box'],
+    ...['sequencer.lead_off', 'sequencer_sync.never', 'decoder.box', 'convert.groups', 'spare_swap.box'],
   ],
   lightning: [
     ...['arrive.weather', 'hook_up.clips', 'decoder.box', 'arrestor.located', 'convert.power', 'insulation.nobody'],
@@ -49,7 +49,7 @@ const MET: Readonly<Record<Hazard, readonly string[]>> = {
   transmitter: [
     ...['hook_up.off', 'hook_up.clips', 'hook_up.on', 'pack_up.off', 'two_people.tone_off', 'two_people.call'],
   ],
-  traffic: ['new_box.located', 'raise_box.probe', 'wet_check.zone', 'hook_up.walk'],
+  traffic: ['new_box.located', 'raise_box.probe', 'wet_check.zone', 'hook_up.walk', 'sequencer_sync.turn_1'],
   trip: ['leave.boxes', 'new_box.dig', 'new_box.lid', 'raise_box.sod', 'raise_box.level', 'wet_check.boxes'],
   tester: ['coil_change.proved'],
   heat: ['solder_sleeve.solder', 'solder_sleeve.shrink'],
@@ -87,6 +87,7 @@ const HOLDS: Readonly<Record<string, readonly string[]>> = {
   pack_up: ['off'],
   two_people: ['unused', 'tone_off', 'off'],
   sequencer: ['lead_off', 'schedule', 'through'],
+  sequencer_sync: ['program', 'restored'],
   decoder: ['duplicate', 'lamp'],
   arrestor: ['located', 'reading'],
   convert: ['power', 'through', 'to_each_other', 'to_earth', 'legs_open', 'legs_through'],

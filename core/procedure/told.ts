@@ -1,6 +1,7 @@
 import { doorOf, masterSums } from '../cabinet'
 import {
   commonOf,
+  deviceName,
   entries,
   getOrThrow,
   lookUp,
@@ -8,10 +9,12 @@ import {
   stationAt,
   terminalsInOrder,
   type CoilKind,
+  type ControllerId,
   type DeviceKind,
   type Place,
   type Site,
 } from '../site'
+import { lastOutput, sequencersOf } from '../sequencer'
 import { seenOf, STRIP_mm, type ConnectorKind, type Seen } from '../splice'
 import { controllerFor, placeOf, screwOf, screwsAt, type Screw, type Thing } from './thing'
 
@@ -38,6 +41,8 @@ export interface Told {
   readonly sum_A: number | null
   readonly temporary: { readonly what: string; readonly since: string } | null
   readonly commonColour: string
+  /** Of a sequencer: the valve that comes last in its cycle. */
+  readonly lastValve: string | null
 }
 
 /** What the record tells of a thing: its names, colours, connector, limits. */
@@ -78,7 +83,14 @@ export function toldOf(site: Site, { target, core, temporary }: Thing): Told {
     sum_A: sum?.sum_A ?? null,
     temporary: state ? { what: state.what, since: state.since } : null,
     commonColour: site.settings.commonColour,
+    lastValve: device?.kind === 'sequencer' && controller ? lastValve(site, controller, deviceId!) : null,
   }
+}
+
+function lastValve(site: Site, controller: ControllerId, device: string): string | null {
+  const sequenced = sequencersOf(site, controller).find((q) => q.device === device)
+  const [valve] = (sequenced && sequenced.outputs[lastOutput(sequenced)]) ?? []
+  return valve === undefined ? null : deviceName(site, valve)
 }
 
 const doorLabel = (site: Site, { controller, terminal }: Screw): string => {

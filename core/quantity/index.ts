@@ -1,3 +1,4 @@
+export { flowIn, flowUnit, toLitresPerMinute, L_PER_GAL } from './flow'
 export { area_mm2, gaugeText, maximum_ohmPerM, nominal_ohmPerM, parseGauge } from './gauge'
 export { gaugeSchema } from './gauge-schema'
 export type { Gauge } from './gauge-schema'

@@ -40,6 +40,7 @@ export type RefusalCode =
   | 'decoder_of_another'
   | 'program_twice'
   | 'sequencer_holds'
+  | 'none_apart'
   | 'sequencer_elsewhere'
   | 'no_valve_there'
   | 'no_common_there'

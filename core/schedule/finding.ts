@@ -13,6 +13,7 @@ export type FindingCode =
   | 'too_many_programs'
   | 'over_VA'
   | 'below_minimum_V'
+  | 'over_flow'
   | 'master_with_nothing'
   | 'pump_with_nothing'
   | 'no_valve'
@@ -31,6 +32,8 @@ export interface ScheduleFinding {
     readonly program?: number
     readonly station?: StationOn
     readonly sequencer?: DeviceId
+    /** How many stations run beside it then. */
+    readonly beside?: number
   }
 }
 

@@ -1,5 +1,5 @@
 import { sequencedSite } from '../../tests/sequenced-site'
-import { getOrThrow, type ControllerId, type Site, type TerminalId } from '../site'
+import { getOrThrow, type ControllerId, type PointOfConnectionId, type Site, type TerminalId } from '../site'
 import { sequencersOf } from '../sequencer'
 import { findingsOf, runsOf, toRuns, voltsAt, turnsOf, wallClock, type Program, type StationOn } from '.'
 
@@ -125,4 +125,24 @@ test('a sequencer steps when power returns after long enough: neighbours do not 
   const ran = runsOf([toRuns(whole)], { mode: 'stack', delay_s: 0 }, clock, '2027-05-03', 3)
   expect(turnsOf(q!, ran.runs).map((t) => t.output)).toEqual([0, 1, 0, 1, 0, 1])
   expect(turnsOf(q!, ran.runs, 1).map((t) => t.output)).toEqual([1, 0, 1, 0, 1, 0])
+})
+
+test('stations that share water want no more of it together than their point gives', () => {
+  const watered = (most_Lmin: number | null, flow_Lmin: number | null): Site => {
+    const site = sequencedSite({}, 100)
+    const stations = Object.fromEntries(
+      Object.entries(site.stations).map(([id, s]) => [
+        id,
+        { ...s, pointOfConnection: 'Supply' as PointOfConnectionId, withMaster: false, flow_Lmin },
+      ]),
+    )
+    const [point] = Object.values(site.pointsOfConnection)
+    return { ...site, stations, pointsOfConnection: { Supply: { ...point!, most_Lmin } } as Site['pointsOfConnection'] }
+  }
+  const both = [whole, program('B', '06:00', [['2', 4]])]
+  const of = (site: Site) => found(site, both, 'overlap').filter((f) => f.startsWith('over_flow'))
+  expect(of(watered(60, 30))).toEqual([])
+  expect(of(watered(59, 30))).toEqual(['over_flow'])
+  expect(found(watered(29, 30), [whole])).toEqual(['over_flow'])
+  expect([of(watered(null, 30)), of(watered(59, null))]).toEqual([[], []])
 })

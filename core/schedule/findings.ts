@@ -2,6 +2,7 @@ import { deviceName, getOrThrow, lookUp } from '../site'
 import { localText, shownAt, type WallClock } from './clock'
 import type { FindingCode, Judged, ScheduleFinding } from './finding'
 import { voltsAsker } from './electric'
+import { flowFindings } from './flow'
 import { momentsOf } from './moments'
 import { highestPerCent, startsOf } from './program'
 import { runSeconds, type Run } from './runs'
@@ -16,6 +17,7 @@ export function findingsOf(judged: Judged): ScheduleFinding[] {
     ...capFindings(judged),
     ...wiringFindings(judged),
     ...electricFindings(judged),
+    ...flowFindings(judged),
     ...sequencerFindings(judged),
   ]
 }
@@ -156,7 +158,7 @@ function electricFindings({ site, controller, ran, clock }: Judged): ScheduleFin
       found.set('over_VA', {
         code: 'over_VA',
         params: { ...params, load_VA: Math.round(load_VA * 10) / 10, rating_VA },
-        about: { station: moment.starting },
+        about: { station: moment.starting, beside: moment.others.length },
       })
     for (const { device, volt_V, minimum_V, enough } of at) {
       if (enough) continue
@@ -165,7 +167,7 @@ function electricFindings({ site, controller, ran, clock }: Judged): ScheduleFin
         found.set(key, {
           code: 'below_minimum_V',
           params: { ...params, device: deviceName(site, device), volt_V: Math.round(volt_V * 100) / 100, minimum_V },
-          about: { station: moment.starting },
+          about: { station: moment.starting, beside: moment.others.length },
         })
     }
   }

@@ -43,7 +43,10 @@ export function mendOf(mending: Mending, { code, about }: ScheduleFinding): Chan
       return oneByOne(programs, asMany(programs), delay_s)
     case 'over_VA':
     case 'below_minimum_V':
-      return mending.reviewed.rules.mode === 'overlap' ? oneByOne(programs, asMany(programs), delay_s) : null
+    case 'over_flow':
+      return about.beside !== 0 && mending.reviewed.rules.mode === 'overlap'
+        ? oneByOne(programs, asMany(programs), delay_s)
+        : null
     case 'window_exceeded':
       return scheduling.window_s && fitted(asMany(programs), scheduling.window_s, delay_s)
     case 'over_run_cap': {

@@ -1,5 +1,5 @@
 import { drawnPrograms } from '../../tests/drawn-programs'
-import { secondBySecond } from '../../tests/second-by-second'
+import { asPlain, secondBySecond } from '../../tests/second-by-second'
 import { daysText, readDays, readPrograms, readStarts, runsOf, runSeconds, startsText, toRuns, wallClock } from '.'
 
 test('runs are to the second those of a clock that ticks, stacked and overlapping, over changes of the clock', () => {
@@ -9,18 +9,7 @@ test('runs are to the second those of a clock that ticks, stacked and overlappin
     const clock = wallClock(zone)
     if (!clock.ok) throw new Error(zone)
     const ours = runsOf(programs.map(toRuns), { mode, delay_s }, clock.value, from, days).runs
-    const theirs = secondBySecond(
-      programs.map((p) => ({
-        starts: p.starts_s.map((s) => startsText([s]) + ':00'),
-        days: p.days,
-        // Halves up, by whole numbers.
-        runs: p.runs.map((r) => ({
-          station: r.station,
-          seconds: Math.floor((Math.round(r.minutes * 10) * p.seasonal_pct * 6 + 50) / 100),
-        })),
-      })),
-      { zone, mode, delay: delay_s, from, days },
-    )
+    const theirs = secondBySecond(programs.map(asPlain), { zone, mode, delay: delay_s, from, days })
     const asText = (list: readonly string[]) => [...list].sort()
     expect([seed, asText(ours.map((r) => `${r.start_s} ${r.end_s} ${r.program} ${r.station}`))]).toEqual([
       seed,

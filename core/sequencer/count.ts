@@ -1,14 +1,9 @@
 import type { Facts, FieldTest, SequencerTurn } from '../record'
 import type { ControllerId, DeviceId, TerminalId } from '../site'
 import { nextValves, nothingKnown, perhapsTurned, pulsesUntil, turned, watered, type SequencerBelief } from './belief'
-import type { Sequenced } from './sequenced'
-
-/** Something that bears on the count of a sequencer, at a second of UTC. */
-export type SequencerEvent = { readonly at_s: number } & (
-  | { readonly kind: 'turned'; readonly times: number }
-  | { readonly kind: 'perhaps'; readonly odds: readonly number[] }
-  | { readonly kind: 'watered'; readonly valve: DeviceId | null }
-)
+import type { SequencerEvent } from './event'
+import { lastOutput, type Sequenced } from './sequenced'
+import { stepEvents } from './steps'
 
 const outputOf = ({ outputs }: Sequenced, valve: DeviceId) => outputs.findIndex((coils) => coils.includes(valve))
 
@@ -31,11 +26,12 @@ function isTurn(test: FieldTest, controller: ControllerId, sequenced: Sequenced)
 }
 
 /**
- * Everything on record that bears on the count of a sequencer: what was told of it, and readings. Each reading that runs
- * a screw of it is a turn, and one that says what watered tells which valve had it.
+ * Everything on record that bears on the count of a sequencer: what was told of it, steps of procedures, and readings.
+ * Each reading that runs a screw of it is a turn, and one that says what watered tells which valve had it.
  */
 export const eventsIn = (facts: Facts, controller: ControllerId, sequenced: Sequenced): SequencerEvent[] => [
   ...read(facts, controller, sequenced),
+  ...stepEvents(facts, controller, sequenced),
   ...told(facts, sequenced),
 ]
 
@@ -131,7 +127,7 @@ export interface Resync {
  * until the valve of the last output waters. Null of one without a valve.
  */
 export function resyncOf(sequenced: Sequenced, belief: SequencerBelief): Resync | null {
-  const last = sequenced.outputs.findLastIndex((coils) => coils.length > 0)
+  const last = lastOutput(sequenced)
   const terminal = sequenced.fedBy.at(-1)
   if (last < 0 || terminal === undefined) return null
   return {

@@ -4,12 +4,14 @@ import {
   byTag,
   commonOf,
   endKey,
+  entries,
   getOrThrow,
   netsOf,
   stationAt,
   terminalEnd,
   wiringOf,
   type Command,
+  type ControllerId,
   type DeviceId,
   type End,
   type PlaceId,
@@ -17,7 +19,9 @@ import {
   type Station,
   type StationId,
   type TerminalAt,
+  type TerminalId,
 } from '../site'
+import { setApart } from './set-apart'
 
 /** A sequencer to be fitted: on whose lead, for which stations besides, and how they get their turns. */
 export interface FitWanted {
@@ -27,6 +31,8 @@ export interface FitWanted {
   readonly outputs: 2 | 4
   /** One terminal, run as often as there are valves; or each its own, joined by jumpers to the one lead. */
   readonly how: 'one' | 'jumpered'
+  /** Jumpered screws so that no two of them stand next to each other; stations and their runs move with them. */
+  readonly isSetApart?: boolean
 }
 /** What fitting it comes to. */
 export interface Fit {
@@ -42,7 +48,7 @@ export interface Fit {
  * Fits a sequencer into the box of a valve with a good lead: the lead off every valve and onto its input, one valve to
  * an output in the order given, its common into the common there, unused outputs and leads that nothing hangs on capped.
  */
-export function fitSequencer(site: Site, { host, others, outputs, how }: FitWanted): Outcome<Fit> {
+export function fitSequencer(site: Site, { host, others, outputs, how, isSetApart = false }: FitWanted): Outcome<Fit> {
   const first = stationAt(site, host)
   if (!first) return refused(refusal('no_such_station', ['host'], { tag: host.terminal }))
   const stations: (readonly [StationId, Station])[] = [
@@ -55,7 +61,10 @@ export function fitSequencer(site: Site, { host, others, outputs, how }: FitWant
   if (near === undefined) return refused(refusal('no_valve_there', ['host'], { name: first[1].name }))
   const { place } = getOrThrow(site.devices, near)
   const elsewhere = stations.find(
-    ([, s]) => s.valves.length === 0 || s.valves.some((v) => getOrThrow(site.devices, v).place !== place),
+    ([, s]) =>
+      s.controller !== host.controller ||
+      s.valves.length === 0 ||
+      s.valves.some((v) => getOrThrow(site.devices, v).place !== place),
   )
   if (elsewhere)
     return refused(
@@ -68,6 +77,8 @@ export function fitSequencer(site: Site, { host, others, outputs, how }: FitWant
     return refused(refusal('no_common_there', ['others'], { device: getOrThrow(site.devices, open).tag ?? open }))
   const lead = leadOf(site, portEnd(near, hot(near)!))
   if (!lead) return refused(refusal('no_lead_there', ['host'], { name: first[1].name }))
+  const screws = how === 'jumpered' && isSetApart ? setApart(site, host.controller, host.terminal, others) : new Map()
+  if (!screws) return refused(refusal('none_apart', ['others'], { count: stations.length }))
 
   const work: Work = { site }
   const tag = freeTag(site)
@@ -78,10 +89,16 @@ export function fitSequencer(site: Site, { host, others, outputs, how }: FitWant
   stations.forEach(([, s], i) =>
     join(work, place, [portEnd(sequencer, `out_${i + 1}`), ...s.valves.map((v) => portEnd(v, hot(v)!))]),
   )
-  join(work, place, [portEnd(near, hot(near) === 'a' ? 'b' : 'a'), portEnd(sequencer, 'common')])
+  const other = (v: DeviceId) => portEnd(v, hot(v) === 'a' ? 'b' : 'a')
+  // A valve that was only just set has neither lead joined yet: its common comes with it.
+  const bare = stations.flatMap(([, s]) => s.valves).filter((v) => jointOf(work.site, other(v)) === null)
+  join(work, place, [other(near), portEnd(sequencer, 'common'), ...bare.map(other)])
   for (let i = stations.length + 1; i <= outputs; i++) cap(work, place, portEnd(sequencer, `out_${i}`))
   if (how === 'one') {
-    for (const id of others) remove(work, 'stations', id)
+    for (const [id, { terminal }] of stations.slice(1)) {
+      retarget(work, host.controller, terminal, host.terminal)
+      remove(work, 'stations', id)
+    }
     set(
       work,
       'stations',
@@ -91,9 +108,13 @@ export function fitSequencer(site: Site, { host, others, outputs, how }: FitWant
     )
   } else {
     const cabinet = getOrThrow(site.controllers, host.controller).place
-    for (const [, { controller, terminal }] of stations.slice(1)) {
-      part(work, terminalEnd(controller, terminal))
-      join(work, cabinet, [terminalEnd(host.controller, host.terminal), terminalEnd(controller, terminal)])
+    for (const [id, { controller, terminal }] of stations.slice(1)) {
+      const screw: TerminalId = screws.get(id) ?? terminal
+      for (const t of new Set([terminal, screw])) part(work, terminalEnd(controller, t))
+      join(work, cabinet, [terminalEnd(host.controller, host.terminal), terminalEnd(controller, screw)])
+      if (screw === terminal) continue
+      set(work, 'stations', id, 'terminal', screw)
+      retarget(work, controller, terminal, screw)
     }
   }
   const touched = Object.entries(work.site.splices).filter(
@@ -108,13 +129,28 @@ export function fitSequencer(site: Site, { host, others, outputs, how }: FitWant
   })
 }
 
-/** The port of a valve that is not on its controller’s common; null where neither is, or both. */
+/** Has the programs of a controller run one screw where they ran another. */
+function retarget(work: Work, controller: ControllerId, from: TerminalId, to: TerminalId): void {
+  for (const [id, { controller: of, runs }] of entries(work.site.programs)) {
+    if (of !== controller || runs.every((r) => r.terminal !== from)) continue
+    set(
+      work,
+      'programs',
+      id,
+      'runs',
+      runs.map((r) => (r.terminal === from && r.address === null ? { ...r, terminal: to } : r)),
+    )
+  }
+}
+
+/** The port of a valve that is not on its controller’s common, either where neither is joined yet; null otherwise. */
 function leadPorts(site: Site, { controller }: TerminalAt): (device: DeviceId) => 'a' | 'b' | null {
   const wiring = wiringOf(site)
   const nets = netsOf(wiring)
   const common = commonOf(site, controller)
   const commonNet = common && nets.of(wiring.pointOf(terminalEnd(controller, common)))
   return (device) => {
+    if (jointOf(site, portEnd(device, 'a')) === null && jointOf(site, portEnd(device, 'b')) === null) return 'a'
     const isCommon = (port: 'a' | 'b') => nets.of(wiring.pointOf(portEnd(device, port))) === commonNet
     return isCommon('b') === isCommon('a') ? null : isCommon('b') ? 'a' : 'b'
   }

@@ -39,3 +39,6 @@ export function sequencersOf(site: Site, controller: ControllerId): Sequenced[] 
     return [{ device, off_ms: d.off_ms, fedBy, outputs }]
   })
 }
+
+/** The last output that has a valve: what comes last in the cycle. -1 without any. */
+export const lastOutput = ({ outputs }: Sequenced): number => outputs.findLastIndex((coils) => coils.length > 0)

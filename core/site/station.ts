@@ -1,6 +1,8 @@
 import * as z from 'zod'
 import { controllerId, deviceId, pointOfConnectionId, terminalId, words } from './ids'
 
+const flow_Lmin = z.number().positive().max(1e6).nullable().default(null)
+
 /** Intent: the terminal that is meant to run these valves, and the zone they water. */
 export const station = z.strictObject({
   controller: controllerId,
@@ -13,6 +15,8 @@ export const station = z.strictObject({
   pointOfConnection: pointOfConnectionId.nullable().default(null),
   /** Whether the controller brings the master terminal of its point of connection on with it. */
   withMaster: z.boolean().default(true),
+  /** Water it takes while it runs, L/min; null is not known. */
+  flow_Lmin,
 })
 export type Station = z.infer<typeof station>
 
@@ -25,6 +29,8 @@ export const pointOfConnection = z.strictObject({
   pumpRelay: deviceId.nullable().default(null),
   flowSensor: deviceId.nullable().default(null),
   terminal: z.strictObject({ controller: controllerId, terminal: terminalId }).nullable().default(null),
+  /** The most water it gives, L/min; null is not known. */
+  most_Lmin: flow_Lmin,
   masterRest: z.enum(['closed', 'open']).default('closed'),
   /** How each device is reached, as declared in the controller's set-up. */
   reached: z

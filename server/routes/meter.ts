@@ -7,6 +7,7 @@ import { knownPath } from '../../core/path'
 import { entries, pathsOf } from '../../core/site'
 import {
   chance,
+  controllerOn,
   drawPathFault,
   fieldOf,
   groundOf,
@@ -45,7 +46,7 @@ interface Connection {
 const connections = new Map<string, Connection>()
 
 /**
- * A simulated meter and a wand on a property with hidden faults, for practice: plain SCPI over a WebSocket. Pages of other sites
+ * A simulated meter, a wand and a controller on a property with hidden faults, for practice: plain SCPI over a WebSocket. Pages of other sites
  * do not come so far.
  */
 export default defineWebSocketHandler({
@@ -130,9 +131,18 @@ async function sessionFor(query: URLSearchParams): Promise<MeterSession | string
       ),
     ]),
   )
-  const field = fieldOf(site, faults, { random: chance(seed), ground_C: site.settings.ground_C, known })
+  // Nobody knows where a sequencer stands: the seed draws it.
+  const stands = chance(seed + 1)
+  const sequencers = new Map(
+    entries(site.devices).flatMap(([id, d]) =>
+      d.kind === 'sequencer' ? [[id, Math.floor(stands() * d.outputs)] as const] : [],
+    ),
+  )
+  const field = fieldOf(site, faults, { random: chance(seed), ground_C: site.settings.ground_C, known, sequencers })
   const meter = meterOn(field, COMMON_METER)
-  // A wand hangs on the same connection; its words begin with its name.
+  // A wand and a controller hang on the same connection; their words begin with their names.
   const wand = wandOn(site, groundOf(site, chance(seed)))
-  return { hear: (line) => (/^\s*WAND:/i.test(line) ? wand : meter).hear(line) }
+  const controller = controllerOn(site, field)
+  const called = (line: string) => (/^\s*WAND:/i.test(line) ? wand : /^\s*CTRL:/i.test(line) ? controller : meter)
+  return { hear: (line) => called(line).hear(line) }
 }

@@ -1,14 +1,24 @@
 import { copperFactor } from '../../core/quantity'
 import type { FieldTest, Meter, ReadingValue } from '../../core/record'
-import { commonOf, entries, terminalEnd, wiringOf, type DeviceId, type Site, type TerminalId } from '../../core/site'
+import {
+  commonOf,
+  entries,
+  terminalEnd,
+  wiringOf,
+  type ControllerId,
+  type DeviceId,
+  type Site,
+  type TerminalId,
+} from '../../core/site'
 import type { FieldFault } from '../fault'
 import { WORLD, type World } from '../world'
 import { atBox, isBad } from './box'
 import { drawnOf, within } from './drawn'
 import { networkOf, NOTHING, type Network } from './network'
-import { opens, openVolts, powerOf, type Power } from './power'
+import { opens, openVolts, powerOf, type Power, type Powered } from './power'
 import { coilDead, masterAt, outputDead, stuck, terminalOf, valvesOf, wrongAt, type Real, type Screw } from './real'
 import { toneEnds } from './tone'
+import { turningOf, type Standing } from './turning'
 
 /**
  * A property as it really is: the recorded one with each part a little off its sheet, and what is wrong in the
@@ -16,13 +26,16 @@ import { toneEnds } from './tone'
  */
 export interface Field {
   readonly answer: (test: FieldTest, meter: Meter) => ReadingValue
+  /** Valves through which water comes with terminals of a controller on, from a second on. */
+  readonly running: (controller: ControllerId, on: readonly TerminalId[], at_s: number) => DeviceId[]
 }
 
 /**
  * Draws a real property from its record. Coils, lengths and joints are off by truncated normals with the property's own
  * tolerances at 2σ (times `spread`); the same chance gives the same property, and the same questions in the same
  * order the same answers. `noise` is the chance of the meter, the eye and the ear, where it is to be another; `known`
- * what earlier readings say of coils, as parts of their sheet's ohms.
+ * what earlier readings say of coils, as parts of their sheet's ohms; `sequencers` which output of each had power last:
+ * without it nothing comes through any of them.
  */
 export function fieldOf(
   site: Site,
@@ -34,6 +47,7 @@ export function fieldOf(
     spread = 1,
     known,
     world = WORLD,
+    sequencers = null,
   }: {
     readonly random: () => number
     readonly noise?: () => number
@@ -41,13 +55,20 @@ export function fieldOf(
     readonly spread?: number
     readonly known?: ReadonlyMap<DeviceId, number>
     readonly world?: World
+    readonly sequencers?: Standing | null
   },
 ): Field {
   const drawn = drawnOf(site, random, spread, known, world)
   const real: Real = { site, wiring: wiringOf(site), faults, drawn, world, ground_C }
   const network = networkOf(real, noise)
-  const power = powerOf(real, network)
-  return { answer: (test, meter) => answer({ real, network, power, noise }, test, meter) }
+  const power = powerOf(real, network, sequencers && turningOf(real, network, sequencers))
+  return {
+    answer: (test, meter) => answer({ real, network, power, noise }, test, meter),
+    running: (controller, on, at_s) => {
+      const powered = power.together(controller, on, at_s)
+      return [...new Set(on.flatMap((terminal) => waters(real, powered, { controller, terminal })))]
+    },
+  }
 }
 
 interface Asked {
@@ -64,7 +85,7 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
     metered(toEarth ? 1 / (1 / ohm + 1 / real.drawn.insulation_ohm) : ohm, meter, noise)
   const volt = (v: number): ReadingValue => ({ kind: 'volt', volt: Math.round(v * 10) / 10 })
   const clicks = (screw: Screw, output?: TerminalId): ReadingValue => {
-    const powered = power(screw, output)
+    const powered = power.on(screw, output)
     return { kind: 'heard', heard: valvesOf(real, screw).some((v) => powered?.held.has(v)) }
   }
   switch (test.kind) {
@@ -97,7 +118,7 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
     case 'coil_volts':
     case 'coil_beside': {
       const live = test.kind === 'coil_beside' ? test.live : terminalOf(real, test.device)
-      const powered = live && power(live)
+      const powered = live && power.on(live)
       const coil = real.wiring.links.find((l) => l.kind === 'coil' && l.device === test.device)
       // A meter between two points that nothing joins shows none.
       return volt(
@@ -107,7 +128,7 @@ function answer({ real, network, power, noise }: Asked, test: FieldTest, meter: 
       )
     }
     case 'water':
-      return { kind: 'waters', valves: waters(real, power, test.at) }
+      return { kind: 'waters', valves: waters(real, power.on(test.at), test.at) }
     case 'energise':
       return { kind: 'heard', heard: !coilDead(real, test.device) }
     case 'by_hand': {
@@ -140,7 +161,7 @@ function metered(ohm: number, meter: Meter, noise: () => number): ReadingValue {
 }
 
 function terminalVolts(real: Real, network: Network, power: Power, screw: Screw): number {
-  const powered = power(screw)
+  const powered = power.on(screw)
   if (powered === null || outputDead(real, screw)) return 0
   const under = network.under(screw)
   return under === null
@@ -148,9 +169,8 @@ function terminalVolts(real: Real, network: Network, power: Power, screw: Screw)
     : powered.across(under, network.wireOf(screw.controller, commonOf(real.site, screw.controller)!))
 }
 
-/** Valves through which water comes with a terminal on. */
-function waters(real: Real, power: Power, screw: Screw): DeviceId[] {
-  const powered = power(screw)
+/** Valves through which water comes, as things are powered, on the pipe of a terminal that is on. */
+function waters(real: Real, powered: Powered | null, screw: Screw): DeviceId[] {
   const master = masterAt(real, screw)
   const flowing =
     !wrongAt(real, screw.controller, ['water']) &&

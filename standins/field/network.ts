@@ -4,6 +4,7 @@ import {
   endKey,
   entries,
   getOrThrow,
+  portsOf,
   terminalEnd,
   type CoilKind,
   type ControllerId,
@@ -79,6 +80,8 @@ export function networkOf(real: Real, noise: () => number): Network {
   number(EARTH)
   for (const [controller, c] of entries(site.controllers))
     for (const terminal of Object.keys(c.terminals)) number(wiring.pointOf(terminalEnd(controller, terminal)))
+  for (const [device, d] of entries(site.devices))
+    if (d.kind === 'sequencer') for (const port of portsOf(d)) number(wiring.pointOf({ kind: 'port', device, port }))
   for (const link of wiring.links)
     if (link.kind !== 'stretch') {
       number(link.a)

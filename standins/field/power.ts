@@ -1,6 +1,7 @@
 import { commonOf, getOrThrow, type ControllerId, type DeviceId, type TerminalId } from '../../core/site'
 import { denseSolver, joined } from '../dense'
 import { coilKindOf, NOTHING, type Network } from './network'
+import type { Turning } from './turning'
 import { coilDead, masterAt, outputDead, stuck, wrongAt, type Real, type Screw } from './real'
 
 /** The property with terminals on, every coil's plunger where it really is. */
@@ -10,11 +11,16 @@ export interface Powered {
   readonly coil_V: ReadonlyMap<DeviceId, number>
   readonly held: ReadonlySet<DeviceId>
 }
-/**
- * With a terminal's wire fed and its master's with it; null where nothing comes out. `output`: the terminal told on,
- * where the wire is moved to it.
- */
-export type Power = (screw: Screw, output?: TerminalId) => Powered | null
+/** What comes out of a controller. */
+export interface Power {
+  /**
+   * With a terminal's wire fed and its master's with it; null where nothing comes out. `output`: the terminal told on,
+   * where the wire is moved to it.
+   */
+  readonly on: (screw: Screw, output?: TerminalId) => Powered | null
+  /** With several terminals of a controller on at once, from a second on; none of them is off. */
+  readonly together: (controller: ControllerId, on: readonly TerminalId[], at_s: number) => Powered | null
+}
 
 /** Rounds in which plungers move until none does. */
 const MOST_ROUNDS = 4
@@ -23,7 +29,8 @@ const MOST_ROUNDS = 4
 export const openVolts = ({ site }: Real, controller: ControllerId): number =>
   getOrThrow(site.controllers, controller).transformer?.open_V ?? site.settings.V_open_V
 
-export function powerOf(real: Real, network: Network): Power {
+/** @param turning the sequencers; without, nothing comes through any */
+export function powerOf(real: Real, network: Network, turning: Turning | null): Power {
   const { site, wiring, drawn } = real
   const states = new Map<string, Powered>()
 
@@ -32,6 +39,7 @@ export function powerOf(real: Real, network: Network): Power {
     common: TerminalId,
     feeds: readonly number[],
     apart: ReadonlySet<string>,
+    through: readonly (readonly [number, number])[],
   ): Powered {
     const [c, hot] = [network.wireOf(controller, common), network.size]
     const open_V = openVolts(real, controller)
@@ -47,6 +55,7 @@ export function powerOf(real: Real, network: Network): Power {
         ...network.branches((d) => (held.has(d) ? 'holding' : 'inrush'), { undone: NOTHING, apart, jumper: null }),
         { a: c, b: hot, z: { re: source_ohm, im: 0 } },
         ...feeds.map((n) => ({ a: n, b: hot, z: { re: 0, im: 0 } })),
+        ...through.map(([a, b]) => ({ a, b, z: { re: 0, im: 0 } })),
       ]
       const volts = denseSolver(
         network.size + 1,
@@ -62,27 +71,40 @@ export function powerOf(real: Real, network: Network): Power {
     }
   }
 
-  return (screw, output = screw.terminal) => {
-    const { controller } = screw
+  /** With screws fed: first what gets power by wire alone, then what sequencers make of it. */
+  function fedWith(controller: ControllerId, fed: readonly Screw[], told: string, at_s: number | null): Powered | null {
     const common = commonOf(site, controller)
     if (common === null || wrongAt(real, controller, ['supply', 'sensor'])) return null
     const apart = network.looseNow()
-    const key = `${controller} ${screw.terminal} ${output} ${[...apart].join()}`
-    const known = states.get(key)
-    if (known) return known
-    const master = masterAt(real, screw)
-    const fed = [
-      ...(outputDead(real, { controller, terminal: output }) ? [] : [screw]),
-      ...(master && !outputDead(real, master) ? [master] : []),
-    ]
-    const made = solved(
-      controller,
-      common,
-      fed.map(network.under).filter((n) => n !== null),
-      apart,
-    )
-    states.set(key, made)
-    return made
+    const feeds = fed.map(network.under).filter((n) => n !== null)
+    const letThrough = (through: readonly (readonly [number, number])[]): Powered => {
+      const key = [controller, told, ...apart, through.join(' ')].join('|')
+      const made = states.get(key) ?? solved(controller, common, feeds, apart, through)
+      states.set(key, made)
+      return made
+    }
+    const powered = letThrough([])
+    const through = turning?.turn(powered, at_s) ?? []
+    return through.length === 0 ? powered : letThrough(through)
+  }
+  const withMasters = (screws: readonly Screw[]): Screw[] => [
+    ...new Map([...screws, ...screws.flatMap((s) => masterAt(real, s) ?? [])].map((s) => [s.terminal, s])).values(),
+  ]
+  return {
+    on: (screw, output = screw.terminal) => {
+      const isFed = (s: Screw) => !outputDead(real, s.terminal === screw.terminal ? { ...s, terminal: output } : s)
+      return fedWith(screw.controller, withMasters([screw]).filter(isFed), `${screw.terminal} ${output}`, null)
+    },
+    together: (controller, on, at_s) => {
+      if (on.length === 0) {
+        turning?.rest(at_s)
+        return null
+      }
+      const screws = withMasters(on.map((terminal) => ({ controller, terminal })))
+      const fed = screws.filter((s) => !outputDead(real, s))
+      const told = screws.map((s) => s.terminal).sort()
+      return fedWith(controller, fed, `all ${told.join(' ')}`, at_s)
+    },
   }
 }
 

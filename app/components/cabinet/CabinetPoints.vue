@@ -12,6 +12,7 @@ import {
   type Site,
   type ValueOf,
 } from '../../../core/site'
+import { flowIn, flowUnit, toLitresPerMinute } from '../../../core/quantity'
 import { masterSums, newPointCommands, pointsOf } from '../../../core/cabinet'
 import { refusal, refused, type Outcome } from '../../../core/refusal'
 import { useWiringWords } from '../../composables/useWiringWords'
@@ -61,6 +62,12 @@ function setLimit(event: Event): void {
       : refused(refusal('not_within', [t('door.masterLimit')], { low: 0.01, high: 10 })),
   )
 }
+const unit = computed(() => flowUnit(props.site.settings.units.length))
+/** A flow as it is shown: to a hundredth of its unit. */
+const shownFlow = (flow_Lmin: number | null) =>
+  flow_Lmin === null ? null : Math.round(flowIn(flow_Lmin, props.site.settings.units.length) * 100) / 100
+const keptFlow = (flow: number | null) =>
+  flow === null ? null : toLitresPerMinute(flow, props.site.settings.units.length)
 const amps = (x: number) => `${x.toFixed(2)} A`
 </script>
 
@@ -97,6 +104,16 @@ const amps = (x: number) => `${x.toFixed(2)} A`
             { value: 'open', label: t('door.openRest') },
           ]"
           @update:model-value="set(id, 'masterRest', $event)"
+        />
+        <OpenFigure
+          :id="`${id}-most`"
+          :label="t('door.mostWater', { unit })"
+          :value="shownFlow(p.most_Lmin)"
+          :low="0.01"
+          :high="100000"
+          :none="t('door.flowUnknown')"
+          :fixed="fixed"
+          @store="set(id, 'most_Lmin', keptFlow($event))"
         />
       </div>
       <div class="fields">
@@ -181,6 +198,24 @@ const amps = (x: number) => `${x.toFixed(2)} A`
         </TickBox>
       </p>
     </fieldset>
+    <details v-if="stations.some(([, s]) => s.pointOfConnection !== null)">
+      <summary>{{ t('door.flows', { unit }) }}</summary>
+      <p class="quiet">{{ t('door.flowsHow') }}</p>
+      <div class="fields flows">
+        <OpenFigure
+          v-for="[sid, s] in stations.filter(([, s]) => s.pointOfConnection !== null)"
+          :id="`${sid}-flow`"
+          :key="sid"
+          :label="`${s.address ?? record.terminals[s.terminal]!.tag} ${s.name}`"
+          :value="shownFlow(s.flow_Lmin)"
+          :low="0.01"
+          :high="100000"
+          :none="t('door.flowUnknown')"
+          :fixed="fixed"
+          @store="emit('keep', { ok: true, value: [setField('stations', sid, 'flow_Lmin', keptFlow($event))] })"
+        />
+      </div>
+    </details>
   </section>
 </template>
 

@@ -69,6 +69,10 @@ const unseen = ref(1)
         </strong>
         {{ ' ' }}
         <span class="quiet">{{ t('sequencers.counted', q.turns) }}</span>
+        <span v-if="q.byPrograms" class="quiet">
+          {{ ' ' }}
+          {{ t('sequencers.byPrograms', { since: q.byPrograms.since.slice(0, 10) }, q.byPrograms.turns) }}
+        </span>
         <span v-if="q.lost > 0" class="doubtful">{{ ' ' }}{{ t('sequencers.lost', q.lost) }}</span>
       </p>
       <div v-if="!fixed" class="row">
@@ -127,6 +131,7 @@ const unseen = ref(1)
           </span>
         </p>
       </div>
+      <WorkHere :target="{ kind: 'device', device: q.sequenced.device }" />
     </div>
   </section>
 </template>

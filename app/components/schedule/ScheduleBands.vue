@@ -8,8 +8,8 @@ import { dayName } from '../../lib/day-name'
 /** What runs in some days as bands, a row for each station; what ran before a change in outline. */
 const props = defineProps<{
   week: Week
-  /** As it is now, where `week` is how it would be. */
-  now: Week | null
+  /** As it is now, where `week` is how it would be; as it was before, where that is looked at. */
+  was: Week | null
   from: CalendarDate
   days: number
   programs: readonly { readonly name: string }[]
@@ -93,7 +93,7 @@ function pick(event: MouseEvent): void {
         <text class="tick figure" :x="0" :y="TOP + ROW * i + 13">{{ r.tag }}</text>
         <text v-if="left > 40" class="tick" :x="28" :y="TOP + ROW * i + 13">{{ r.name.slice(0, 18) }}</text>
       </g>
-      <rect v-for="(b, i) in (now?.bands ?? []).filter(shownIn)" :key="`n${i}`" class="was" v-bind="rect(b)" />
+      <rect v-for="(b, i) in (was?.bands ?? []).filter(shownIn)" :key="`n${i}`" class="was" v-bind="rect(b)" />
       <line
         v-for="(w, i) in week.waits.filter(shownIn)"
         :key="`q${i}`"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Changed } from '../../../core/schedule'
 import { useSchedulePage } from '../../composables/useSchedule'
+import { readableTimes } from '../../lib/finding-params'
 import type { FoundMend } from '../../workers/schedule'
 
 /** What is wrong with a schedule, each with the press that mends it where one does. */
@@ -10,9 +11,6 @@ const { t } = useSchedulePage()
 const route = useRoute()
 /** What only another wire or transformer mends. */
 const isOfSizes = (code: string) => code === 'over_VA' || code === 'below_minimum_V'
-/** A time of day of a date, as it is read. */
-const readable = (params: Readonly<Record<string, string | number>>) =>
-  typeof params.at === 'string' ? { ...params, at: params.at.replace('T', ' ').replace(/:00$/, '') } : params
 </script>
 
 <template>
@@ -23,7 +21,7 @@ const readable = (params: Readonly<Record<string, string | number>>) =>
         <template #mark>
           <StateMark :state="isOfSizes(finding.code) ? 'fault' : 'doubtful'" silent />
         </template>
-        {{ t(`schedule.${finding.code}`, readable(finding.params)) }}
+        {{ t(`schedule.${finding.code}`, readableTimes(finding.params)) }}
         <template #deeds>
           <AppButton v-if="mend && !fixed" @click="emit('mend', mend)">
             {{ t(`schedule.mend.${finding.code}`) }}

@@ -1,5 +1,8 @@
 import type { ProcedureText } from '../../record'
-import { oneOf } from './choices'
+import { oneOf, type StepText } from './choices'
+
+/** What a turn of a sequencer may show, on its way to the last of its valves. */
+const TURN = oneOf('last_valve', 'another_valve', 'no_valve')
 
 /** Sequencers, decoders and what protects and converts their wires. */
 export const PATHS: readonly ProcedureText[] = [
@@ -18,6 +21,24 @@ export const PATHS: readonly ProcedureText[] = [
       { id: 'schedule', hold: true },
       { id: 'through', does: oneOf('in_order', '!out_of_order'), hold: true },
       { id: 'resync', does: { kind: 'figure', quantity: 'count', low: 0 } },
+    ],
+  },
+  {
+    id: 'sequencer_sync',
+    family: 'sequencer',
+    on: 'device',
+    suits: 'sequencer',
+    kit: [],
+    steps: [
+      { id: 'program', hold: true },
+      { id: 'turn_1', cautions: ['traffic'], does: TURN },
+      ...[2, 3, 4].map((n): StepText => ({
+        id: `turn_${n}`,
+        when: [{ step: `turn_${n - 1}`, is: ['another_valve', 'no_valve'] }],
+        does: TURN,
+      })),
+      { id: 'never', when: [{ step: 'turn_4', is: ['another_valve', 'no_valve'] }], cautions: ['animals'] },
+      { id: 'restored', hold: true },
     ],
   },
   {

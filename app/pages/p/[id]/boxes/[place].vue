@@ -112,6 +112,7 @@ const takeApart = (splices: readonly SpliceId[]) =>
       <PhotoStrip v-if="photos.length > 0" :photos="photos" />
     </section>
     <WorkHere :target="{ kind: 'box', place }" />
+    <BoxSequencer v-if="!fixed" :key="place" :place="place" />
     <BoxEnds :site="site" :place="place" :fixed="fixed" @keep="doing" />
     <BoxDetails :site="site" :place="place" :fixed="fixed" @keep="doing" />
   </div>

@@ -16,6 +16,7 @@ import {
 } from '../../../../../core/schedule'
 import { getOrThrow } from '../../../../../core/site'
 import { useAskedController } from '../../../../composables/useAskedController'
+import { useEarlierSchedule } from '../../../../composables/useEarlierSchedule'
 import { usePhotos } from '../../../../composables/usePhotos'
 import { useProposals, useSchedulePage, useScheduleSeen } from '../../../../composables/useSchedule'
 import { dayName } from '../../../../lib/day-name'
@@ -49,6 +50,7 @@ const { found: proposals } = useProposals(() => controller.value!, dates)
 const looked = ref<ProposalCode | null>(null)
 const proposal = computed(() => proposals.value?.find((p) => p.code === looked.value) ?? null)
 const shown = computed(() => proposal.value?.seen ?? seen.value)
+const { options: earlier, chosen, seen: then, isMissing } = useEarlierSchedule(() => controller.value, dates)
 const rows = computed(() =>
   controller.value === null
     ? []
@@ -58,7 +60,7 @@ const rows = computed(() =>
           tag: stationTag(site.value, controller.value!, station),
           name,
         }))
-        .filter((r) => r.key in (seen.value?.week.totals ?? {}) || r.key in (shown.value?.week.totals ?? {})),
+        .filter((r) => [seen.value, shown.value, then.value].some((s) => s !== null && r.key in s.week.totals)),
 )
 const busiest = computed(() => {
   const most = shown.value?.week.busiest
@@ -147,9 +149,21 @@ const doorPhotos = computed(() =>
           </span>
         </div>
         <p v-if="busiest">{{ busiest }}</p>
+        <PickOne
+          v-if="earlier.length > 0 && !proposal"
+          id="schedule-beside"
+          v-model="chosen"
+          class="beside"
+          :label="t('schedule.beside')"
+          :options="[
+            { value: 0, label: t('schedule.besideNothing') },
+            ...earlier.map((e) => ({ value: e.value, label: t('schedule.besideBefore', { at: e.at }) })),
+          ]"
+        />
+        <p v-if="isMissing" class="bad" role="alert">{{ t('schedule.besideMissing') }}</p>
         <ScheduleBands
           :week="shown.week"
-          :now="proposal ? seen.week : null"
+          :was="proposal ? seen.week : (then?.week ?? null)"
           :from="from"
           :days="days"
           :programs="proposal?.changed.programs ?? programs"
@@ -168,6 +182,8 @@ const doorPhotos = computed(() =>
         :fixed="fixed"
         @take="take"
       />
+      <SequencerYears v-if="programs.length > 0" :controller="controller" :from="from" />
+      <ControllerTry v-if="programs.length > 0" :controller="controller" :from="from" />
       <ScheduleRules :key="`rules ${controller}`" :controller="controller" :fixed="fixed" @keep="doing" />
       <details class="sheet folds">
         <summary>
@@ -208,6 +224,9 @@ const doorPhotos = computed(() =>
 }
 .hidden {
   display: none;
+}
+.beside {
+  max-width: 320px;
 }
 .input.date {
   width: 170px;

@@ -6,6 +6,7 @@ import { jobsInOrder } from '../../../../../core/record'
 import { byTag, entries, type ControllerId } from '../../../../../core/site'
 import { connectorCounts } from '../../../../../core/takeoff'
 import { useCertificate } from '../../../../composables/useCertificate'
+import { useDoorSheet } from '../../../../composables/useDoorSheet'
 import { useHandover } from '../../../../composables/useHandover'
 import { usePrinting } from '../../../../composables/usePrinting'
 import { usePrintWords } from '../../../../composables/usePrintWords'
@@ -26,6 +27,7 @@ const { paper, papers, busy, failed, print } = usePrinting(() =>
   property.site!.settings.market === 'metric' ? 'A4' : 'LETTER',
 )
 const { printCertificate } = useCertificate(print, () => paper.value)
+const { sheetContent } = useDoorSheet()
 const { printHandover, cardSources } = useHandover(print, () => paper.value)
 const name = computed(() => property.site!.about.name)
 const home = () => `${location.origin}/p/${property.held!.id}`
@@ -45,6 +47,7 @@ const printCard = (controller: ControllerId, called: string) =>
         say,
         ohms: ohmsWithUnit,
         day: dayText,
+        programs: sheetContent(controller),
       }),
     `${name.value} ${called} card`,
   )
