@@ -709,6 +709,7 @@ export const sequencerOutput = z.strictObject({
       outputs: z.array(z.array(z.string())).describe('Valves by output, as they are on record'),
       off_ms: z.number(),
       turns: z.int().describe('Counted, each a time at which power came after long enough without'),
+      never: z.array(z.string()).describe('Valves that never came in two rounds of what was seen'),
       lost: z.int().describe('Looks that no count allowed, so that it began anew there'),
       next: z.array(z.strictObject({ valve: z.string().nullable(), likelihood })).describe('The likeliest first'),
       resync: z

@@ -13,6 +13,7 @@ import {
 import {
   countOf,
   eventsIn,
+  neverCame,
   nextOf,
   resyncOf,
   sequencersOf,
@@ -58,6 +59,7 @@ export function sequencersIn(property: Property, flags: Arguments['flags'], { t 
         outputs: sequenced.outputs.map((coils) => coils.map(name)),
         off_ms: sequenced.off_ms,
         turns: turnsIn([...events, ...byPrograms]),
+        never: neverCame(sequenced, events).map(name),
         lost: belief.lost,
         next: nextOf(sequenced, belief).map(({ of, probability }) => ({
           valve: of && name(of),

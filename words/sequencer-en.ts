@@ -13,6 +13,8 @@ export const sequencerEn = {
     byPrograms:
       '1 more by the programs on record since {since}. | {count} more by the programs on record since {since}.',
     lost: 'What watered did not fit the count once: it began anew there. | What watered did not fit the count {count} times: it began anew there.',
+    never:
+      '{valve} never came in two rounds of what was seen: {sequencer} has failed, or that output of it, or the valve. Read the coil in {box}, its lead off {sequencer}.',
     turn: 'It had a turn',
     saw: '{valve} watered',
     sawNone: 'None watered',

@@ -1,6 +1,6 @@
 import { useI18n } from 'vue-i18n'
 import type { SequencerTold } from '../../core/record'
-import { countOf, entriesOf, eventsIn, nextOf, resyncOf, sequencersOf, turnsIn } from '../../core/sequencer'
+import { countOf, entriesOf, eventsIn, neverCame, nextOf, resyncOf, sequencersOf, turnsIn } from '../../core/sequencer'
 import { deviceName, type ControllerId, type DeviceId } from '../../core/site'
 import { sequencerEn } from '../../words/sequencer-en'
 import { authorName } from '../lib/device'
@@ -42,6 +42,7 @@ export function useSequencers(controller: () => ControllerId) {
         sequenced,
         lost: belief.lost,
         turns: turnsIn(events),
+        never: neverCame(sequenced, events),
         byPrograms: run.length === 0 ? null : { turns: run.length, since: new Date(from_s * 1000).toISOString() },
         next: nextOf(sequenced, belief),
         resync: resyncOf(sequenced, belief),

@@ -1,7 +1,7 @@
 import { sequencedSite } from '../../tests/sequenced-site'
 import { COMMON_METER, noFacts, type Facts, type FieldTest, type ReadingValue, type SequencerTold } from '../record'
 import { terminalEnd, type ControllerId, type DeviceId, type End, type TerminalId } from '../site'
-import { countOf, entriesOf, eventsIn, nextOf, resyncOf, sequencersOf } from '.'
+import { countOf, entriesOf, eventsIn, neverCame, nextOf, resyncOf, sequencersOf } from '.'
 
 const A = 'A' as ControllerId
 const [q] = sequencersOf(sequencedSite(), A)
@@ -72,4 +72,12 @@ test('what is told counts until it is taken back; the pulses into step follow', 
     ['V4', 200],
     ['V5', 100],
   ])
+})
+
+test('a valve that never comes in two rounds of what was seen is said, one that came is not', () => {
+  const saw = (...valves: string[]) =>
+    neverCame(q!, eventsIn(facts(...valves.map((v) => ({ kind: 'watered' as const, valve: v as DeviceId }))), A, q!))
+  expect(saw('V4', 'V4', 'V4')).toEqual([])
+  expect(saw('V4', 'V4', 'V4', 'V4')).toEqual(['V5'])
+  expect(saw('V4', 'V4', 'V5', 'V4')).toEqual([])
 })

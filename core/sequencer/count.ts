@@ -99,6 +99,23 @@ export function countOf(sequenced: Sequenced, events: readonly SequencerEvent[])
 export const turnsIn = (events: readonly SequencerEvent[]): number =>
   events.reduce((sum, e) => sum + (e.kind === 'turned' ? e.times : 0), 0)
 
+/** Rounds of the cycle that are seen without a valve before it is said that it never comes. */
+const ROUNDS = 2
+
+/**
+ * Valves that never came while others did, over at least two rounds of what was seen to water since they last did: the
+ * device or their output has failed, or what hangs there.
+ */
+export function neverCame(sequenced: Sequenced, events: readonly SequencerEvent[]): DeviceId[] {
+  const seen = [...events].sort((a, b) => a.at_s - b.at_s).flatMap((e) => (e.kind === 'watered' ? [e.valve] : []))
+  const needed = ROUNDS * sequenced.outputs.length
+  return sequenced.outputs.flatMap(([valve]) => {
+    if (valve === undefined) return []
+    const since = seen.slice(seen.lastIndexOf(valve) + 1)
+    return since.length >= needed ? [valve] : []
+  })
+}
+
 /** How likely something comes next. */
 export interface Odds<T> {
   readonly of: T

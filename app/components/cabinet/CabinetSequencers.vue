@@ -75,6 +75,17 @@ const unseen = ref(1)
         </span>
         <span v-if="q.lost > 0" class="doubtful">{{ ' ' }}{{ t('sequencers.lost', q.lost) }}</span>
       </p>
+      <p v-for="valve in q.never" :key="valve">
+        <StateMark state="fault" silent />
+        {{ ' ' }}
+        {{
+          t('sequencers.never', {
+            valve: nameOf(valve),
+            sequencer: nameOf(q.sequenced.device),
+            box: boxOf(q.sequenced.device),
+          })
+        }}
+      </p>
       <div v-if="!fixed" class="row">
         <AppButton @click="tell(q.sequenced.device, { kind: 'turned', times: 1 })">
           {{ t('sequencers.turn') }}
