@@ -14,6 +14,7 @@ import { material, sizes, stations, wiring } from './planning'
 import { deck, solve } from './power'
 import { pathIn, pathLines } from './path'
 import { proceduresOf } from './procedures'
+import { repairLines, repairOf } from './repair'
 import { scheduleLines, scheduleOf } from './schedule'
 import { sequencerLines, sequencersIn } from './sequencer'
 import { simulate } from './simulate'
@@ -70,6 +71,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     path: [1, 1],
     schedule: [1, 1],
     sequencer: [1, 1],
+    repair: [2, 2],
   }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
@@ -100,6 +102,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
   if (files.length === 1) return done(stations(property.value, null))
   const csv = read(files[1]!)
   if (csv.ok && verb === 'stations') return done(stations(property.value, csv.value))
+  if (csv.ok && verb === 'repair') return done(repairOf(property.value, csv.value, flags, speaker))
   if (csv.ok && verb === 'hunt') return done(huntIn(property.value, csv.value, flags, speaker))
   return csv.ok ? done(judge(property.value, csv.value, flags, speaker)) : csv
 }
@@ -138,6 +141,8 @@ function lines(output: Output): string[] {
       return scheduleLines(output)
     case 'sequencer':
       return sequencerLines(output)
+    case 'repair':
+      return repairLines(output)
     case 'locate':
       return locateLines(output)
     case 'stations':

@@ -41,6 +41,7 @@ test('each verb answers with the object its schema promises, exit 0', async () =
     ['simulate', ['--fault', 'coil-part V18 0.45', '--seed', '3', '--power']],
     ['path', ['--arrestors', '--convert', 'K8', '--size', '--anew', '--on', '12,17']],
     ['sequencer', ['--from', '2027-05-01']],
+    ['repair', [file('finding.json', JSON.stringify({ where: { kind: 'thread', controller: 'A', terminal: '14' } }))]],
     ['schedule', ['--programs', programs, '--from', '2027-05-01', '--controller', 'A']],
   ] as const) {
     const { status, out, err } = await thread(verb, DEMO, ...args, '--json')

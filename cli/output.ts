@@ -1,3 +1,4 @@
+import { REPAIR_CODES } from '../core/repair'
 import * as z from 'zod'
 import { DEEDS, FAMILIES, HAZARDS, KIT, SORTING_METHODS } from '../core/record'
 import { FIND_KINDS } from '../core/trace'
@@ -724,6 +725,40 @@ export const sequencerOutput = z.strictObject({
   ),
 })
 
+const money = z.number().describe('In the currency, by the usual figures of docs/numbers.md')
+export const repairOutput = z.strictObject({
+  verb: z.literal('repair'),
+  property: z.string(),
+  finding: z.string(),
+  options: z
+    .array(
+      z.discriminatedUnion('possible', [
+        z.strictObject({
+          code: z.enum(REPAIR_CODES),
+          possible: z.literal(true),
+          says: statement,
+          minutes: z.number().describe('On the property, its retest included'),
+          material: money,
+          cost: money,
+          dig_m: z.number(),
+          risk: statement,
+          temporary: z.boolean().describe('Stands on the property’s list until it is undone'),
+          commands: z.array(z.looseObject({ do: z.string() })).describe('What the record becomes by it, as one batch'),
+        }),
+        z.strictObject({
+          code: z.enum(REPAIR_CODES),
+          possible: z.literal(false),
+          says: statement,
+          why: z.strictObject({ code: z.string(), says: statement }),
+        }),
+      ]),
+    )
+    .describe('Possible ones first, the cheapest at the top and what is for now only behind them'),
+  nearby: z
+    .array(z.strictObject({ code: z.string(), says: statement, minutes: z.number(), saves_min: z.number() }))
+    .describe('What else is due where it is open, what saves most for its minutes first'),
+})
+
 export const OUTPUTS = {
   check: checkOutput,
   expect: expectOutput,
@@ -743,4 +778,5 @@ export const OUTPUTS = {
   path: pathOutput,
   schedule: scheduleOutput,
   sequencer: sequencerOutput,
+  repair: repairOutput,
 } as const

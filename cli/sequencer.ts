@@ -103,6 +103,7 @@ export const sequencerLines = ({ sequencers }: Out): string[] =>
     : sequencers.flatMap((q) => [
         `${q.controller} ${q.terminals.join('+')} → ${q.sequencer}: ${q.outputs.map((o) => o.join('+') || '–').join(', ')}`,
         `  next: ${q.next.map((n) => `${n.valve ?? '–'} ${Math.round(n.likelihood * 100)} %`).join(', ')}`,
+        ...q.never.map((valve) => `  never came: ${valve}`),
         ...(q.resync
           ? [
               `  into step: ${q.resync.terminal} on and off until ${q.resync.until} waters, ` +

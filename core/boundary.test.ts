@@ -23,6 +23,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   'path-hunt': ['site', 'record', 'refusal', 'circuit', 'path', 'hunt', 'map'],
   sequencer: ['site', 'record', 'refusal', 'plan'],
   schedule: ['quantity', 'chance', 'site', 'refusal', 'circuit', 'path', 'map', 'sequencer'],
+  repair: ['quantity', 'site', 'record', 'refusal', 'plan', 'splice', 'sizing', 'schedule', 'sequencer'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],
   history: ['site', 'record', 'expect'],

@@ -16,6 +16,7 @@ const NEEDS = {
   path: ['ngspice'],
   schedule: [],
   sequencer: [],
+  repair: [],
   walk: [],
 }
 const [name, ...rest] = process.argv.slice(2)

@@ -13,6 +13,7 @@ import { coreEn } from './core-en'
 import { huntEn } from './hunt-en'
 import { procedureEn } from './procedure-en'
 import { pathRefusalsEn } from './path-refusals-en'
+import { repairEn } from './repair-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import type { Translate } from './say'
 
@@ -30,6 +31,7 @@ const context = createCoreContext({
       ...huntEn,
       ...procedureEn,
       ...scheduleEn,
+      ...repairEn,
       refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn },
     },
   },

@@ -24,6 +24,7 @@ import { traceEn } from './trace-en'
 import { pathEn } from './path-en'
 import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
+import { repairEn } from './repair-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import { schedulePageEn } from './schedule-page-en'
 import { sequencerEn } from './sequencer-en'
@@ -56,6 +57,7 @@ const messages = {
   ...pathEn,
   ...pathFindEn,
   ...sequencerEn,
+  ...repairEn,
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
   refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn },
 } as Record<string, unknown>
@@ -88,6 +90,7 @@ test('no section of the screen’s words hides one of the core’s', () => {
       pathFindEn,
       scheduleEn,
       sequencerEn,
+      repairEn,
     ]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
@@ -141,6 +144,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(scheduleEn, ''),
     ...keysOf(schedulePageEn, ''),
     ...keysOf(sequencerEn, ''),
+    ...keysOf(repairEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

@@ -29,6 +29,8 @@ export interface VoltsThen {
     readonly minimum_V: number
     readonly enough: boolean
   }[]
+  /** Coils that nothing of this was meant to run, and that pull in all the same. */
+  readonly also: readonly DeviceId[]
 }
 
 /** A coil at its sheet’s temperature draws most: wire and transformer that bear that bear less too. */
@@ -37,8 +39,13 @@ const SHEET_C = 20
 /**
  * The circuit engine’s answer for stations on at once, the last of them just starting, under the worst that the property
  * is sized for; screws and the path each by their own source. The network is factored once for all that is asked.
+ * @param turns which output of a sequencer has its turn, counted from 1; the first where not named
  */
-export function voltsAsker(site: Site, controller: ControllerId): (on: readonly StationOn[]) => VoltsThen {
+export function voltsAsker(
+  site: Site,
+  controller: ControllerId,
+  turns: ReadonlyMap<DeviceId, number> = new Map(),
+): (on: readonly StationOn[]) => VoltsThen {
   const { sizing, mains_Hz } = site.settings
   const conditions = conditionsFor(
     { live: [], faces: new Map() },
@@ -50,15 +57,15 @@ export function voltsAsker(site: Site, controller: ControllerId): (on: readonly 
       wire: 'maximum',
     },
   )
-  const engine = engineOf(poweredOf(site, conditions, controller))
+  const engine = engineOf(poweredOf(site, { ...conditions, turns }, controller))
   const rating_VA = getOrThrow(site.controllers, controller).transformer?.rating_VA ?? null
   return (on) => {
     const path = pathVoltsAt(site, controller, on)
     const screws = on.filter((s) => s.address === null).map(({ terminal }) => ({ controller, terminal }))
     const running = runningOf(site, screws)
-    if (screws.length === 0 || !running.ok) return { load_VA: 0, rating_VA: null, at: path }
-    const { load_VA, at } = screwVolts(engine, controller, running.value)
-    return { load_VA, rating_VA, at: [...at, ...path] }
+    if (screws.length === 0 || !running.ok) return { load_VA: 0, rating_VA: null, at: path, also: [] }
+    const { load_VA, at, also } = screwVolts(engine, controller, running.value)
+    return { load_VA, rating_VA, at: [...at, ...path], also }
   }
 }
 
@@ -77,14 +84,16 @@ function screwVolts(
 ): Omit<VoltsThen, 'rating_VA'> {
   const { site, conditions, parts } = powered
   const coils = parts.flatMap((part, element) => {
-    const face = part.of.kind === 'coil' ? running.faces.get(part.of.device) : undefined
-    if (part.of.kind !== 'coil' || face === undefined) return []
+    if (part.of.kind !== 'coil') return []
     const { coilKind } = getOrThrow(site.devices, part.of.device)
     const kind = coilKind === null ? null : getOrThrow(site.coilKinds, coilKind)
-    return [{ part, element, face, kind, device: part.of.device }]
+    const face = running.faces.get(part.of.device)
+    return [
+      { part, element, face: face ?? ('inrush' as const), isMeant: face !== undefined, kind, device: part.of.device },
+    ]
   })
   const held = coils
-    .filter((c) => c.face === 'holding')
+    .filter((c) => c.isMeant && c.face === 'holding')
     .map(({ element, kind }): Edit => ({
       kind: 'element',
       element,
@@ -94,13 +103,15 @@ function screwVolts(
   const across_V = (a: number, b: number) => size(minus(solution.volts(a), solution.volts(b)))
   const source = powered.sources.find((s) => s.controller === controller && s.feeds === 'terminals')
   const amps = [...solution.closed_A.values()].reduce(plus, complex(0))
+  const given = coils.map(({ part, device, face, kind, isMeant }) => {
+    const volt_V = across_V(part.a, part.b)
+    const minimum_V = minimumOf(kind, face)
+    return { isMeant, is: { device, volt_V, minimum_V, enough: volt_V >= minimum_V } }
+  })
   return {
     load_VA: source ? size(amps) * across_V(source.hot, source.common) : 0,
-    at: coils.flatMap(({ part, device, face, kind }) => {
-      const volt_V = across_V(part.a, part.b)
-      const minimum_V = minimumOf(kind, face)
-      return volt_V > DEAD_V ? [{ device, volt_V, minimum_V, enough: volt_V >= minimum_V }] : []
-    }),
+    at: given.flatMap(({ isMeant, is }) => (isMeant && is.volt_V > DEAD_V ? [is] : [])),
+    also: given.flatMap(({ isMeant, is }) => (!isMeant && is.enough ? [is.device] : [])),
   }
 }
 

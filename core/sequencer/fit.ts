@@ -1,17 +1,25 @@
-import { commandsBetween, create, freeId, join, jointOf, part, portEnd, remove, set, type Work } from '../plan'
+import {
+  commandsBetween,
+  create,
+  freeId,
+  join,
+  jointOf,
+  leadPorts,
+  part,
+  portEnd,
+  remove,
+  runInstead,
+  set,
+  type Work,
+} from '../plan'
 import { accepted, refusal, refused, type Outcome } from '../refusal'
 import {
   byTag,
-  commonOf,
   endKey,
-  entries,
   getOrThrow,
-  netsOf,
   stationAt,
   terminalEnd,
-  wiringOf,
   type Command,
-  type ControllerId,
   type DeviceId,
   type End,
   type PlaceId,
@@ -71,7 +79,7 @@ export function fitSequencer(site: Site, { host, others, outputs, how, isSetApar
       refusal('sequencer_elsewhere', ['others'], { name: elsewhere[1].name, box: getOrThrow(site.places, place).tag }),
     )
 
-  const hot = leadPorts(site, host)
+  const hot = leadPorts(site, host.controller)
   const open = stations.flatMap(([, s]) => s.valves).find((v) => hot(v) === null)
   if (open !== undefined)
     return refused(refusal('no_common_there', ['others'], { device: getOrThrow(site.devices, open).tag ?? open }))
@@ -96,7 +104,7 @@ export function fitSequencer(site: Site, { host, others, outputs, how, isSetApar
   for (let i = stations.length + 1; i <= outputs; i++) cap(work, place, portEnd(sequencer, `out_${i}`))
   if (how === 'one') {
     for (const [id, { terminal }] of stations.slice(1)) {
-      retarget(work, host.controller, terminal, host.terminal)
+      runInstead(work, host.controller, terminal, host.terminal)
       remove(work, 'stations', id)
     }
     set(
@@ -114,7 +122,7 @@ export function fitSequencer(site: Site, { host, others, outputs, how, isSetApar
       join(work, cabinet, [terminalEnd(host.controller, host.terminal), terminalEnd(controller, screw)])
       if (screw === terminal) continue
       set(work, 'stations', id, 'terminal', screw)
-      retarget(work, controller, terminal, screw)
+      runInstead(work, controller, terminal, screw)
     }
   }
   const touched = Object.entries(work.site.splices).filter(
@@ -127,33 +135,6 @@ export function fitSequencer(site: Site, { host, others, outputs, how, isSetApar
     joints: touched.filter(([, s]) => s.ends.length > 1 && s.connector !== 'terminal').length,
     caps: touched.filter(([, s]) => s.connector === 'cap').length,
   })
-}
-
-/** Has the programs of a controller run one screw where they ran another. */
-function retarget(work: Work, controller: ControllerId, from: TerminalId, to: TerminalId): void {
-  for (const [id, { controller: of, runs }] of entries(work.site.programs)) {
-    if (of !== controller || runs.every((r) => r.terminal !== from)) continue
-    set(
-      work,
-      'programs',
-      id,
-      'runs',
-      runs.map((r) => (r.terminal === from && r.address === null ? { ...r, terminal: to } : r)),
-    )
-  }
-}
-
-/** The port of a valve that is not on its controller’s common, either where neither is joined yet; null otherwise. */
-function leadPorts(site: Site, { controller }: TerminalAt): (device: DeviceId) => 'a' | 'b' | null {
-  const wiring = wiringOf(site)
-  const nets = netsOf(wiring)
-  const common = commonOf(site, controller)
-  const commonNet = common && nets.of(wiring.pointOf(terminalEnd(controller, common)))
-  return (device) => {
-    if (jointOf(site, portEnd(device, 'a')) === null && jointOf(site, portEnd(device, 'b')) === null) return 'a'
-    const isCommon = (port: 'a' | 'b') => nets.of(wiring.pointOf(portEnd(device, port))) === commonNet
-    return isCommon('b') === isCommon('a') ? null : isCommon('b') ? 'a' : 'b'
-  }
 }
 
 /** The core’s end in the joint of a valve’s lead; null where there is none. */

@@ -1,0 +1,88 @@
+import type * as z from 'zod'
+import type { Property } from '../core/formats'
+import { controllerFor } from '../core/procedure'
+import { targetOfPart } from '../core/record'
+import { accepted, refusal, refused, type Outcome } from '../core/refusal'
+import { nearby, readFinding, repairsFor, USUAL_FIGURES } from '../core/repair'
+import { getOrThrow } from '../core/site'
+import type { Speaker } from '../words'
+import { sayPart } from '../words/part'
+import { sayNearby, sayRepair, sayRisk, sayWhyNot } from '../words/repair'
+import type { Arguments } from './flags'
+import type { repairOutput } from './output'
+
+type Out = z.infer<typeof repairOutput>
+/** Where no day is told, repairs are dated so. */
+const SOME_DAY = '2027-01-01'
+
+/** All that can be done about what was found, the cheapest first; what cannot, and why; what else is due there. */
+export function repairOf(
+  { site }: Property,
+  finding: string,
+  flags: Arguments['flags'],
+  speaker: Speaker,
+): Outcome<Out> {
+  const where = readFinding(site, finding)
+  if (!where.ok) return where
+  const controller =
+    'controller' in where.value ? where.value.controller : controllerFor(site, targetOfPart(where.value))
+  if (controller === null) return refused(refusal('no_such_record', ['controllers'], { id: '' }))
+  const today = flags.from ?? SOME_DAY
+  const options = repairsFor(site, controller, where.value, today)
+  const joint = where.value.kind === 'joint' ? getOrThrow(site.splices, where.value.splice) : null
+  const best = options.find((o) => o.possible)
+  const places = joint ? [joint.place] : best?.possible ? placesIn(best.tried.after.site, site) : []
+  return accepted({
+    verb: 'repair',
+    property: site.about.name,
+    finding: sayPart(where.value, site, speaker),
+    options: options.map((o) =>
+      o.possible
+        ? {
+            code: o.code,
+            possible: true as const,
+            says: sayRepair(o.code, speaker),
+            minutes: o.minutes,
+            material: o.material_cents / 100,
+            cost: o.cents / 100,
+            dig_m: o.dig_m,
+            risk: sayRisk(o.risk, speaker),
+            temporary: o.isTemporary,
+            commands: [...o.commands],
+          }
+        : {
+            code: o.code,
+            possible: false as const,
+            says: sayRepair(o.code, speaker),
+            why: { code: o.why.code, says: sayWhyNot(o.why, speaker) },
+          },
+    ),
+    nearby: nearby(site, places, joint?.made?.value ?? null, today, USUAL_FIGURES).map((n) => ({
+      code: n.rule ?? n.code,
+      says: sayNearby(n, speaker),
+      minutes: n.minutes,
+      saves_min: n.saves_min,
+    })),
+  })
+}
+
+/** The boxes in which a repair changes joints. */
+function placesIn(after: Property['site'], before: Property['site']) {
+  const changed = Object.entries(after.splices).filter(
+    ([id, s]) => JSON.stringify(s.ends) !== JSON.stringify(before.splices[id as keyof typeof before.splices]?.ends),
+  )
+  return [...new Set(changed.map(([, s]) => s.place))].filter((p) => p in before.places)
+}
+
+/** The same as lines for a person. */
+export const repairLines = ({ finding, options, nearby: also }: Out): string[] => [
+  `${finding}:`,
+  ...options.map((o) =>
+    o.possible
+      ? `  ${o.says}: ${o.minutes} min, material ${o.material.toFixed(2)}, in all ${o.cost.toFixed(2)}. ${o.risk}`
+      : `  not: ${o.says}. ${o.why.says}`,
+  ),
+  ...(also.length > 0
+    ? ['  while it is open:', ...also.map((n) => `    ${n.says} (${n.minutes} min, saves ${n.saves_min})`)]
+    : []),
+]

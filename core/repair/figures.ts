@@ -1,0 +1,71 @@
+/** What a repair takes where nobody’s own figures are at hand. Every figure can be changed; docs/numbers.md says why. */
+export interface RepairFigures {
+  /** What a minute of work is worth, hundredths of the currency. */
+  readonly cents_per_min: number
+  /** Going to a place and opening it. */
+  readonly place_min: number
+  /** A joint cut out and made, tried and sealed. */
+  readonly joint_min: number
+  /** A conductor moved from a screw to another. */
+  readonly screw_min: number
+  /** Proving a spare from end to end. */
+  readonly prove_min: number
+  /** A conductor traced to its break. */
+  readonly trace_min: number
+  /** A hole dug, and closed again with a box in it. */
+  readonly hole_min: number
+  /** A metre of trench by hand, opened and closed. */
+  readonly trench_min_per_m: number
+  readonly coil_min: number
+  readonly valve_min: number
+  readonly module_min: number
+  readonly transformer_min: number
+  readonly bypass_min: number
+  /** The retest of what was mended. */
+  readonly retest_min: number
+  /** Going there a second time: the drive, and all that a visit begins and ends with. */
+  readonly visit_min: number
+  /** Parts, hundredths of the currency a piece. */
+  readonly parts_cents: Readonly<Record<RepairPart, number>>
+}
+export const REPAIR_PARTS = [
+  'connector',
+  'cap',
+  'box',
+  'sequencer',
+  'coil',
+  'valve',
+  'module',
+  'transformer',
+  'sleeve_m',
+] as const
+export type RepairPart = (typeof REPAIR_PARTS)[number]
+
+export const USUAL_FIGURES: RepairFigures = {
+  cents_per_min: 120,
+  place_min: 5,
+  joint_min: 8,
+  screw_min: 4,
+  prove_min: 6,
+  trace_min: 45,
+  hole_min: 40,
+  trench_min_per_m: 6,
+  coil_min: 15,
+  valve_min: 60,
+  module_min: 15,
+  transformer_min: 30,
+  bypass_min: 10,
+  retest_min: 3,
+  visit_min: 60,
+  parts_cents: {
+    connector: 150,
+    cap: 60,
+    box: 2500,
+    sequencer: 9000,
+    coil: 2500,
+    valve: 6000,
+    module: 9000,
+    transformer: 6000,
+    sleeve_m: 120,
+  },
+}

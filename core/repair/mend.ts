@@ -1,0 +1,107 @@
+import { coreEnd, create, cutAt, freeId, join, jointOf, part, set, type Work } from '../plan'
+import {
+  applyBatch,
+  endKey,
+  entries,
+  getOrThrow,
+  type CableId,
+  type CoreId,
+  type End,
+  type PlaceId,
+  type Site,
+  type SpliceId,
+} from '../site'
+import { boxJoints, wayCommandsOf } from '../splice'
+import type { Way } from './lead'
+
+export function cap(work: Work, place: PlaceId, end: End): void {
+  if (jointOf(work.site, end) !== null) return
+  create(work, 'splices', freeId(work.site, 'splices', `${getOrThrow(work.site.places, place).tag}-cap`), {
+    place,
+    connector: 'cap',
+    ends: [end],
+  })
+}
+
+/** The ends of a core at a stop: on the side that comes from the controller, and on the one that goes on. */
+const endsAt = (site: Site, cable: CableId, core: CoreId, stop: number) => {
+  const { stops } = getOrThrow(site.cables, cable)
+  const { id, place } = stops[stop]!
+  return {
+    place,
+    arrives: stop > 0 ? coreEnd(cable, core, id, 'arrives') : null,
+    leaves: stop < stops.length - 1 ? coreEnd(cable, core, id, 'leaves') : null,
+  }
+}
+
+/** Makes an end of a core come out at a stop where it passes uncut: the other side stays as it was joined. */
+function bringOut(work: Work, { cable, core }: Pick<Way, 'cable' | 'core'>, stop: number): void {
+  cutAt(work, cable, core, getOrThrow(work.site.cables, cable).stops[stop]!.id)
+}
+
+/** Takes one stretch of a core out of use, capped at both ends, and puts another conductor into its joints. */
+export function replaceStretch(work: Work, way: Way, near: End, far: End): void {
+  const { cable, core, from, to } = way
+  for (const stop of [from, to]) bringOut(work, way, stop)
+  const [at, end] = [endsAt(work.site, cable, core, from), endsAt(work.site, cable, core, to)]
+  // What passes uncut goes on by the other conductor.
+  exchange(work, at.place, at.leaves!, near, at.arrives)
+  exchange(work, end.place, end.arrives!, far, end.leaves)
+}
+
+function exchange(work: Work, place: PlaceId, old: End, next: End, onward: End | null): void {
+  const isJoined = jointOf(work.site, old) !== null
+  join(work, place, isJoined ? [old, next] : [...(onward && jointOf(work.site, onward) === null ? [onward] : []), next])
+  part(work, old)
+  cap(work, place, old)
+}
+
+/** A spare brought out at two stops, capped beyond them: its ends there. */
+export function broughtOut(work: Work, cable: CableId, core: CoreId, from: number, to: number): [near: End, far: End] {
+  for (const stop of [from, to]) bringOut(work, { cable, core }, stop)
+  for (const stop of [from, to])
+    for (const side of ['arrives', 'leaves'] as const) {
+      const { place, ...ends } = endsAt(work.site, cable, core, stop)
+      const end = ends[side]
+      if (end) cap(work, place, end)
+    }
+  return [endsAt(work.site, cable, core, from).leaves!, endsAt(work.site, cable, core, to).arrives!]
+}
+
+/**
+ * Settles the connectors of joints whose ends have changed since: each by the first way in which what is carried holds
+ * it.
+ * @returns joints that were opened or are new, caps that are new, and places with one that nothing holds
+ */
+export function settle(work: Work, since: Site): { joints: number; caps: number; screws: number; unheld: PlaceId[] } {
+  const changed = (id: SpliceId) =>
+    JSON.stringify(since.splices[id]?.ends.map(endKey)) !== JSON.stringify(work.site.splices[id]!.ends.map(endKey))
+  const touched = entries(work.site.splices).filter(([id]) => changed(id))
+  const joints = touched.filter(([, s]) => s.connector !== 'terminal' && s.connector !== 'cap')
+  for (const [id, s] of joints) {
+    if (s.connector !== 'unknown') set(work, 'splices', id, 'connector', 'unknown')
+    if (s.ticks.length > 0) set(work, 'splices', id, 'ticks', [])
+    if (s.made !== null) set(work, 'splices', id, 'made', null)
+    if (s.condition.state !== 'sound') set(work, 'splices', id, 'condition', { ...s.condition, state: 'sound' })
+  }
+  const unheld: PlaceId[] = []
+  const ids = new Set(joints.map(([id]) => id))
+  for (const place of new Set(joints.map(([, s]) => s.place)))
+    for (const joint of boxJoints(work.site, place)) {
+      if (!joint.holds.some((h) => ids.has(h.splice))) continue
+      const [way] = joint.ways
+      if (!way) {
+        unheld.push(place)
+        continue
+      }
+      const laid = applyBatch(work.site, wayCommandsOf(work.site, joint, way))
+      if (laid.ok) work.site = laid.value.site
+      else unheld.push(place)
+    }
+  return {
+    joints: joints.length,
+    caps: touched.filter(([, s]) => s.connector === 'cap').length,
+    screws: touched.filter(([, s]) => s.connector === 'terminal').length,
+    unheld,
+  }
+}
