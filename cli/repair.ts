@@ -3,7 +3,7 @@ import type { Property } from '../core/formats'
 import { controllerFor } from '../core/procedure'
 import { targetOfPart } from '../core/record'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
-import { nearby, readFinding, repairsFor, USUAL_FIGURES } from '../core/repair'
+import { nearby, placesOf, readFinding, repairsFor, USUAL_FIGURES } from '../core/repair'
 import { getOrThrow } from '../core/site'
 import type { Speaker } from '../words'
 import { sayPart } from '../words/part'
@@ -30,8 +30,6 @@ export function repairOf(
   const today = flags.from ?? SOME_DAY
   const options = repairsFor(site, controller, where.value, today)
   const joint = where.value.kind === 'joint' ? getOrThrow(site.splices, where.value.splice) : null
-  const best = options.find((o) => o.possible)
-  const places = joint ? [joint.place] : best?.possible ? placesIn(best.tried.after.site, site) : []
   return accepted({
     verb: 'repair',
     property: site.about.name,
@@ -57,21 +55,15 @@ export function repairOf(
             why: { code: o.why.code, says: sayWhyNot(o.why, speaker) },
           },
     ),
-    nearby: nearby(site, places, joint?.made?.value ?? null, today, USUAL_FIGURES).map((n) => ({
-      code: n.rule ?? n.code,
-      says: sayNearby(n, speaker),
-      minutes: n.minutes,
-      saves_min: n.saves_min,
-    })),
+    nearby: nearby(site, placesOf(site, where.value, options), joint?.made?.value ?? null, today, USUAL_FIGURES).map(
+      (n) => ({
+        code: n.rule ?? n.code,
+        says: sayNearby(n, speaker),
+        minutes: n.minutes,
+        saves_min: n.saves_min,
+      }),
+    ),
   })
-}
-
-/** The boxes in which a repair changes joints. */
-function placesIn(after: Property['site'], before: Property['site']) {
-  const changed = Object.entries(after.splices).filter(
-    ([id, s]) => JSON.stringify(s.ends) !== JSON.stringify(before.splices[id as keyof typeof before.splices]?.ends),
-  )
-  return [...new Set(changed.map(([, s]) => s.place))].filter((p) => p in before.places)
 }
 
 /** The same as lines for a person. */

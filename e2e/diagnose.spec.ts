@@ -69,7 +69,16 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   await expect(left).toHaveCount(0)
   await page.goto(`/p/${id}/diagnose?job=${job}`)
   await expect(verdict(page)).toContainText('It is the joint of Gate hedge in B2', { timeout: 90_000 })
-  await page.getByRole('button', { name: 'It is mended' }).click()
+  // What can be done stands beside it; the cheapest is done and written down.
+  const repairs = page.locator('details').filter({ hasText: 'What can be done about the joint of Gate hedge in B2' })
+  await repairs.locator('summary').click()
+  const anew = repairs.getByRole('listitem').filter({ hasText: 'Make the joint anew' })
+  await expect(anew).toContainText('16 minutes', { timeout: 30_000 })
+  await expect(repairs).toContainText('Joints in B2 as old as this one, of 2009')
+  expect(await seriousFindings(page)).toEqual([])
+  await anew.getByRole('button', { name: 'Take this' }).click()
+  await expect(anew).toContainText('The record then: ')
+  await anew.getByRole('button', { name: 'Done: write it down' }).click()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
   await expect(verdict(page)).not.toContainText('It is the joint of Gate hedge', { timeout: 90_000 })
   // The zones are asked for again: what was dry before the repair says nothing of now.
@@ -80,7 +89,9 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   await expect(page.getByText('Every zone waters.')).toBeVisible()
   await expect(page.getByText('All saved')).toBeVisible()
   const { facts } = await stored(request, id)
-  expect(Object.values(facts.findings).map((f) => [f.job, f.says])).toEqual([[job, 'the joint of Gate hedge in B2']])
+  expect(Object.values(facts.findings).map((f) => [f.job, f.says, f.how])).toEqual([
+    [job, 'the joint of Gate hedge in B2', 'Make the joint anew'],
+  ])
   await page.reload()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
   // Years later it is in the record, with the readings that showed it.

@@ -25,6 +25,7 @@ import { pathEn } from './path-en'
 import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
 import { repairEn } from './repair-en'
+import { repairPageEn } from './repair-page-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import { schedulePageEn } from './schedule-page-en'
 import { sequencerEn } from './sequencer-en'
@@ -58,6 +59,7 @@ const messages = {
   ...pathFindEn,
   ...sequencerEn,
   ...repairEn,
+  ...repairPageEn,
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
   refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn },
 } as Record<string, unknown>
@@ -91,6 +93,7 @@ test('no section of the screen’s words hides one of the core’s', () => {
       scheduleEn,
       sequencerEn,
       repairEn,
+      repairPageEn,
     ]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
@@ -145,6 +148,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(schedulePageEn, ''),
     ...keysOf(sequencerEn, ''),
     ...keysOf(repairEn, ''),
+    ...keysOf(repairPageEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

@@ -60,10 +60,10 @@ export function useHuntAnswers(
       (f) => f.job === jobId() && f.at > last && f.where !== null && partKey(f.where) === partKey(where),
     )
   }
-  async function mended(part: PartReport | undefined): Promise<void> {
+  async function mended(part: PartReport | undefined, how = ''): Promise<void> {
     if (!part || justMended(part)) return
     const says = sayPart(part.where, property.site!, speaker.value)
-    await written.find({ where: part.where, says, belief: part.p, how: '' })
+    await written.find({ where: part.where, says, belief: part.p, how })
   }
 
   /** It fails in these states only: tests are made in one of them, and the answer says in which it was. */

@@ -14,6 +14,7 @@ import { keepHuntOptions } from '../../../lib/device'
 import { huntOptionsFor, type HuntOptions } from '../../../lib/hunt-options'
 import { optionsOf } from '../../../lib/options'
 import { useProperty } from '../../../stores/property'
+import { sayPart } from '../../../../words/part'
 
 const route = useRoute()
 const property = useProperty()
@@ -114,6 +115,10 @@ const { dryTold, told, found, mended, strike, failing, takenIn, read } = useHunt
 )
 /** The likeliest part of a trouble was mended. */
 const mendedOf = (trouble: number) => mended(report.value?.troubles[trouble]?.parts[0])
+/** Things that are wrong for certain: what can be done about each. */
+const namedParts = computed(() =>
+  (report.value?.troubles ?? []).flatMap((x) => (x.named && x.wrong && x.parts[0] ? [x.parts[0]] : [])),
+)
 const { canLeave, leave } = useLeaving(report)
 const answered = (value: ReadingValue) => {
   if (next.value) void read(next.value.test, value)
@@ -210,6 +215,15 @@ const titleOf = (id: string) => {
           @mended="mendedOf"
           @left="leave"
           @go-on="begin(true)"
+        />
+        <RepairOptions
+          v-for="part in hasReadings ? namedParts : []"
+          :key="part.key"
+          :controller="controller!"
+          :where="part.where"
+          :part="sayPart(part.where, site, speaker)"
+          :writable="writable"
+          @mended="(how) => mended(part, how)"
         />
         <HuntWeighing
           v-if="hasReadings && !report && (working || keeping || stopped)"

@@ -1,0 +1,34 @@
+import { wrap, type Remote } from 'comlink'
+import { useI18n } from 'vue-i18n'
+import type { Part } from '../../core/record'
+import type { ControllerId } from '../../core/site'
+import { repairEn } from '../../words/repair-en'
+import { repairPageEn } from '../../words/repair-page-en'
+import { today } from '../lib/today'
+import { useProperty } from '../stores/property'
+import type { RepairWork } from '../workers/repair'
+import { useLatest } from './useLatest'
+import { useSpeaker } from './useSpeaker'
+
+let taken = false
+let worker: Remote<RepairWork> | null = null
+const working = () =>
+  (worker ??= wrap<RepairWork>(new Worker(new URL('../workers/repair.ts', import.meta.url), { type: 'module' })))
+
+/** What can be done about a part that was found bad, worked out beside the page while it is looked at. */
+export function useRepairs(controller: () => ControllerId, where: () => Part | null) {
+  const property = useProperty()
+  const { mergeLocaleMessage } = useI18n({ useScope: 'global' })
+  if (!taken) mergeLocaleMessage('en', { ...repairEn, ...repairPageEn })
+  taken = true
+  const { t, speaker } = useSpeaker(() => property.site!.settings.units)
+  const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
+  const { found: seen, behind } = useLatest(
+    () => [property.site, controller(), where()],
+    () => {
+      const part = where()
+      return part && working().see(plain(property.site!), controller(), plain(part), today())
+    },
+  )
+  return { property, t, speaker, seen, behind }
+}
