@@ -14,6 +14,7 @@ import { material, sizes, stations, wiring } from './planning'
 import { deck, solve } from './power'
 import { pathIn, pathLines } from './path'
 import { proceduresOf } from './procedures'
+import { quoteIn, quoteText } from './quote'
 import { repairLines, repairOf } from './repair'
 import { scheduleLines, scheduleOf } from './schedule'
 import { sequencerLines, sequencersIn } from './sequencer'
@@ -72,6 +73,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     schedule: [1, 1],
     sequencer: [1, 1],
     repair: [2, 2],
+    quote: [1, 1],
   }[verb]
   if (wanted === undefined || files.length > wanted[1]! || files.length === 0) return refused(refusal('usage'))
   if (files.length < wanted[0]!) return refused(refusal('no_readings'))
@@ -94,6 +96,10 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
   if (verb === 'schedule') {
     const programs = flags.programs === undefined ? accepted(null) : read(flags.programs)
     return programs.ok ? done(scheduleOf(property.value, programs.value, flags, speaker)) : programs
+  }
+  if (verb === 'quote') {
+    const prices = flags.prices === undefined ? accepted(null) : read(flags.prices)
+    return prices.ok ? done(quoteIn(property.value, prices.value, flags, speaker)) : prices
   }
   if (verb === 'sequencer') return done(sequencersIn(property.value, flags, speaker))
   if (verb === 'locate') return done(locate(property.value, flags.box))
@@ -141,6 +147,8 @@ function lines(output: Output): string[] {
       return scheduleLines(output)
     case 'sequencer':
       return sequencerLines(output)
+    case 'quote':
+      return quoteText(output)
     case 'repair':
       return repairLines(output)
     case 'locate':

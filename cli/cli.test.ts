@@ -28,6 +28,7 @@ const springCsv = () =>
 
 test('each verb answers with the object its schema promises, exit 0', async () => {
   const programs = file('programs.csv', 'program,starts,days,station,minutes\nA,06:00,odd,1,20\nA,,,2,15\n')
+  const prices = file('prices.csv', 'kind,code,value,unit\nsetting,currency,XTS,\nprice,call_out,60,visit\n')
   for (const [verb, args] of [
     ['check', []],
     ['expect', ['--ground', '9', '--between', 'A:1,A:2']],
@@ -42,6 +43,7 @@ test('each verb answers with the object its schema promises, exit 0', async () =
     ['path', ['--arrestors', '--convert', 'K8', '--size', '--anew', '--on', '12,17']],
     ['sequencer', ['--from', '2027-05-01']],
     ['repair', [file('finding.json', JSON.stringify({ where: { kind: 'thread', controller: 'A', terminal: '14' } }))]],
+    ['quote', ['--prices', prices]],
     ['schedule', ['--programs', programs, '--from', '2027-05-01', '--controller', 'A']],
   ] as const) {
     const { status, out, err } = await thread(verb, DEMO, ...args, '--json')

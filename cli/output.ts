@@ -759,6 +759,40 @@ export const repairOutput = z.strictObject({
     .describe('What else is due where it is open, what saves most for its minutes first'),
 })
 
+const amount = z.string().describe('Exact, in the currency')
+export const quoteOutput = z.strictObject({
+  verb: z.literal('quote'),
+  property: z.string(),
+  repairs: z
+    .array(z.strictObject({ part: z.string(), says: statement }))
+    .describe('What is quoted, in the order of its lines'),
+  without: z
+    .array(z.strictObject({ part: z.string(), why: statement }))
+    .describe('What is known to be bad and no repair is possible of'),
+  currency: z.string(),
+  lines: z.array(
+    z.strictObject({
+      key: z.string(),
+      place: z.string().nullable(),
+      code: z.string(),
+      unit: z.enum(['min', 'visit', 'piece', 'm']),
+      quantity: z.string(),
+      name: z.string(),
+      each: z.string().describe('A fraction, its mark-up in it'),
+      amount,
+      tax: z.string().nullable(),
+    }),
+  ),
+  groups: z.array(z.strictObject({ place: z.string().nullable(), sum: amount })),
+  net: amount,
+  taxes: z.array(z.strictObject({ code: z.string(), name: z.string(), percent: z.string(), of: amount, amount })),
+  adjustment: amount.describe('What rounding the total to its step adds or takes'),
+  total: amount,
+  roundings: z
+    .array(z.strictObject({ of: z.string(), exact: z.string().describe('A fraction'), to: amount }))
+    .describe('Every figure that was rounded'),
+})
+
 export const OUTPUTS = {
   check: checkOutput,
   expect: expectOutput,
@@ -779,4 +813,5 @@ export const OUTPUTS = {
   schedule: scheduleOutput,
   sequencer: sequencerOutput,
   repair: repairOutput,
+  quote: quoteOutput,
 } as const

@@ -24,6 +24,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   sequencer: ['site', 'record', 'refusal', 'plan'],
   schedule: ['quantity', 'chance', 'site', 'refusal', 'circuit', 'path', 'map', 'sequencer'],
   repair: ['quantity', 'site', 'record', 'refusal', 'plan', 'splice', 'sizing', 'schedule', 'sequencer'],
+  quote: ['quantity', 'site', 'record', 'refusal', 'map', 'repair'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],
   history: ['site', 'record', 'expect'],
@@ -45,12 +46,14 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
     'map',
     'trace',
     'schedule',
+    'quote',
   ],
 }
 const PACKAGES: Readonly<Record<string, readonly string[]>> = {
   formats: ['zod', 'papaparse', 'fast-xml-parser', '@streamparser/json', 'ical-generator'],
   sizing: ['zod', 'highs'],
   trace: ['ml-matrix'],
+  quote: ['zod', 'fraction.js'],
   schedule: ['zod', 'luxon'],
   default: ['zod'],
 }

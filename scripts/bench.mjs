@@ -17,6 +17,7 @@ const NEEDS = {
   schedule: [],
   sequencer: [],
   repair: [],
+  quote: [],
   walk: [],
 }
 const [name, ...rest] = process.argv.slice(2)

@@ -3,6 +3,7 @@ import type { FindingCode } from '../core/site'
 import type { BreachCode } from '../core/splice'
 import { fieldsEn } from './fields-en'
 import type { pathRefusalsEn } from './path-refusals-en'
+import type { quoteRefusalsEn } from './quote-en'
 import type { scheduleRefusalsEn } from './schedule-en'
 
 /** What the core has to say, by code. Figures come in by name, printed in the property's units. */
@@ -274,7 +275,10 @@ export const coreEn = {
     caution_gone: '{where}: the step “{step}” has lost a caution of ours. Put it back under “cautions”.',
     unexpected:
       'Something went wrong that should not. What was asked for may not be done; try again, and report it if it stays.',
-  } satisfies Record<Exclude<RefusalCode, keyof typeof pathRefusalsEn | keyof typeof scheduleRefusalsEn>, string>,
+  } satisfies Record<
+    Exclude<RefusalCode, keyof typeof pathRefusalsEn | keyof typeof scheduleRefusalsEn | keyof typeof quoteRefusalsEn>,
+    string
+  >,
   finding: {
     no_common: 'Controller {controller} has no common terminal on record.',
     lead_on_common: '{terminal} is joined to the common by the record: it would be a dead short.',

@@ -13,6 +13,7 @@ import { coreEn } from './core-en'
 import { huntEn } from './hunt-en'
 import { procedureEn } from './procedure-en'
 import { pathRefusalsEn } from './path-refusals-en'
+import { quoteRefusalsEn } from './quote-en'
 import { repairEn } from './repair-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import type { Translate } from './say'
@@ -32,7 +33,7 @@ const context = createCoreContext({
       ...procedureEn,
       ...scheduleEn,
       ...repairEn,
-      refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn },
+      refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
     },
   },
   missingWarn: false,

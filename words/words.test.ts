@@ -24,6 +24,7 @@ import { traceEn } from './trace-en'
 import { pathEn } from './path-en'
 import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
+import { quoteRefusalsEn } from './quote-en'
 import { repairEn } from './repair-en'
 import { repairPageEn } from './repair-page-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
@@ -61,7 +62,7 @@ const messages = {
   ...repairEn,
   ...repairPageEn,
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
-  refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn },
+  refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
 } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)

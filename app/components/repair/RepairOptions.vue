@@ -62,9 +62,11 @@ async function write(option: Possible): Promise<void> {
         <li v-for="o in possible" :key="o.code" class="option">
           <div>
             <strong>{{ sayRepair(o.code, speaker) }}</strong>
-            <p class="figure">
-              {{ t('repairs.minutes', Math.round(o.minutes)) }} ·
-              {{ t('repairs.cost', { cost: money(o.cents), material: money(o.material_cents) }) }}
+            <p>
+              {{ t('repairs.minutes', Math.round(o.minutes)) }} · {{ t('repairs.cost', { cost: money(o.cents) }) }}
+              <template v-if="o.material_cents > 0">
+                · {{ t('repairs.material', { material: money(o.material_cents) }) }}
+              </template>
               <template v-if="o.dig_m > 0">
                 · {{ t('repairs.dig', { length: lengthText(o.dig_m, property.site!.settings.units) }) }}
               </template>

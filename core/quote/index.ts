@@ -1,0 +1,6 @@
+export { CALL_OUT_CODE, quoteLines, wireCode, WORK_CODE } from './lines'
+export type { QuotedRepair } from './lines'
+export { priceList, PRICE_UNITS, ROUNDINGS } from './prices'
+export type { LineUnit, PriceList, PriceUnit, Rounding } from './prices'
+export { quoteOf } from './total'
+export type { PricedLine, Quote, QuoteLine, RoundedFigure } from './total'

@@ -1,0 +1,81 @@
+import { apart_m, roundOnFoot, whereIs } from '../map'
+import { gaugeText, type Gauge } from '../quantity'
+import { placesOf, type Possible, type RepairPart } from '../repair'
+import type { Part } from '../record'
+import { entries, getOrThrow, type ControllerId, type PlaceId, type Site } from '../site'
+import type { QuoteLine } from './total'
+
+/** A repair that is to be quoted: what is bad, and what is done about it. */
+export interface QuotedRepair {
+  readonly where: Part
+  readonly option: Possible
+}
+
+const WALK_m_per_min = 72
+/** Codes under which a price list has what a quote asks for. */
+export const WORK_CODE = 'work'
+export const CALL_OUT_CODE = 'call_out'
+export const wireCode = (gauge: Gauge): string =>
+  `wire_${gaugeText(gauge)
+    .toLowerCase()
+    .replace(/mm²/, 'mm2')
+    .replace(/[^a-z0-9.]+/g, '')}`
+
+/**
+ * Lines for repairs: one call-out, the walk of the whole round, and for each its work and its material with the
+ * property's reserve, at the place where it is done.
+ */
+export function quoteLines(site: Site, controller: ControllerId, repairs: readonly QuotedRepair[]): QuoteLine[] {
+  if (repairs.length === 0) return []
+  const { reserve_ratio } = site.settings.material
+  const walk_min = walkOf(site, controller, repairs)
+  const lines: QuoteLine[] = [
+    { key: 'call out', place: null, code: CALL_OUT_CODE, unit: 'visit', quantity: '1' },
+    ...(walk_min > 0
+      ? [{ key: 'walk', place: null, code: WORK_CODE, unit: 'min' as const, quantity: minutesText(walk_min) }]
+      : []),
+  ]
+  repairs.forEach(({ where, option }, i) => {
+    const [at] = placesOf(site, where, [option])
+    const place = at === undefined ? null : getOrThrow(site.places, at).tag
+    const key = (what: string) => `${i + 1} ${option.code} ${what}`
+    lines.push({ key: key('work'), place, code: WORK_CODE, unit: 'min', quantity: minutesText(option.minutes) })
+    for (const [part, count] of Object.entries(option.tried.parts) as [RepairPart, number][]) {
+      if (!count) continue
+      const isLength = part === 'sleeve_m'
+      const isSpare = part === 'connector' || part === 'cap'
+      lines.push({
+        key: key(part),
+        place,
+        code: isLength ? 'sleeve' : part,
+        unit: isLength ? 'm' : 'piece',
+        quantity: isLength ? tenths(count) : String(isSpare ? Math.ceil(count * (1 + reserve_ratio) - 1e-9) : count),
+      })
+    }
+    const { wire } = option.tried
+    if (wire)
+      lines.push({
+        key: key('wire'),
+        place,
+        code: wireCode(wire.gauge),
+        unit: 'm',
+        quantity: tenths(wire.length_m * (1 + site.settings.material.expansion_ratio)),
+      })
+  })
+  return lines
+}
+
+const minutesText = (minutes: number): string => minutes.toFixed(1).replace(/\.0$/, '')
+const tenths = (length_m: number): string => (Math.ceil(length_m * 10 - 1e-9) / 10).toFixed(1).replace(/\.0$/, '')
+
+/** Minutes from the cabinet round the places and back; places without a spot on the map are not walked to. */
+function walkOf(site: Site, controller: ControllerId, repairs: readonly QuotedRepair[]): number {
+  const spot = (place: PlaceId) => whereIs(getOrThrow(site.places, place))
+  const home = spot(getOrThrow(site.controllers, controller).place)
+  const places = [...new Set(repairs.flatMap(({ where, option }) => placesOf(site, where, [option])))]
+  const known = entries(site.places).flatMap(([id]) => (places.includes(id) ? (spot(id) ?? []) : []))
+  if (!home || known.length === 0) return 0
+  const round = [home, ...roundOnFoot(home, known).map((i) => known[i]!), home]
+  const walk_m = round.slice(1).reduce((sum, p, i) => sum + apart_m(round[i]!, p), 0)
+  return Math.round((walk_m / WALK_m_per_min) * 10) / 10
+}
