@@ -30,6 +30,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   history: ['site', 'record', 'expect'],
   hunt: ['quantity', 'site', 'record', 'circuit', 'expect', 'map'],
   symptom: ['site', 'record'],
+  sightings: ['site', 'record'],
   cores: ['chance', 'site', 'record', 'refusal'],
   trace: ['site', 'record', 'map', 'refusal'],
   procedure: ['site', 'record', 'refusal', 'expect', 'history', 'splice', 'cabinet', 'map', 'sequencer'],

@@ -42,6 +42,8 @@ export const coreEn = {
     earthReadings: 'reading of an earth, {id}',
     pathReadings: 'reading of a path, {id}',
     sequencerTurns: 'turn of a sequencer, {id}',
+    sightings: 'finding, {id}',
+    sightingTurns: 'state of a finding, {id}',
     coreTrials: 'what was tried on cores, {id}',
     marks: 'mark {id}',
   },

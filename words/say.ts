@@ -62,6 +62,8 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'earthReadings',
     'pathReadings',
     'sequencerTurns',
+    'sightings',
+    'sightingTurns',
     'marks',
   ],
 ])

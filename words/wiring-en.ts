@@ -12,6 +12,7 @@ export const wiringEn = {
   },
   tick: { home: 'seen home', squeezed: 'squeezed', twisted: 'twisted', tugged: 'tugged', sealed: 'sealed' },
   boxes: {
+    finding: 'Note a finding here',
     title: 'Boxes',
     none: 'No boxes yet.',
     noneHow: 'Write the list of stations with their boxes, or draw boxes on the map.',

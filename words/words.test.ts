@@ -30,6 +30,7 @@ import { repairPageEn } from './repair-page-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import { schedulePageEn } from './schedule-page-en'
 import { sequencerEn } from './sequencer-en'
+import { sightingEn } from './sighting-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
 import { sayTerm } from './reading'
@@ -61,6 +62,7 @@ const messages = {
   ...sequencerEn,
   ...repairEn,
   ...repairPageEn,
+  ...sightingEn,
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
   refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
 } as Record<string, unknown>
@@ -95,6 +97,7 @@ test('no section of the screen’s words hides one of the core’s', () => {
       sequencerEn,
       repairEn,
       repairPageEn,
+      sightingEn,
     ]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
@@ -150,6 +153,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(sequencerEn, ''),
     ...keysOf(repairEn, ''),
     ...keysOf(repairPageEn, ''),
+    ...keysOf(sightingEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

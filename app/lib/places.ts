@@ -49,6 +49,7 @@ export const PLACES: readonly PlaceOfWork[] = [
     tabs: [
       later('/work', 'places.visits'),
       later('/work/procedures', 'places.procedures'),
+      later('/work/findings', 'places.findings'),
       later('/work/mended', 'places.mended'),
     ],
     atThumb: true,

@@ -15,6 +15,8 @@ import { photoKind } from './photo'
 import { photoNoteKind } from './photo-note'
 import { readingKind } from './reading'
 import { sequencerTurnKind } from './sequencer-turn'
+import { sightingKind } from './sighting'
+import { sightingTurnKind } from './sighting-turn'
 import { stepKind } from './step'
 import { strikeOutKind } from './strike-out'
 import { visitKind } from './visit'
@@ -38,6 +40,8 @@ const FACT_KINDS = {
   earthReading: earthReadingKind,
   pathReading: pathReadingKind,
   sequencerTurn: sequencerTurnKind,
+  sighting: sightingKind,
+  sightingTurn: sightingTurnKind,
 } as const
 
 export type FactKind = keyof typeof FACT_KINDS

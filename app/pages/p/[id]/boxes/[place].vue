@@ -107,7 +107,16 @@ const takeApart = (splices: readonly SpliceId[]) =>
     <section class="sheet stack">
       <div class="row title">
         <h2>{{ t('places.photos') }}</h2>
-        <PhotoTaker v-if="!fixed" :of="{ on: { kind: 'box', place } }" />
+        <span v-if="!fixed" class="row">
+          <NuxtLink
+            class="button"
+            :prefetch="false"
+            :to="{ path: `/p/${String(route.params.id)}/work/findings`, query: { box: place } }"
+          >
+            {{ t('boxes.finding') }}
+          </NuxtLink>
+          <PhotoTaker :of="{ on: { kind: 'box', place } }" />
+        </span>
       </div>
       <PhotoStrip v-if="photos.length > 0" :photos="photos" />
     </section>

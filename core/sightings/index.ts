@@ -1,0 +1,2 @@
+export { sightingsIn, USUAL_SEVERITY } from './standing'
+export type { Standing } from './standing'
