@@ -1,11 +1,8 @@
 import type * as z from 'zod'
 import { readPricesCsv, type Property } from '../core/formats'
-import { controllerFor } from '../core/procedure'
-import { quoteLines, quoteOf } from '../core/quote'
-import { targetOfPart } from '../core/record'
+import { dueOn, quoteLines, quoteOf } from '../core/quote'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
-import { knownBad, repairsFor } from '../core/repair'
-import { entries, type ControllerId } from '../core/site'
+import { entries } from '../core/site'
 import type { Speaker } from '../words'
 import { sayPart } from '../words/part'
 import { sayRepair, sayWhyNot } from '../words/repair'
@@ -29,14 +26,9 @@ export function quoteIn(
   const list = readPricesCsv(prices)
   if (!list.ok) return list
   const home = entries(site.controllers)[0]?.[0]
-  const today = flags.from ?? SOME_DAY
-  const looked = knownBad(site).flatMap(({ where, without }) => {
-    const controller: ControllerId | null =
-      'controller' in where ? where.controller : controllerFor(without, targetOfPart(where))
-    if (controller === null) return []
-    const options = repairsFor(without, controller, where, today)
+  const looked = dueOn(site, flags.from ?? SOME_DAY).map(({ where, controller, options }) => {
     const part = sayPart(where, site, speaker)
-    return [{ where, controller, part, options, option: options.find((o) => o.possible) ?? null }]
+    return { where, controller, part, options, option: options.find((o) => o.possible) ?? null }
   })
   const repairs = looked.flatMap(({ where, option }) => (option?.possible ? [{ where, option }] : []))
   const quote = quoteOf(home === undefined ? [] : quoteLines(site, looked[0]?.controller ?? home, repairs), list.value)

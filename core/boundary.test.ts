@@ -24,7 +24,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   sequencer: ['site', 'record', 'refusal', 'plan'],
   schedule: ['quantity', 'chance', 'site', 'refusal', 'circuit', 'path', 'map', 'sequencer'],
   repair: ['quantity', 'site', 'record', 'refusal', 'plan', 'splice', 'sizing', 'schedule', 'sequencer'],
-  quote: ['quantity', 'site', 'record', 'refusal', 'map', 'repair'],
+  quote: ['quantity', 'site', 'record', 'refusal', 'map', 'procedure', 'repair'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],
   history: ['site', 'record', 'expect'],
@@ -34,7 +34,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   cores: ['chance', 'site', 'record', 'refusal'],
   trace: ['site', 'record', 'map', 'refusal'],
   procedure: ['site', 'record', 'refusal', 'expect', 'history', 'splice', 'cabinet', 'map', 'sequencer'],
-  card: ['site', 'record', 'expect', 'history', 'splice', 'cabinet', 'procedure', 'map'],
+  card: ['site', 'record', 'expect', 'history', 'splice', 'cabinet', 'procedure', 'map', 'sightings'],
   formats: [
     'quantity',
     'site',

@@ -1,9 +1,12 @@
+import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
-import { beginWork, doStep, ownProperty, pick, seriousFindings, stored, takePhoto } from './kit'
+import { beginWork, DEMO_FILE, doStep, openFile, ownProperty, pick, seriousFindings, stored, takePhoto } from './kit'
+import { readPdf } from './pdf'
 
 test('on a phone: a finding in three taps from its box, led on, struck out; what a wet check saw is among them', async ({
   page,
   request,
+  browser,
 }) => {
   await page.setViewportSize({ width: 390, height: 844 })
   const id = await ownProperty(request, 'Findings')
@@ -43,6 +46,13 @@ test('on a phone: a finding in three taps from its box, led on, struck out; what
   await page.getByText('Settled').click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Broken head' })).toContainText('Declined')
   await expect(page.getByText('All saved')).toBeVisible()
+  // What is open goes over to the owner with the booklet.
+  await page.goto(`/p/${id}/record/cards`)
+  const printing = page.waitForEvent('download')
+  await page.getByRole('listitem').filter({ hasText: 'Handover booklet' }).getByRole('button').click()
+  const text = (await readPdf(browser, await printing)).map((p) => p.text).join(' ')
+  expect(text).toContain('Boat lawn: Leak, seen on')
+  expect(text).not.toContain('Wet box')
   const { facts } = await stored(request, id)
   // Nothing is deleted: what was struck out is on record with who did it.
   expect(
@@ -55,4 +65,66 @@ test('on a phone: a finding in three taps from its box, led on, struck out; what
       .map((s) => s.to)
       .sort(),
   ).toEqual(['declined', 'done', 'struck'])
+})
+
+const PRICES = `kind,code,name,value,unit,markup_pct,tax
+setting,currency,,XTS,,,
+setting,decimals,,2,,,
+setting,round_to,,0.05,,,
+tax,std,Standard,8.25,,,
+price,call_out,Call-out,60,visit,,std
+price,work,Work,71,h,,std
+price,connector,Gel connector,1.50,piece,20,std
+price,coil,Coil,24.90,piece,25,std
+`
+
+test('a quote: a list that is none is refused, a price that is missing is asked for; repairs and findings priced; CSV and PDF to the cent', async ({
+  page,
+  request,
+  browser,
+}) => {
+  const demo = JSON.parse(readFileSync(DEMO_FILE, 'utf8')) as { site: { devices: Record<string, object> } }
+  demo.site.devices.V9 = { ...demo.site.devices.V9, condition: { state: 'open', since: '2027-04-01', note: '' } }
+  const made = await request.post('/api/properties?as=copy&name=Quoted', {
+    headers: { 'content-type': 'application/json' },
+    data: JSON.stringify(demo),
+  })
+  const { id } = (await made.json()) as { id: string }
+  await page.goto(`/p/${id}/work/findings?box=B5`)
+  await page.getByRole('button', { name: 'Wet box' }).click()
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('link', { name: 'Quote', exact: true }).click()
+  await expect(page.getByText('There is no price list on this device yet.')).toBeVisible()
+  const csv = (text: string) => ({ name: 'prices.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await openFile(page, 'Open a price list (CSV)', csv(PRICES.replace('24.90', 'a lot')))
+  await expect(page.getByRole('alert')).toContainText('a figure such as 12 or 8.25')
+  await openFile(page, 'Open a price list (CSV)', csv(PRICES.replace(/price,coil.*\n/, '')))
+  await expect(page.getByRole('alert')).toContainText('no price for coil, by the piece')
+  await openFile(page, 'Open a price list (CSV)', csv(PRICES))
+  await expect(page.locator('.due')).toContainText('The coil of Moss steps, upper')
+  const total = page.locator('.sums dd').last()
+  await expect(total).toHaveText(/^\d+\.\d[05]$/)
+  const first = await total.textContent()
+  await page.getByRole('button', { name: 'A line for it' }).click()
+  await pick(page.getByLabel('Price', { exact: true }), 'Work')
+  await page.getByLabel('How much, minutes').fill('twelve')
+  await expect(page.getByRole('alert')).toContainText('How much of Work')
+  await page.getByLabel('How much, minutes').fill('12')
+  await expect(total).not.toHaveText(first!)
+  expect(await seriousFindings(page)).toEqual([])
+  await page.reload()
+  await expect(page.getByLabel('How much, minutes')).toHaveValue('12')
+  const now = (await total.textContent())!
+  const saving = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as CSV' }).click()
+  const saved = readFileSync(await (await saving).path(), 'utf8')
+  expect(saved.trim().split('\n').at(-1)).toBe(`,,,,total,${now},XTS`)
+  const printing = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Customer’s copy (PDF)' }).click()
+  const text = (await readPdf(browser, await printing)).map((p) => p.text).join(' ')
+  expect(text).toContain(now)
+  expect(text).toContain('Change the coil')
+  await page.getByRole('button', { name: 'Its findings are quoted' }).click()
+  await page.getByRole('link', { name: 'Findings', exact: true }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'Wet box' })).toContainText('Quoted')
 })

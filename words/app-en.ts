@@ -182,6 +182,7 @@ export const appEn = {
     visits: 'Visit',
     procedures: 'Procedures',
     findings: 'Findings',
+    quote: 'Quote',
     mended: 'Mended',
     record: 'Record',
     photos: 'Photos',

@@ -44,6 +44,7 @@ export const printEn = {
     openPoints: 'Open points',
     noOpenPoints: 'Nothing is left open on record.',
     openPoint: {
+      sighting: '{thing}: {what}, seen on {day}',
       temporary: 'Temporary since {since}: {what}',
       reading: '{label} {name}, read {day}: {verdict}.',
       joints: '{box}: {count} joints are not on record as made.',

@@ -24,6 +24,7 @@ import { traceEn } from './trace-en'
 import { pathEn } from './path-en'
 import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
+import { quotePageEn } from './quote-page-en'
 import { quoteRefusalsEn } from './quote-en'
 import { repairEn } from './repair-en'
 import { repairPageEn } from './repair-page-en'
@@ -63,6 +64,7 @@ const messages = {
   ...repairEn,
   ...repairPageEn,
   ...sightingEn,
+  ...quotePageEn,
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
   refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
 } as Record<string, unknown>
@@ -98,6 +100,7 @@ test('no section of the screen’s words hides one of the core’s', () => {
       repairEn,
       repairPageEn,
       sightingEn,
+      quotePageEn,
     ]
       .flatMap((o) => Object.keys(o))
       .filter((key) => key in appEn || key in coreEn || (key in wiringEn && key in huntEn)),
@@ -154,6 +157,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(repairEn, ''),
     ...keysOf(repairPageEn, ''),
     ...keysOf(sightingEn, ''),
+    ...keysOf(quotePageEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])
 })

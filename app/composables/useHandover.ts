@@ -11,6 +11,7 @@ import { useProperty } from '../stores/property'
 import { usePhotoWords } from './usePhotoWords'
 import type { usePrinting } from './usePrinting'
 import { usePrintWords } from './usePrintWords'
+import { useSightingWords } from './useSightings'
 import { dayText } from './useSpeaker'
 
 /** Prints the booklet that goes over to the owner. */
@@ -19,6 +20,7 @@ export function useHandover(print: ReturnType<typeof usePrinting>['print'], pape
   const units = () => property.site!.settings.units
   const { t, speaker } = usePrintWords(units)
   usePhotoWords()
+  useSightingWords()
 
   const cardSources = (): CardSources => ({
     scene: property.sceneAt(null),
@@ -42,6 +44,15 @@ export function useHandover(print: ReturnType<typeof usePrinting>['print'], pape
       }
       case 'record':
         return say({ ...point.finding, code: `finding.${point.finding.code}` }, speaker.value)
+      case 'sighting': {
+        const { what, on, at, note } = point.standing.seen
+        const thing = sayThing(property.site!, { target: on }, toldOf(property.site!, { target: on }), speaker.value)
+        return t('print.openPoint.sighting', {
+          what: [t(`sighted.${what}`), note].filter(Boolean).join(', '),
+          thing,
+          day: dayText(at),
+        })
+      }
       case 'joints':
         return t('print.openPoint.joints', { box: point.box, count: point.count })
       case 'run': {

@@ -17,15 +17,19 @@ export function useLatest<T>(
     }
     running = true
     behind.value = true
-    do {
-      waiting = false
-      const asked = ask()
-      if (!asked) break
-      const answer = await asked
-      if (!gone) found.value = answer
-    } while (waiting)
-    running = false
-    behind.value = false
+    try {
+      do {
+        waiting = false
+        const asked = ask()
+        if (!asked) break
+        const answer = await asked
+        if (!gone) found.value = answer
+      } while (waiting)
+    } finally {
+      // What went wrong once is asked again at the next change.
+      running = false
+      behind.value = false
+    }
   }
   watch(on, () => void work(), { immediate: true, deep: true })
   onBeforeUnmount(() => {

@@ -15,14 +15,20 @@ let worker: Remote<RepairWork> | null = null
 const working = () =>
   (worker ??= wrap<RepairWork>(new Worker(new URL('../workers/repair.ts', import.meta.url), { type: 'module' })))
 
-/** What can be done about a part that was found bad, worked out beside the page while it is looked at. */
-export function useRepairs(controller: () => ControllerId, where: () => Part | null) {
+const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
+
+/** The words of repairs, which come with what shows them. */
+function useRepairWords() {
   const property = useProperty()
   const { mergeLocaleMessage } = useI18n({ useScope: 'global' })
   if (!taken) mergeLocaleMessage('en', { ...repairEn, ...repairPageEn })
   taken = true
-  const { t, speaker } = useSpeaker(() => property.site!.settings.units)
-  const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
+  return { property, ...useSpeaker(() => property.site!.settings.units) }
+}
+
+/** What can be done about a part that was found bad, worked out beside the page while it is looked at. */
+export function useRepairs(controller: () => ControllerId, where: () => Part | null) {
+  const { property, t, speaker } = useRepairWords()
   const { found: seen, behind } = useLatest(
     () => [property.site, controller(), where()],
     () => {
@@ -31,4 +37,14 @@ export function useRepairs(controller: () => ControllerId, where: () => Part | n
     },
   )
   return { property, t, speaker, seen, behind }
+}
+
+/** Everything that the record knows to be bad, with its repairs. */
+export function useDue() {
+  const { property, t, speaker } = useRepairWords()
+  const { found: due, behind } = useLatest(
+    () => property.site,
+    () => working().due(plain(property.site!), today()),
+  )
+  return { property, t, speaker, due, behind }
 }

@@ -10,10 +10,15 @@ import { useWorkWords } from './useWorkWords'
 
 let taken = false
 
-/** What was seen on a property, how it stands, and the doors by which more is told. */
-export function useSightings() {
+/** The words of findings by eye, which come with what shows them. */
+export function useSightingWords(): void {
   if (!taken) useI18n({ useScope: 'global' }).mergeLocaleMessage('en', sightingEn)
   taken = true
+}
+
+/** What was seen on a property, how it stands, and the doors by which more is told. */
+export function useSightings() {
+  useSightingWords()
   const property = useProperty()
   const { t, speaker } = useWorkWords(() => property.site!.settings.units)
   const all = computed(() => sightingsIn(property.facts!))

@@ -50,6 +50,7 @@ export const PLACES: readonly PlaceOfWork[] = [
       later('/work', 'places.visits'),
       later('/work/procedures', 'places.procedures'),
       later('/work/findings', 'places.findings'),
+      later('/work/quote', 'places.quote'),
       later('/work/mended', 'places.mended'),
     ],
     atThumb: true,

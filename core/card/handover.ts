@@ -2,6 +2,7 @@ import { terminalTest, type VerdictCode } from '../expect'
 import { contradictionsOf, newestOf, pastOfTest } from '../history'
 import { isOnRecord, placeOf, runOf, type Run } from '../procedure'
 import { jobsInOrder, photosOf, type Shown } from '../record'
+import { sightingsIn, type Standing } from '../sightings'
 import {
   byTag,
   checkSite,
@@ -32,6 +33,8 @@ export type OpenPoint =
   | { readonly kind: 'record'; readonly finding: Finding }
   | { readonly kind: 'joints'; readonly box: string; readonly count: number }
   | { readonly kind: 'run'; readonly run: Run; readonly at: string }
+  /** Something that somebody saw, and that is neither done nor declined. */
+  | { readonly kind: 'sighting'; readonly standing: Standing }
 
 /** Everything that goes over to the owner: the map, every door, what is joined where, photos, open points. */
 export interface Handover {
@@ -61,6 +64,9 @@ export function handoverOf(site: Site, sources: CardSources): Handover {
     photos: photos.sort((a, b) => byTag(a.tag ?? '', b.tag ?? '') || a.shown.photo.at.localeCompare(b.shown.photo.at)),
     open: [
       ...temporaryOf(site),
+      ...sightingsIn(sources.facts)
+        .filter((s) => s.state !== 'done' && s.state !== 'declined' && isOnRecord(site, s.seen.on))
+        .map((standing): OpenPoint => ({ kind: 'sighting', standing })),
       ...controllers.flatMap(([id], i) => misfitsOf(site, id, cards[i]!, sources)),
       ...checkSite(site)
         .filter((f) => f.weight !== 'gap')

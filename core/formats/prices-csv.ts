@@ -1,4 +1,4 @@
-import { priceList, type PriceList } from '../quote'
+import { priceList, type PriceList, type Quote } from '../quote'
 import { parseWith, refusal, refused, type Outcome } from '../refusal'
 import { readCsvRecords, writeCsv } from './csv'
 
@@ -67,4 +67,14 @@ export const writePricesCsv = (list: PriceList): string =>
     ).map(([code, value]) => ['setting', code, '', value, '', '', '']),
     ...list.taxes.map((t) => ['tax', t.code, t.name, t.percent, '', '', '']),
     ...list.prices.map((p) => ['price', p.code, p.name, p.price, p.unit, p.markup_pct, p.tax ?? '']),
+  ])
+
+/** A quote as lines, its taxes and its total below them. */
+export const writeQuoteCsv = (quote: Quote): string =>
+  writeCsv([
+    ['place', 'code', 'name', 'quantity', 'unit', 'amount', 'currency'],
+    ...quote.lines.map((l) => [l.place ?? '', l.code, l.name, l.quantity, l.unit, l.amount, quote.currency]),
+    ...quote.taxes.map((t) => ['', t.code, t.name, t.percent, 'tax', t.amount, quote.currency]),
+    ...(Number(quote.adjustment) === 0 ? [] : [['', '', '', '', 'rounding', quote.adjustment, quote.currency]]),
+    ['', '', '', '', 'total', quote.total, quote.currency],
   ])

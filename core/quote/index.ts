@@ -1,3 +1,5 @@
+export { dueOn } from './due'
+export type { Due } from './due'
 export { CALL_OUT_CODE, quoteLines, wireCode, WORK_CODE } from './lines'
 export type { QuotedRepair } from './lines'
 export { priceList, PRICE_UNITS, ROUNDINGS } from './prices'

@@ -20,6 +20,9 @@ export function readFinding(site: Site, text: string): Outcome<Part> {
   return missing ? refused(refusal('no_such_record', missing.path, { id: missing.id })) : accepted(read.value.where)
 }
 
+/** Whether all that a part names is on record still. */
+export const isPartOnRecord = (site: Site, where: Part): boolean => missingOf(site, where) === null
+
 /** What of a part is not on record; null where all of it is. */
 function missingOf(site: Site, where: Part): { path: Path; id: string } | null {
   const lacks = (is: unknown, field: string, id: string) => (is === undefined ? { path: ['where', field], id } : null)

@@ -1,6 +1,6 @@
 export { REPAIR_PARTS, USUAL_FIGURES } from './figures'
 export type { RepairFigures, RepairPart } from './figures'
-export { readFinding, repairFinding } from './finding'
+export { isPartOnRecord, readFinding, repairFinding } from './finding'
 export { nearby } from './nearby'
 export type { Nearby, NearbyCode } from './nearby'
 export { knownBad } from './known'

@@ -3,7 +3,7 @@ import type { Coded } from '../refusal'
 import type { Command, ControllerId, DeviceId, PlaceId, Site, StationId } from '../site'
 import type { Gauge } from '../quantity'
 import type { Damage } from './damage'
-import type { RepairFigures, RepairPart } from './figures'
+import type { RepairPart } from './figures'
 import type { FailCode } from './works'
 
 export const REPAIR_CODES = [
@@ -73,7 +73,6 @@ export type NoneCode =
   | 'no_neighbour'
   | 'several_stations'
   | 'no_lead'
-  | 'not_in_reach'
   | 'no_connector'
 /** Why what was tried is none: the engine’s reasons, and the rules of boxes. */
 export type WhyNot = Coded<NoneCode | FailCode | 'rules_broken' | 'valve_lost' | 'record_broken'>
@@ -113,4 +112,3 @@ export interface Impossible extends Common {
   readonly inVain: readonly { readonly tried: Tried; readonly why: WhyNot }[]
 }
 export type RepairOption = Possible | Impossible
-export type { RepairFigures }

@@ -32,6 +32,8 @@ const route = useRoute()
 const { controller } = useAskedController()
 const record = computed(() => getOrThrow(site.value.controllers, controller.value!))
 const programs = computed(() => (controller.value ? programsOf(site.value, controller.value) : []))
+/** Numbers of a path have no screw that a simulated controller could bring on. */
+const runsScrews = computed(() => programs.value.some((p) => p.runs.some((r) => r.station.address === null)))
 
 type Span = 'week' | 'day'
 const span = ref<Span>('week')
@@ -183,7 +185,7 @@ const doorPhotos = computed(() =>
         @take="take"
       />
       <SequencerYears v-if="programs.length > 0" :controller="controller" :from="from" />
-      <ControllerTry v-if="programs.length > 0" :controller="controller" :from="from" />
+      <ControllerTry v-if="runsScrews" :controller="controller" :from="from" />
       <ScheduleRules :key="`rules ${controller}`" :controller="controller" :fixed="fixed" @keep="doing" />
       <details class="sheet folds">
         <summary>
