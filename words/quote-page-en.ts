@@ -6,7 +6,7 @@ export const quotePageEn = {
     prices: 'Price list',
     noPrices:
       'There is no price list on this device yet. Save one to fill in, put your prices into it with a spreadsheet, and open it here.',
-    pricesOf: '{count} prices in {currency}, taxes {tax}',
+    pricesOf: '{count} prices in {currency}, taxes {tax}.',
     taxes: { on_top: 'on top', inclusive: 'in the prices' },
     open: 'Open a price list (CSV)',
     save: 'Save the price list',
@@ -23,7 +23,7 @@ export const quotePageEn = {
     price: 'Price',
     quantity: 'How much, {unit}',
     off: 'Take it off',
-    units: { h: 'minutes', min: 'min', visit: 'visits', piece: 'pieces', m: 'm' },
+    units: { h: 'minutes', min: 'min', visit: 'visit', piece: 'pc', m: 'm' },
     total: 'Quote',
     mend: 'A figure above is none. Mend it, and the total is here again.',
     nothing: 'Nothing is quoted yet.',
