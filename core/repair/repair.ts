@@ -72,6 +72,7 @@ export type NoneCode =
   | 'no_bay'
   | 'no_neighbour'
   | 'several_stations'
+  | 'none_stopped'
   | 'no_lead'
   | 'no_connector'
 /** Why what was tried is none: the engine’s reasons, and the rules of boxes. */

@@ -7,8 +7,9 @@ import {
   lengthBetween_m,
   stopPositions_m,
   type CableId,
-  type Condition,
+  type PlaceId,
   type Site,
+  type StopId,
 } from '../../site'
 import { soundSpares, type Way } from '../lead'
 import { broughtOut, replaceStretch } from '../mend'
@@ -88,15 +89,14 @@ export function tracedBreak(ask: RepairAsk): Tried[] | WhyNot {
   return [mendedAt(ask, way, where.kind === 'touch' ? where.other : null)]
 }
 
+/** As the record had it before anything was found, with a joint in the middle of the stretch. */
 function mendedAt(ask: RepairAsk, way: Way, other: Way['core'] | null): Tried {
-  const work: Work = { site: ask.damage.site }
+  const work: Work = { site: ask.site }
   const cable = getOrThrow(work.site.cables, way.cable)
   const [a, b] = [cable.stops[way.from]!, cable.stops[way.from + 1]!]
-  const tags = new Set(Object.values(work.site.places).map((p) => p.tag))
-  let n = 1
-  while (tags.has(`J${n}`)) n++
-  const place = freeId(work.site, 'places', `J${n}`)
-  create(work, 'places', place, { tag: `J${n}`, kind: 'junction_box' })
+  const tag = freeTag(work.site)
+  const place = freeId(work.site, 'places', tag) as PlaceId
+  create(work, 'places', place, { tag, kind: 'junction_box' })
   const [near, far] = [bounded(a.at_m)?.value, bounded(b.at_m)?.value]
   const middle =
     near === undefined || far === undefined ? null : { value: (near + far) / 2, how: 'assumed' as const, on: null }
@@ -105,21 +105,14 @@ function mendedAt(ask: RepairAsk, way: Way, other: Way['core'] | null): Tried {
     ...cable.stops.slice(0, way.from + 1),
     stop,
     ...cable.stops.slice(way.from + 1),
-  ] as typeof cable.stops)
-  for (const defect of Object.keys(work.site.defects))
-    if (!(defect in ask.site.defects)) {
-      const { [defect as keyof typeof work.site.defects]: _, ...left } = work.site.defects
-      work.site = { ...work.site, defects: left }
-    }
-  for (const { cable: id, core } of [
-    ...ask.damage.ways,
-    ...(other === null ? [] : [{ cable: way.cable, core: other }]),
   ])
-    mended(work, ask.site, id, core)
   for (const core of [way.core, ...(other === null ? [] : [other])]) {
-    cutAt(work, way.cable, core, stop.id as never)
-    const ends = (['arrives', 'leaves'] as const).map((side) => coreEnd(way.cable, core, stop.id, side))
-    join(work, place as never, ends)
+    cutAt(work, way.cable, core, stop.id)
+    join(
+      work,
+      place,
+      (['arrives', 'leaves'] as const).map((side) => coreEnd(way.cable, core, stop.id, side)),
+    )
   }
   return triedWith(ask, work, [a.place, b.place], {
     work: { trace: 1, hole: 1, place: 1 },
@@ -127,20 +120,16 @@ function mendedAt(ask: RepairAsk, way: Way, other: Way['core'] | null): Tried {
   })
 }
 
-const freeStop = (stops: readonly { readonly id: string }[], place: string): string => {
-  let id = `s-${place}`
-  while (stops.some((s) => s.id === id)) id += 'x'
-  return id
+/** The first of J1, J2, … that no place has. */
+function freeTag(site: Site): string {
+  const tags = new Set(Object.values(site.places).map((p) => p.tag))
+  let n = 1
+  while (tags.has(`J${n}`)) n++
+  return `J${n}`
 }
 
-/** A core that is known to be good again: as the record had it before anything was found. */
-function mended(work: Work, before: Site, cable: CableId, core: Way['core']): void {
-  const now = getOrThrow(work.site.cables, cable)
-  const conditions: Record<string, Condition> = {
-    ...getOrThrow(getOrThrow(before.cables, cable).cores, core).conditions,
-  }
-  set(work, 'cables', cable, 'cores', {
-    ...now.cores,
-    [core]: { ...getOrThrow(now.cores, core), conditions },
-  })
+const freeStop = (stops: readonly { readonly id: string }[], place: string): StopId => {
+  let id = `s-${place}`
+  while (stops.some((s) => s.id === id)) id += 'x'
+  return id as StopId
 }

@@ -16,7 +16,8 @@ import { cap } from '../mend'
 import type { RepairAsk, Tried, WhyNot } from '../repair'
 import { triedWith } from '../tried'
 
-const none = (code: 'several_stations' | 'no_neighbour' | 'no_lead', params = {}): WhyNot => coded(code, [], params)
+const none = (code: 'none_stopped' | 'several_stations' | 'no_neighbour' | 'no_lead', params = {}): WhyNot =>
+  coded(code, [], params)
 
 /** The one station that has stopped, with its box and the others whose valves are there; why not, where there is none. */
 function neighbours(
@@ -24,7 +25,8 @@ function neighbours(
 ): { own: [StationId, Station]; box: PlaceId; others: [StationId, Station][] } | WhyNot {
   const { damage, stopped } = ask
   const [id, ...more] = stopped
-  if (id === undefined || more.length > 0) return none('several_stations', { count: stopped.length })
+  if (id === undefined) return none('none_stopped')
+  if (more.length > 0) return none('several_stations', { count: stopped.length })
   const own = getOrThrow(damage.site.stations, id)
   const boxes = new Set(own.valves.map((v) => getOrThrow(damage.site.devices, v).place))
   const [box] = boxes
