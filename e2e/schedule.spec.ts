@@ -77,6 +77,16 @@ test('what is wrong has its press; what could be other is looked at and taken; C
     programsOf((await stored(request, id)).site, controller).map((p) => p.runs.map((r) => r.station.terminal).join(' '))
   await expect.poll(() => order(BOATHOUSE)).toEqual(['1 2 3 5 4 6'])
 
+  // As it was before the first change of all, beside what runs now.
+  await page.locator('#schedule-beside').click()
+  await page
+    .getByRole('option', { name: /^as it was before/ })
+    .last()
+    .click()
+  await expect(page.locator('figure .was').first()).toBeVisible()
+  await pick(page.locator('#schedule-beside'), 'nothing')
+  await expect(page.locator('figure .was')).toHaveCount(0)
+
   await page.getByRole('button', { name: 'A Gatehouse' }).click()
   await page.getByLabel('From', { exact: true }).fill('2027-01-04')
   await expect(page.getByText('The start of B at 2027-01-04 22:00 waits')).toBeVisible()

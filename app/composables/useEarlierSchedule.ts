@@ -19,10 +19,11 @@ export function useEarlierSchedule(
   const property = useProperty()
   const options = computed(() =>
     (property.held?.steps ?? [])
-      .filter((s: Step) => s.writes.some((w) => BEARS.has(String(w.path[0]))) && s.revision > 1)
+      .filter((s: Step) => s.writes.some((w) => BEARS.has(String(w.path[0]))))
       .slice(0, MOST)
-      .map((s) => ({ value: s.revision - 1, at: `${dayText(s.at)} ${timeText(s.at)}` })),
+      .map((s) => ({ value: s.revision, at: `${dayText(s.at)} ${timeText(s.at)}` })),
   )
+  /** The revision of the change before which it is looked at; 0 for none. */
   const chosen = ref(0)
   const seen = shallowRef<ScheduleSeen | null>(null)
   const isMissing = ref(false)
@@ -33,7 +34,7 @@ export function useEarlierSchedule(
     seen.value = null
     isMissing.value = false
     if (chosen.value === 0 || of === null) return
-    const reply = await fetchRevision(property.held!.id, chosen.value)
+    const reply = await fetchRevision(property.held!.id, chosen.value - 1)
     const then = reply.kind === 'ok' && of in reply.value.site.controllers ? reply.value.site : null
     const found = then && (await seenIn(then, of, dates()))
     if (own !== asked) return
