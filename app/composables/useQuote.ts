@@ -11,7 +11,7 @@ import {
 } from '../../core/quote'
 import { partKey } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
-import { REPAIR_PARTS } from '../../core/repair'
+import { isPartOnRecord, REPAIR_PARTS } from '../../core/repair'
 import { stockOf } from '../../core/sizing'
 import { quotePageEn } from '../../words/quote-page-en'
 import { quoteRefusalsEn } from '../../words/quote-en'
@@ -66,13 +66,16 @@ export function useQuote() {
   const draft = ref<QuoteDraft>(draftFor(id))
   watch(draft, (now) => keepDraftOf(id, now), { deep: true })
   const parts = computed(() =>
-    (due.value ?? []).map(({ where, controller, options }) => {
-      const key = partKey(where)
-      const possible = options.flatMap((o) => (o.possible ? [o] : []))
-      const asked = draft.value.repairs[key]
-      const chosen = asked === null ? null : (possible.find((o) => o.code === asked) ?? possible[0] ?? null)
-      return { key, where, controller, options, possible, chosen }
-    }),
+    // Until they are worked out anew, what somebody has taken off the record has no name.
+    (due.value ?? [])
+      .filter(({ where }) => isPartOnRecord(property.site!, where))
+      .map(({ where, controller, options }) => {
+        const key = partKey(where)
+        const possible = options.flatMap((o) => (o.possible ? [o] : []))
+        const asked = draft.value.repairs[key]
+        const chosen = asked === null ? null : (possible.find((o) => o.code === asked) ?? possible[0] ?? null)
+        return { key, where, controller, options, possible, chosen }
+      }),
   )
   const choose = (key: string, code: string) => {
     draft.value.repairs[key] = code === '' ? null : (code as QuoteDraft['repairs'][string])

@@ -6,9 +6,10 @@ import {
   getOrThrow,
   lengthBetween_m,
   stopPositions_m,
+  knownAgainst,
   UNKNOWN_GAUGE,
   gaugeOf,
-  type Cable,
+  type AgainstCore,
   type CableId,
   type CoreId,
   type PlaceId,
@@ -19,7 +20,7 @@ import {
 import { coil_A } from './running'
 
 /** Why a core is left out of both legs. */
-export type LeftOut = 'broken' | 'suspect' | 'touches' | 'leaks' | 'in_series'
+export type LeftOut = AgainstCore
 /** Why a cable cannot become a path, or should not. */
 export type Obstacle =
   | { readonly kind: 'twisted_only' }
@@ -52,20 +53,6 @@ export interface Conversion {
   readonly far_V: number | null
   readonly decoders: number
   readonly obstacles: readonly Obstacle[]
-}
-
-/** What is on record against a core. */
-function whyOut(site: Site, id: CableId, cable: Cable, core: CoreId): LeftOut | null {
-  const record = getOrThrow(cable.cores, core)
-  const states = [cable.condition, record.condition, ...Object.values(record.conditions)].map((c) => c.state)
-  if (states.includes('open')) return 'broken'
-  if (states.includes('suspect')) return 'suspect'
-  for (const [, d] of entries(site.defects)) {
-    if (d.kind === 'series' && d.cable === id && d.core === core) return 'in_series'
-    if (d.kind === 'touch' && d.cable === id && (d.core === core || d.other === core)) return 'touches'
-    if (d.kind === 'leak' && d.end.kind === 'core' && d.end.cable === id && d.end.core === core) return 'leaks'
-  }
-  return null
 }
 
 const ROUNDING = 1e-12
@@ -109,7 +96,7 @@ export function convert(
 ): Conversion {
   const cable = getOrThrow(site.cables, id)
   const cores = entries(cable.cores).sort(([, a], [, b]) => a.order - b.order)
-  const judged = cores.map(([core]) => ({ core, why: whyOut(site, id, cable, core) }))
+  const judged = cores.map(([core]) => ({ core, why: knownAgainst(site, id, core) }))
   const sound = judged.filter((c) => c.why === null).map((c) => c.core)
   const perM = (core: CoreId, at: Climate, of: 'value' | 'high') =>
     wire_ohmPerM(site, { kind: 'stretch', cable: id, core } as never, at)[of]

@@ -2,6 +2,7 @@ import {
   commonOf,
   entries,
   getOrThrow,
+  knownAgainst,
   netsOf,
   terminalEnd,
   wiringOf,
@@ -50,10 +51,11 @@ export function soundSpares(site: Site, id: CableId): CoreId[] {
       s.connector === 'cap' ? [] : s.ends.flatMap((e) => (e.kind === 'core' && e.cable === id ? [e.core] : [])),
     ),
   )
-  const isSound = ({ condition, conditions }: (typeof cable.cores)[CoreId]) =>
-    [condition, ...Object.values(conditions)].every((c) => c.state === 'sound')
   return entries(cable.cores)
-    .filter(([core, c]) => !joined.has(core) && isSound(c) && (c.pinned === null || c.pinned.use !== 'station'))
+    .filter(
+      ([core, c]) =>
+        !joined.has(core) && knownAgainst(site, id, core) === null && (c.pinned === null || c.pinned.use !== 'station'),
+    )
     .sort(([, a], [, b]) => a.order - b.order)
     .map(([core]) => core)
 }

@@ -1,8 +1,9 @@
 import { drawnDamage, judged } from '../../tests/drawn-damage'
 import { quarryLake } from '../../demo/quarry-lake'
 import type { Part } from '../record'
-import type { ControllerId } from '../site'
+import type { CableId, ControllerId, Site } from '../site'
 import { nearby, readFinding, repairsFor, USUAL_FIGURES, type RepairOption } from '.'
+import { soundSpares } from './lead'
 
 const A = 'A' as ControllerId
 const demo = quarryLake()
@@ -68,4 +69,21 @@ test('a finding that names nothing on record is refused at its field; what is du
   const due = nearby(demo, ['B3' as never], '2009-05-12', '2027-05-01', USUAL_FIGURES)
   expect(due.map((n) => n.code)).toContain('joint_as_old')
   expect(due.every((n) => n.saves_min > 0 && n.minutes > 0)).toBe(true)
+})
+
+test('a spare that is known to touch another is none', () => {
+  const spares = soundSpares(demo, 'K1' as CableId)
+  expect(spares.length).toBeGreaterThan(1)
+  const touch = {
+    kind: 'touch',
+    cable: 'K1',
+    core: spares[0],
+    other: 'brown',
+    from: 'A',
+    ohm: 0,
+    since: null,
+    note: '',
+  }
+  const site = { ...demo, defects: { d: touch } } as unknown as Site
+  expect(soundSpares(site, 'K1' as CableId)).toEqual(spares.slice(1))
 })
