@@ -1,16 +1,16 @@
+import { sql } from 'kysely'
 import { v7 } from 'uuid'
 import { demoProperty } from '../demo/quarry-lake'
 import { noFacts, type Facts } from '../core/record'
 import { pastOf, statesOf } from '../core/history'
-import { sceneOf, type Scene } from '../core/expect'
-import { climateOf } from '../core/circuit'
+import { sceneOf, scenesOf } from '../core/expect'
 import { emptySite } from '../core/site'
 import { recordDoor } from './record-door'
 import { openDatabase } from '../server/db/database'
 import { actingAs, DEFAULT_ACTOR, type Within } from '../server/db/actor'
 import { readFacts } from '../server/db/facts'
 import { storeProperty } from '../server/db/intake'
-import { listProperties } from '../server/db/listing'
+import { fillOffice, listOf, viewTimes } from './list-views'
 import { presentSite } from '../server/db/sites'
 
 // How the lists grow: properties from 200 to 10 000, readings of one property from 500 to 5000. The reference of the
@@ -59,7 +59,7 @@ for (const properties of [200, 2000, 10_000]) {
     const site = emptySite(`Property ${stored}`)
     await within((w) => storeProperty(w, { id: v7(), revision: 0, site, facts }))
   }
-  const list_ms = await median_ms(() => within((w) => listProperties(w, { find: '', after: null, archived: false })))
+  const list_ms = await median_ms(() => within(listOf))
   const plain_ms = await median_ms(() => db.selectFrom('properties').select(['id', 'name']).execute())
   sizes.push({ properties, list_ms, plain_ms, ratio: list_ms / plain_ms })
 }
@@ -73,19 +73,14 @@ for (const count of [500, 5000]) {
   const parse_ms = await median_ms(() => JSON.parse(text))
   const past_ms = await median_ms(() => pastOf({ ...facts }))
   const states_ms = await median_ms(() => {
-    const scenes = new Map<string, Scene>()
-    statesOf(
-      sceneOf(demo.site),
-      (ground_C, coil_C) => {
-        const key = `${ground_C} ${coil_C}`
-        if (!scenes.has(key)) scenes.set(key, sceneOf(demo.site, climateOf(demo.site, ground_C, coil_C)))
-        return scenes.get(key)!
-      },
-      { ...facts },
-    )
+    statesOf(sceneOf(demo.site), scenesOf(demo.site), { ...facts })
   })
   readings.push({ readings: count, whole_ms, parse_ms, past_ms, states_ms, ratio: whole_ms / parse_ms })
 }
+// Ten thousand properties, a million readings: what of it a view of the list takes.
+await within((w) => fillOffice(w, 100))
+await sql`ANALYZE`.execute(db)
+const views = await viewTimes(within)
 const door = await recordDoor(db, manyReadings)
 await db.destroy()
 
@@ -95,6 +90,8 @@ const growth = (of: Record<string, number>[], size: string, name: string) =>
 const result = {
   properties: sizes,
   readings,
+  views,
+  worstView_ms: views[0]!.p95_ms,
   door,
   listGrowth: growth(sizes, 'properties', 'list_ms'),
   plainGrowth: growth(sizes, 'properties', 'plain_ms'),
@@ -104,6 +101,7 @@ const result = {
 if (!process.argv.includes('--json')) {
   console.table(sizes)
   console.table(readings)
+  console.table(views)
   console.log(door)
   console.log('Growth: the power of ten in time for a power of ten in size; 1 is linear.')
 }

@@ -8,13 +8,14 @@ import {
   judgeSweep,
   predict,
   sceneOf,
+  scenesOf,
   stateOf,
   type Expectation,
   type Scene,
   type Term,
 } from '../core/expect'
 import { probeAt, readReadingsCsv, type Property } from '../core/formats'
-import { baselineOf, pastOf, pastOfTest, type SceneAt } from '../core/history'
+import { baselineOf, pastOf, pastOfTest } from '../core/history'
 import { brokenRegister } from '../core/path'
 import { isHuntTest, type Meter, type OhmsTest } from '../core/record'
 import { accepted, pathText, refusal, refused, type Outcome } from '../core/refusal'
@@ -191,16 +192,6 @@ const sceneAt = (site: Site, flags: Flags): Scene =>
       flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null),
     ),
   )
-
-/** The site at the temperatures of earlier jobs, each made once. */
-function scenesOf(site: Site): SceneAt {
-  const made = new Map<string, Scene>()
-  return (ground_C, coil_C) => {
-    const key = `${ground_C} ${coil_C}`
-    if (!made.has(key)) made.set(key, sceneOf(site, climateOf(site, ground_C, coil_C)))
-    return made.get(key)!
-  }
-}
 
 export const meterOf = (flags: Flags): Meter => ({
   name: '',

@@ -1,4 +1,4 @@
-import type { PriceList, QuoteLine } from '../core/quote'
+import type { PriceList, QuoteLine } from '../core/record'
 import { chance } from '../standins'
 
 /** A company's price list as somebody might have typed it. */
@@ -39,6 +39,7 @@ export function drawnLines(list: PriceList, seed: number): QuoteLine[] {
     const price = list.prices[Math.floor(random() * list.prices.length)]!
     return {
       key: `l${i}`,
+      item: random() < 0.2 ? null : `i${Math.floor(random() * 4)}`,
       place: random() < 0.2 ? null : `B${Math.floor(random() * 5)}`,
       code: price.code,
       unit: price.unit === 'h' ? 'min' : price.unit,

@@ -44,6 +44,8 @@ export const coreEn = {
     sequencerTurns: 'turn of a sequencer, {id}',
     sightings: 'finding, {id}',
     sightingTurns: 'state of a finding, {id}',
+    quotes: 'quote, {id}',
+    quoteTurns: 'answer to a quote, {id}',
     coreTrials: 'what was tried on cores, {id}',
     marks: 'mark {id}',
   },
@@ -262,6 +264,9 @@ export const coreEn = {
     procedure_untitled: '{where}: a procedure of yours needs a title. Add “title”.',
     procedure_not_json:
       'The procedure’s file cannot be read as JSON. Save it again from Field Thread and use that copy.',
+    company_changed_since:
+      'This was changed by somebody else of the company meanwhile. Look at what is there now, then change it again.',
+    no_company_record: '{where} is nothing that a company keeps. Ask for prices or views.',
     procedure_changed_since:
       'Somebody else kept this procedure since you began, or took it off. Choose which of the two is to stand.',
     procedures_full: 'There are {most} procedures of yours already. Take one off that nobody follows any more.',

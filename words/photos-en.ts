@@ -1,6 +1,7 @@
 /** Words of photos; they come with the pages that show them. */
 export const photosEn = {
   photos: {
+    more: 'Show more',
     title: 'Photos',
     how: 'Kept on this device first, without the place and the device that a camera writes into its file.',
     none: 'No photos yet. They are taken at a box, and at the steps of a procedure that ask for one.',

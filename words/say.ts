@@ -64,6 +64,8 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'sequencerTurns',
     'sightings',
     'sightingTurns',
+    'quotes',
+    'quoteTurns',
     'marks',
   ],
 ])

@@ -15,6 +15,7 @@ import { coreEn } from './core-en'
 import { coresEn } from './cores-en'
 import { say, sayRefusal, type Speaker } from './index'
 import { huntEn } from './hunt-en'
+import { officeEn } from './office-en'
 import { ownEn } from './own-en'
 import { photosEn } from './photos-en'
 import { printEn } from './print-en'
@@ -55,6 +56,7 @@ const messages = {
   ...workEn,
   ...printEn,
   ...photosEn,
+  ...officeEn,
   ...ownEn,
   ...coresEn,
   ...traceEn,
@@ -90,6 +92,7 @@ test('no section of the screen’s words hides one of the core’s', () => {
       workEn,
       printEn,
       photosEn,
+      officeEn,
       ownEn,
       coresEn,
       traceEn,
@@ -147,6 +150,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(workEn, ''),
     ...keysOf(printEn, ''),
     ...keysOf(photosEn, ''),
+    ...keysOf(officeEn, ''),
     ...keysOf(coresEn, ''),
     ...keysOf(traceEn, ''),
     ...keysOf(pathEn, ''),

@@ -1,15 +1,7 @@
 import { useI18n } from 'vue-i18n'
 import { readPricesCsv, writePricesCsv } from '../../core/formats'
-import {
-  CALL_OUT_CODE,
-  quoteLines,
-  quoteOf,
-  wireCode,
-  WORK_CODE,
-  type PriceList,
-  type QuoteLine,
-} from '../../core/quote'
-import { partKey } from '../../core/record'
+import { CALL_OUT_CODE, quoteLines, quoteOf, wireCode, WORK_CODE } from '../../core/quote'
+import { partKey, type PriceList, type QuoteLine } from '../../core/record'
 import type { Refusal } from '../../core/refusal'
 import { isPartOnRecord, REPAIR_PARTS } from '../../core/repair'
 import { stockOf } from '../../core/sizing'
@@ -88,7 +80,14 @@ export function useQuote() {
     const own = draft.value.lines.map((l): QuoteLine => {
       const unit = priceOf(l.code)?.unit ?? 'piece'
       const quantity = l.quantity.trim().replace(',', '.')
-      return { key: l.id, place: null, code: l.code, unit: unit === 'h' ? 'min' : unit, quantity }
+      return {
+        key: l.id,
+        item: l.sighting ?? l.id,
+        place: null,
+        code: l.code,
+        unit: unit === 'h' ? 'min' : unit,
+        quantity,
+      }
     })
     const [first] = parts.value
     return [...(first ? quoteLines(property.site!, first.controller, repairs) : []), ...own]

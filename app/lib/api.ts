@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import type { CompanyRecordKind, CompanyRecordOf, Looking } from '../../core/company'
 import { factsSchema, procedure, type Presence, type Procedure } from '../../core/record'
 import type { Refusal, RefusalCode } from '../../core/refusal'
 import { command, siteSchema, write } from '../../core/site'
@@ -22,6 +23,17 @@ const listed = z.object({
   visits: z.int(),
   lastVisit: z.string().nullable(),
   archived: z.boolean(),
+  faults: z.int(),
+  findings: z.int(),
+  creeping: z.int(),
+  creepsOn: z.string().nullable(),
+  temporary: z.int(),
+  temporaryUntil: z.string().nullable(),
+  quotes: z.int(),
+  quotedOn: z.string().nullable(),
+  visitDue: z.string().nullable(),
+  latitude_deg: z.number().nullable(),
+  longitude_deg: z.number().nullable(),
 })
 export type Listed = z.infer<typeof listed>
 
@@ -108,12 +120,37 @@ const at = (id: string) => `/api/properties/${encodeURIComponent(id)}`
 /** A large property over a thin line takes its time. */
 const PATIENCE_WHOLE_ms = 120_000
 
-/** A page of the list; `after` is the last property seen. */
-export const fetchProperties = (find: string, archived: boolean, after: string | null) =>
+/** So many properties of the list come at once. */
+export const LIST_WINDOW = 100
+/** A window of the list, with how many properties there are in all, and how many ask for somebody with each need. */
+export const fetchProperties = (
+  { find, need, sort, down }: Looking,
+  archived: boolean,
+  offset: number,
+  today: string,
+) =>
   ask(
-    z.object({ properties: z.array(listed), total: z.int() }),
-    `/api/properties?${new URLSearchParams({ find, archived: archived ? 'yes' : 'no', ...(after ? { after } : {}) })}`,
+    z.object({ properties: z.array(listed), total: z.int(), needs: z.record(z.string(), z.int()) }),
+    `/api/properties?${new URLSearchParams({
+      find,
+      ...(need === null ? {} : { need }),
+      sort,
+      down: down ? 'yes' : 'no',
+      archived: archived ? 'yes' : 'no',
+      offset: String(offset),
+      limit: String(LIST_WINDOW),
+      today,
+    })}`,
   )
+
+/** What the company keeps of a kind; revision 0 and null where it keeps none. */
+export const fetchCompanyRecord = <K extends CompanyRecordKind>(kind: K, schema: z.ZodType<CompanyRecordOf<K>>) =>
+  ask(z.object({ revision: z.int(), record: schema.nullable() }), `/api/company/${kind}`)
+export const putCompanyRecord = <K extends CompanyRecordKind>(kind: K, base: number, record: CompanyRecordOf<K>) =>
+  ask(z.object({ revision: z.int() }), `/api/company/${kind}`, {
+    method: 'PUT',
+    body: JSON.stringify({ base, record }),
+  })
 export const fetchProperty = (id: string) => ask(wholeSchema, at(id), undefined, PATIENCE_WHOLE_ms)
 export const fetchRevision = (id: string, revision: number) => ask(revisionSchema, `${at(id)}/revisions/${revision}`)
 export const fetchSteps = (id: string, before: number) =>

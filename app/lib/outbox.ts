@@ -45,6 +45,14 @@ export async function propertiesWaiting(but: string | null): Promise<string[]> {
   return [...new Set(all.map((k) => k.property))].filter((id) => id !== but)
 }
 
+/** How many messages wait on this device, by property. */
+export async function countsWaiting(): Promise<Map<string, number>> {
+  const counts = new Map<string, number>()
+  for (const { property } of await (await gathered()).getAll('outbox'))
+    counts.set(property, (counts.get(property) ?? 0) + 1)
+  return counts
+}
+
 /** How many messages wait on this device, of all properties. */
 export const countWaiting = async (): Promise<number> => (await gathered()).count('outbox')
 

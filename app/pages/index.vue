@@ -1,58 +1,30 @@
 <script setup lang="ts">
 import type { Refusal } from '../../core/refusal'
+import type { Looking, Need, Sort } from '../../core/company'
 import { sayRefusal } from '../../words'
-import { dayText, useSpeaker } from '../composables/useSpeaker'
-import { fetchProperties, type Listed } from '../lib/api'
-import { keepSmall } from '../lib/keep-small'
-import { keptProperties } from '../lib/kept-properties'
+import { useOffice } from '../composables/useOffice'
 import { uploadProperty, type Upload, type UploadProgress } from '../lib/upload'
 
-const { t, speaker } = useSpeaker(() => ({ length: 'm', temperature: 'C' }))
+/** The office’s page: every property, what asks for somebody there, and what begins here. */
+const { t, speaker, looking, look, archived, rows, needs, NEEDS, unreachable, kept, unsent, load, loadRows } =
+  useOffice()
 useHead({ title: () => `${t('app.home')} · ${t('app.name')}` })
-
-const properties = shallowRef<readonly Listed[] | null>(null)
-const total = ref(0)
-const archived = ref(false)
-const unreachable = ref(false)
 const beginning = ref(false)
-const [kept, device] = [ref(false), ref(false)]
-const filter = ref('')
+const device = ref(false)
 const broken = shallowRef<readonly Refusal[]>([])
 
-let asked = 0
-/** Loads the list from its beginning, or the page after what is there. */
-async function load(more = false): Promise<void> {
-  const mine = ++asked
-  const after = more ? (properties.value?.at(-1)?.id ?? null) : null
-  const reply = await fetchProperties(filter.value.trim(), archived.value, after)
-  if (mine !== asked) return
-  unreachable.value = reply.kind !== 'ok'
-  if (reply.kind !== 'ok') {
-    await showKept(mine)
-    return
-  }
-  kept.value = false
-  if (!more && !archived.value) void keepSmall(reply.value.properties).catch(() => undefined)
-  properties.value = more ? [...(properties.value ?? []), ...reply.value.properties] : reply.value.properties
-  total.value = reply.value.total
-}
-/** Without a signal: what this device keeps, by the same words. */
-async function showKept(mine: number): Promise<void> {
-  const words = filter.value.trim().toLowerCase()
-  const here = (await keptProperties().catch(() => [])).filter((k) => k.name.toLowerCase().includes(words))
-  if (mine !== asked || here.length === 0 || archived.value) return
-  properties.value = here.map((k) => ({ ...k, archived: false }))
-  total.value = here.length
-  kept.value = true
-}
-onMounted(load)
-/** A few letters are typed before the list is asked for anew. */
-let soon: ReturnType<typeof setTimeout> | undefined
-watch(filter, () => {
-  clearTimeout(soon)
-  soon = setTimeout(() => void load(), 200)
-})
-watch(archived, () => void load())
+const change = (more: Partial<Looking>) => look({ ...looking.value, ...more })
+const usual = computed(() => looking.value.find === '' && looking.value.need === null)
+const few = computed(() => (rows.value ?? []).flatMap((r) => ('gap' in r ? [] : [r])).slice(0, 4))
+const ways = computed(() => [
+  { value: 'all', label: t('need.all', { count: needs.value.all ?? rows.value?.length ?? 0 }) },
+  ...NEEDS.filter((n) => n === looking.value.need || (needs.value[n] ?? 0) > 0).map((n) => ({
+    value: n as string,
+    label: t(`need.${n}`, { count: needs.value[n] ?? 0 }),
+  })),
+])
+const choose = (way: string) =>
+  change(way === 'all' ? { need: null } : { need: way as Need, sort: 'need' as Sort, down: true })
 
 /** A file on its way in, and how far it is. */
 const upload = shallowRef<Upload | null>(null)
@@ -94,7 +66,7 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
 </script>
 
 <template>
-  <PlainPage>
+  <PlainPage wide>
     <div class="row title">
       <h1>{{ t('properties.title') }}</h1>
       <span class="row">
@@ -126,38 +98,42 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
       {{ kept ? t('device.fromHere') : t('properties.unreachable') }}
       <AppButton @click="load()">{{ t('app.retry') }}</AppButton>
     </p>
-    <p v-if="properties === null && !unreachable" class="quiet">{{ t('app.loading') }}</p>
-    <p v-else-if="properties !== null && archived && properties.length === 0 && filter === ''" class="quiet">
+    <p v-if="rows === null && !unreachable" class="quiet">{{ t('app.loading') }}</p>
+    <p v-else-if="rows !== null && archived && rows.length === 0 && usual" class="quiet">
       {{ t('properties.noneArchived') }}
     </p>
-    <template v-else-if="properties !== null">
-      <TextField
-        v-if="total > 5 || filter !== ''"
-        v-model="filter"
-        class="input"
-        :aria-label="t('properties.filter')"
-        :placeholder="t('properties.filter')"
+    <template v-else-if="rows !== null">
+      <div class="row tools">
+        <TextField
+          :model-value="looking.find"
+          class="input find"
+          type="search"
+          :aria-label="t('properties.find')"
+          :placeholder="t('properties.findHow')"
+          maxlength="120"
+          @update:model-value="change({ find: String($event ?? '') })"
+        />
+        <PickBar
+          v-if="ways.length > 1"
+          :model-value="looking.need ?? 'all'"
+          :options="ways"
+          :label="t('properties.needs')"
+          @update:model-value="choose"
+        />
+      </div>
+      <SavedViews :looking="looking" @look="look" />
+      <p v-if="rows.length === 0 && !usual" class="quiet">
+        {{ looking.find === '' ? t('properties.noneOf') : t('properties.noMatch', { text: looking.find }) }}
+      </p>
+      <PropertyTable
+        v-if="rows.length > 0"
+        :rows="rows"
+        :looking="looking"
+        :unsent="unsent"
+        @sort="(sort, down) => change({ sort, down })"
+        @seen="loadRows"
       />
-      <p v-if="properties.length === 0 && filter !== ''" class="quiet">
-        {{ t('properties.noMatch', { text: filter }) }}
-      </p>
-      <ul class="sheets">
-        <li v-for="p in properties" :key="p.id">
-          <NuxtLink :to="`/p/${p.id}`" class="sheet property">
-            <h2>{{ p.name }}</h2>
-            <p class="quiet">
-              {{ t('properties.controllers', p.controllers) }} · {{ t('properties.stations', p.stations) }} ·
-              {{ t('properties.visits', p.visits)
-              }}{{ p.lastVisit ? `, ${t('properties.last', { day: dayText(p.lastVisit) })}` : '' }}
-            </p>
-          </NuxtLink>
-        </li>
-      </ul>
-      <p v-if="total > properties.length" class="row">
-        <span class="quiet">{{ t('properties.more', { count: total - properties.length }) }}</span>
-        <AppButton @click="load(true)">{{ t('properties.next') }}</AppButton>
-      </p>
-      <FirstSteps v-if="!archived && filter === '' && total <= 3" :properties="properties" />
+      <FirstSteps v-if="!archived && usual && rows.length <= 3" :properties="few" />
     </template>
     <p>
       <AppButton look="plain" @click="archived = !archived">
@@ -166,7 +142,7 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
       <AppButton look="plain" @click="device = true">{{ t('device.title') }}</AppButton>
       <NuxtLink to="/procedures" no-prefetch class="button plain">{{ t('properties.procedures') }}</NuxtLink>
     </p>
-    <p class="caution">{{ t('properties.code') }}</p>
+    <p class="caution">{{ t('app.localCode') }}</p>
     <LazyAppDialog v-if="device" v-model:visible="device" :title="t('device.title')">
       <DevicePanel />
     </LazyAppDialog>
@@ -198,13 +174,9 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
 .title {
   justify-content: space-between;
 }
-.property {
-  display: block;
-  text-decoration: none;
-  color: inherit;
-}
-.property:hover {
-  border-color: var(--copper);
+.find {
+  flex: 1 1 260px;
+  max-width: 420px;
 }
 .broken {
   border-left: 5px solid var(--fault);

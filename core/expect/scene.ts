@@ -49,6 +49,17 @@ export function sceneWith(scene: Scene, faults: readonly Fault[]): Scene {
   return { ...scene, network, solver: solverOf(network) }
 }
 
+/** Scenes of a site at other temperatures, each made once. */
+export function scenesOf(site: Site): (ground_C: number, coil_C: number | null) => Scene {
+  const made = new Map<string, Scene>()
+  return (ground_C, coil_C) => {
+    const key = `${ground_C} ${coil_C}`
+    const scene = made.get(key) ?? sceneOf(site, climateOf(site, ground_C, coil_C))
+    made.set(key, scene)
+    return scene
+  }
+}
+
 /** The node of a probe point, or null where nothing is joined to it. */
 export const nodeAt = (scene: Scene, probe: End): number | null =>
   scene.network.nodeOf.get(scene.network.wiring.pointOf(probe)) ?? null

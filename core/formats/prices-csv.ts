@@ -1,4 +1,5 @@
-import { priceList, type PriceList, type Quote } from '../quote'
+import type { Quote } from '../quote'
+import { priceList, type PriceList } from '../record'
 import { parseWith, refusal, refused, type Outcome } from '../refusal'
 import { readCsvRecords, writeCsv } from './csv'
 

@@ -1,9 +1,8 @@
 import { apart_m, roundOnFoot, whereIs } from '../map'
 import { gaugeText, type Gauge } from '../quantity'
 import { placesOf, type Possible, type RepairPart } from '../repair'
-import type { Part } from '../record'
+import { partKey, type Part, type QuoteLine } from '../record'
 import { entries, getOrThrow, type ControllerId, type PlaceId, type Site } from '../site'
-import type { QuoteLine } from './total'
 
 /** A repair that is to be quoted: what is bad, and what is done about it. */
 export interface QuotedRepair {
@@ -30,22 +29,33 @@ export function quoteLines(site: Site, controller: ControllerId, repairs: readon
   const { reserve_ratio } = site.settings.material
   const walk_min = walkOf(site, controller, repairs)
   const lines: QuoteLine[] = [
-    { key: 'call out', place: null, code: CALL_OUT_CODE, unit: 'visit', quantity: '1' },
+    { key: 'call out', item: null, place: null, code: CALL_OUT_CODE, unit: 'visit', quantity: '1' },
     ...(walk_min > 0
-      ? [{ key: 'walk', place: null, code: WORK_CODE, unit: 'min' as const, quantity: minutesText(walk_min) }]
+      ? [
+          {
+            key: 'walk',
+            item: null,
+            place: null,
+            code: WORK_CODE,
+            unit: 'min' as const,
+            quantity: minutesText(walk_min),
+          },
+        ]
       : []),
   ]
   repairs.forEach(({ where, option }, i) => {
     const [at] = placesOf(site, where, [option])
     const place = at === undefined ? null : getOrThrow(site.places, at).tag
     const key = (what: string) => `${i + 1} ${option.code} ${what}`
-    lines.push({ key: key('work'), place, code: WORK_CODE, unit: 'min', quantity: minutesText(option.minutes) })
+    const item = partKey(where)
+    lines.push({ key: key('work'), item, place, code: WORK_CODE, unit: 'min', quantity: minutesText(option.minutes) })
     for (const [part, count] of Object.entries(option.tried.parts) as [RepairPart, number][]) {
       if (!count) continue
       const isLength = part === 'sleeve_m'
       const isSpare = part === 'connector' || part === 'cap'
       lines.push({
         key: key(part),
+        item,
         place,
         code: isLength ? 'sleeve' : part,
         unit: isLength ? 'm' : 'piece',
@@ -56,6 +66,7 @@ export function quoteLines(site: Site, controller: ControllerId, repairs: readon
     if (wire)
       lines.push({
         key: key('wire'),
+        item,
         place,
         code: wireCode(wire.gauge),
         unit: 'm',

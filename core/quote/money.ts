@@ -1,5 +1,5 @@
 import Fraction from 'fraction.js'
-import type { Rounding } from './prices'
+import type { Rounding } from '../record'
 
 export { Fraction }
 

@@ -1,7 +1,8 @@
 import { quarryLake } from '../../demo/quarry-lake'
 import { knownBad, repairsFor } from '../repair'
 import type { ControllerId, Site } from '../site'
-import { priceList, quoteLines, quoteOf, type PriceList, type QuoteLine } from '.'
+import { priceList, type PriceList, type QuoteLine } from '../record'
+import { quoteLines, quoteOf } from '.'
 import { drawnPrices, drawnLines, plainTotals } from '../../tests/drawn-prices'
 import { readPricesCsv, writePricesCsv } from '../formats'
 
@@ -20,8 +21,8 @@ const list = (more: Partial<PriceList> = {}): PriceList =>
     ...more,
   })
 const LINES: QuoteLine[] = [
-  { key: 'work', place: 'B1', code: 'work', unit: 'min', quantity: '41.5' },
-  { key: 'caps', place: 'B2', code: 'cap', unit: 'piece', quantity: '3' },
+  { key: 'work', item: null, place: 'B1', code: 'work', unit: 'min', quantity: '41.5' },
+  { key: 'caps', item: null, place: 'B2', code: 'cap', unit: 'piece', quantity: '3' },
 ]
 function quote(of: PriceList) {
   const made = quoteOf(LINES, of)
@@ -63,7 +64,10 @@ test('on drawn lists and lines totals are those of plain whole numbers, and a li
 })
 
 test('what a list lacks is asked for; a line that is none, a tax that is not there and a figure that is none are refused', () => {
-  const lacks = quoteOf([...LINES, { key: 'x', place: null, code: 'work', unit: 'm', quantity: '1' }], list())
+  const lacks = quoteOf(
+    [...LINES, { key: 'x', item: null, place: null, code: 'work', unit: 'm', quantity: '1' }],
+    list(),
+  )
   expect(lacks.ok ? [] : lacks.refusals.map((r) => [r.code, r.params])).toEqual([
     ['no_price', { code: 'work', unit: 'm' }],
   ])

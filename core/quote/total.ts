@@ -1,16 +1,7 @@
+import type { LineUnit, PriceList, PriceUnit, QuoteLine } from '../record'
 import { refusal, refused, accepted, type Outcome } from '../refusal'
 import { Fraction, moneyText, rounded, smallestUnit } from './money'
-import type { LineUnit, PriceList, PriceUnit } from './prices'
 
-/** So much of something that the list has a price for; quantities are figures as they are written. */
-export interface QuoteLine {
-  readonly key: string
-  /** Where it is done; null of what belongs to the whole. */
-  readonly place: string | null
-  readonly code: string
-  readonly unit: LineUnit
-  readonly quantity: string
-}
 /** A line with its price, all of it as written in the currency. */
 export interface PricedLine extends QuoteLine {
   readonly name: string

@@ -195,6 +195,8 @@ export type RefusalCode =
   | 'procedure_untitled'
   | 'procedure_not_json'
   | 'procedure_changed_since'
+  | 'company_changed_since'
+  | 'no_company_record'
   | 'procedures_full'
   | 'procedure_other_name'
   | 'step_without_words'

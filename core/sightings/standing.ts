@@ -1,3 +1,4 @@
+import { sightingsQuoted } from '../quoted'
 import {
   SEVERITIES,
   SIGHTING_STATES,
@@ -33,7 +34,7 @@ export interface Standing {
   readonly id: string
   readonly seen: Sighting
   readonly state: SightingState
-  /** The change that brought it there; null of one that stands as it was seen. */
+  /** By whom and why it was brought there; null of one that stands as it was seen, or as a quote left it. */
   readonly turn: SightingTurn | null
 }
 
@@ -51,19 +52,29 @@ const OF_ANSWERS: Readonly<Record<string, Sighted>> = {
  * then the newest.
  */
 export function sightingsIn(facts: Facts): Standing[] {
-  const turns = new Map<string, SightingTurn>()
-  for (const turn of byTime(Object.entries(facts.sightingTurns))) turns.set(turn.sighting, turn)
+  const turns = new Map<string, { readonly to: SightingState; readonly turn: SightingTurn | null }>()
+  const byHand = Object.entries(facts.sightingTurns).map(([id, turn]): [string, Turned] => [id, { ...turn, turn }])
+  const byQuote = sightingsQuoted(facts).map((q): [string, Turned] => [q.id, { ...q, turn: null }])
+  for (const turned of byTime([...byQuote, ...byHand])) turns.set(turned.sighting, turned)
   const rank = (s: Standing) => [SIGHTING_STATES.indexOf(s.state), SEVERITIES.indexOf(s.seen.severity)] as const
   return [...Object.entries(facts.sightings), ...seenOnWalks(facts)]
     .map(([id, seen]): Standing => {
-      const turn = turns.get(id) ?? null
-      return { id, seen, state: turn?.to ?? 'open', turn }
+      const { to, turn } = turns.get(id) ?? { to: 'open', turn: null }
+      return { id, seen, state: to, turn }
     })
     .filter((s) => s.state !== 'struck')
     .sort((a, b) => {
       const [[stateA, worstA], [stateB, worstB]] = [rank(a), rank(b)]
       return stateA - stateB || worstA - worstB || b.seen.at.localeCompare(a.seen.at) || a.id.localeCompare(b.id)
     })
+}
+
+/** A change of how something stands, by hand or by a quote. */
+interface Turned {
+  readonly at: string
+  readonly sighting: string
+  readonly to: SightingState
+  readonly turn: SightingTurn | null
 }
 
 const byTime = <T extends { readonly at: string }>(list: [string, T][]): T[] =>

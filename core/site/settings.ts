@@ -76,6 +76,8 @@ export const settings = z.strictObject({
     .default({ length: 'ft', temperature: 'F' }),
   /** Of the clocks on its controllers: a name of the time-zone database. */
   timeZone: words(60).default('UTC'),
+  /** A visit is due so many months after the last; null where none is waited for. */
+  visitEvery_months: z.int().min(1).max(120).nullable().default(12),
   commonColour: words(40).default('white'),
   sizing: sizing.prefault({}),
   material: material.prefault({}),

@@ -66,7 +66,7 @@ export async function findPropertyAndFacts(
   return { revision: row.revision, found }
 }
 
-/** Adds facts in one statement. @returns the keys of those that were not there yet */
+/** Adds facts in one statement, and notes that the list is to look anew. @returns the keys of those that were not there yet */
 export async function insertFacts(
   { tx, actor }: Within,
   property: string,
@@ -81,6 +81,8 @@ export async function insertFacts(
     fact,
   }))
   const { rows: made } = await sql<{ kind: string; id: string }>`
+    WITH noted AS (
+      INSERT INTO attention_wanted (company, property) VALUES (${actor.company}, ${property}))
     INSERT INTO facts (company, property, kind, id, owner_kind, owner, author, at, schema_version, fact)
     SELECT ${actor.company}, ${property}, kind, id, owner_kind, owner, ${actor.person}, at, ${SCHEMA_VERSION}, fact
     FROM jsonb_to_recordset(${JSON.stringify(rows)}::jsonb)

@@ -3,6 +3,7 @@ import { ownerMissing, type Property, type PropertyHead, type PropertyPart } fro
 import { factKinds, kindOf, type AnyFact } from '../../core/record'
 import { accepted, refusal, refused, type Outcome } from '../../core/refusal'
 import { ownedBy, type Within } from './actor'
+import { wantAttention } from './attention'
 import { hangingOnNothing, insertFacts, type NewFact } from './facts'
 import { columnsOf, storeSnapshot, undoesNothing } from './journal'
 
@@ -20,6 +21,7 @@ export async function beginProperty(
     .onConflict((c) => c.doNothing())
     .returning('id')
     .executeTakeFirst()
+  if (made) await wantAttention({ tx, actor }, id)
   return made !== undefined
 }
 

@@ -4,6 +4,7 @@ import { SCHEMA_VERSION, type Footprint } from '../../core/record'
 import { accepted, type Outcome } from '../../core/refusal'
 import { applyBatch, type Command, type Site, type Write } from '../../core/site'
 import { ownedBy, type Within } from './actor'
+import { wantAttention } from './attention'
 import { batchesOf } from './cursor'
 import { readStoredSite } from './sites'
 
@@ -135,6 +136,7 @@ export interface NewStep {
 export async function storeStep({ tx, actor }: Within, site: Site, step: NewStep): Promise<number> {
   const { id, property, revision, authorName, device, at, commands, writes, undoes } = step
   const text = JSON.stringify(site)
+  await wantAttention({ tx, actor }, property)
   await tx
     .updateTable('properties')
     .set({ ...columnsOf(site, revision, text), updated_at: new Date() })

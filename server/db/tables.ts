@@ -75,6 +75,36 @@ interface ProcedureRow extends Owned {
   procedure: Json<Procedure>
 }
 
+interface CompanyRecordRow extends Owned {
+  kind: string
+  revision: number
+  updated_at: ColumnType<Date, Date | undefined, Date>
+  record: Json<unknown>
+}
+
+/** A calendar day, `2027-05-01`. */
+type Day = ColumnType<string | null, string | null, string | null>
+
+/** What of a property asks for somebody: worked out from its record, for the list. */
+interface AttentionRow {
+  company: string
+  property: string
+  faults: number
+  findings: number
+  creeping: number
+  creeps_on: Day
+  temporary: number
+  temporary_until: Day
+  quotes: number
+  quoted_on: Day
+  visits: number
+  last_visit: ColumnType<Date | null, Date | null, Date | null>
+  visit_due: Day
+  latitude_deg: number | null
+  longitude_deg: number | null
+  words: string
+}
+
 export interface Tables {
   companies: { id: string; name: string }
   users: { id: string; company: string; name: string }
@@ -84,6 +114,9 @@ export interface Tables {
   facts: FactRow
   pictures: PictureRow
   procedures: ProcedureRow
+  company_records: CompanyRecordRow
+  attention: AttentionRow
+  attention_wanted: { number: Generated<string>; company: string; property: string }
   markers: { name: string; at: Generated<Date> }
 }
 

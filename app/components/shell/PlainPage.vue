@@ -2,11 +2,12 @@
 import { useI18n } from 'vue-i18n'
 
 /** A page that belongs to no property: its head, and one column. */
+defineProps<{ wide?: boolean }>()
 const { t } = useI18n()
 </script>
 
 <template>
-  <div class="plain-page">
+  <div class="plain-page" :class="{ wide }">
     <header>
       <NuxtLink to="/" class="brand">
         <AppMark />
@@ -24,6 +25,9 @@ const { t } = useI18n()
   max-width: 880px;
   margin: 0 auto;
   padding: 0 16px 48px;
+}
+.plain-page.wide {
+  max-width: 1180px;
 }
 header {
   height: 52px;

@@ -13,6 +13,8 @@ import { markKind } from './mark'
 import { pathReadingKind } from './path-reading'
 import { photoKind } from './photo'
 import { photoNoteKind } from './photo-note'
+import { quoteKind } from './quote'
+import { quoteTurnKind } from './quote-turn'
 import { readingKind } from './reading'
 import { sequencerTurnKind } from './sequencer-turn'
 import { sightingKind } from './sighting'
@@ -42,6 +44,8 @@ const FACT_KINDS = {
   sequencerTurn: sequencerTurnKind,
   sighting: sightingKind,
   sightingTurn: sightingTurnKind,
+  quote: quoteKind,
+  quoteTurn: quoteTurnKind,
 } as const
 
 export type FactKind = keyof typeof FACT_KINDS

@@ -19,7 +19,7 @@ export interface FactKindOf<K extends string, C extends string, S extends z.ZodT
   /**
    * The kind of fact that one of this kind hangs on, and the field that holds its id; null where it stands by itself.
    */
-  readonly owner: { readonly kind: 'visit' | 'job' | 'reading' | 'photo'; readonly field: string } | null
+  readonly owner: { readonly kind: 'visit' | 'job' | 'reading' | 'photo' | 'quote'; readonly field: string } | null
   /** Whether `misfit` asks for the site's controllers, which takes the site itself. */
   readonly needsSite: boolean
   /** What is wrong with a fact that its schema cannot see, or null. */

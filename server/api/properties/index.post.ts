@@ -6,6 +6,7 @@ import { uuid } from '../../../core/record'
 import { parseWith, refusal } from '../../../core/refusal'
 import { propertyName } from '../../../core/site'
 import { actorOf } from '../../utils/actor'
+import { attendSoon } from '../../utils/attend'
 import { database } from '../../utils/database'
 import { takeIn } from '../../utils/intake'
 import { refuse } from '../../utils/reply'
@@ -38,6 +39,7 @@ export default route(async (event) => {
       isGone: () => event.node.res.destroyed,
     })
     if (!taken.ok) return refuse(event, taken.refusals[0]?.code === 'already_here' ? 409 : 422, taken.refusals)
+    attendSoon(database(), actorOf(event))
     setResponseStatus(event, 201)
     return { id: taken.value }
   } finally {

@@ -1,6 +1,7 @@
 import { setResponseStatus } from 'h3'
 import * as z from 'zod'
 import { actorOf } from '../../../utils/actor'
+import { attendSoon } from '../../../utils/attend'
 import { database } from '../../../utils/database'
 import { receiveAll, type MessageReply } from '../../../utils/receive'
 import { refuse } from '../../../utils/reply'
@@ -15,6 +16,7 @@ export default route(async (event) => {
   const sent = await readBodyAs(event, body)
   if (!sent.ok) return refuse(event, sent.status, sent.refusals)
   const replies = await receiveAll(database(), actorOf(event), id.value, sent.value.messages)
+  attendSoon(database(), actorOf(event))
   setResponseStatus(event, statusOf(replies))
   return { replies }
 })

@@ -112,7 +112,7 @@ const save = () => saveText(`${site.value.about.name} stations.csv`, writeStatio
     <p v-if="rows.length > 0" class="quiet small">{{ t('plan.keys') }}</p>
     <PlanRuns v-if="rows.length > 0" :site="site" :unit="units.length" :fixed="fixed" />
     <CoilKinds :site="site" :fixed="fixed" />
-    <p class="caution">{{ t('properties.code') }} {{ t('plan.dig') }}</p>
+    <p class="caution">{{ t('app.localCode') }} {{ t('plan.dig') }}</p>
   </div>
 </template>
 

@@ -37,7 +37,7 @@ const found = computed(() => {
     <p v-if="all.length === 0" class="sheet">{{ t('photos.none') }}</p>
     <PhotoStrip :photos="found.slice(0, most)" />
     <p v-if="found.length > most">
-      <AppButton @click="most += A_PAGE">{{ t('properties.next') }}</AppButton>
+      <AppButton @click="most += A_PAGE">{{ t('photos.more') }}</AppButton>
     </p>
   </div>
 </template>

@@ -7,7 +7,8 @@ const name = z.string().trim().min(1).max(80)
 
 export const PRICE_UNITS = ['h', 'visit', 'piece', 'm'] as const
 /** What a line counts in: work in minutes, at the price of an hour. */
-export type LineUnit = Exclude<PriceUnit, 'h'> | 'min'
+export const LINE_UNITS = ['min', 'visit', 'piece', 'm'] as const
+export type LineUnit = (typeof LINE_UNITS)[number]
 export const ROUNDINGS = ['half_up', 'half_even', 'up', 'down'] as const
 export type Rounding = (typeof ROUNDINGS)[number]
 

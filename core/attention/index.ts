@@ -1,0 +1,5 @@
+export { attentionOf } from './attention'
+export type { Attention } from './attention'
+export { creepingOn } from './creeping'
+export type { Creeping } from './creeping'
+export { wordsOf } from './words'

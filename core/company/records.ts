@@ -1,0 +1,11 @@
+import * as z from 'zod'
+import { priceList } from '../record'
+import { savedView } from './list'
+
+/** What a company keeps that belongs to no property, each kind once. */
+export const COMPANY_RECORDS = {
+  prices: priceList,
+  views: z.array(savedView).max(60),
+} as const
+export type CompanyRecordKind = keyof typeof COMPANY_RECORDS
+export type CompanyRecordOf<K extends CompanyRecordKind> = z.infer<(typeof COMPANY_RECORDS)[K]>

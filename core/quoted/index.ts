@@ -1,0 +1,2 @@
+export { quotesIn, sightingsQuoted } from './standing'
+export type { QuoteState, Sent, SightingQuoted } from './standing'

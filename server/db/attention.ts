@@ -1,0 +1,73 @@
+import { sql } from 'kysely'
+import type { Attention } from '../../core/attention'
+import type { Within } from './actor'
+
+/** Notes that what of a property asks for somebody is to be worked out anew; with what changed it, or not at all. */
+export async function wantAttention({ tx, actor }: Within, property: string): Promise<void> {
+  await tx.insertInto('attention_wanted').values({ company: actor.company, property }).execute()
+}
+
+/** A property whose attention is to be worked out, and up to which note. */
+export interface Wanted {
+  readonly property: string
+  readonly upTo: string
+}
+
+/** The property that has waited longest; null where none does. */
+export async function nextWanted({ tx, actor }: Within): Promise<Wanted | null> {
+  const row = await tx
+    .selectFrom('attention_wanted')
+    .select(['property', (eb) => eb.fn.max('number').as('upTo')])
+    .where('company', '=', actor.company)
+    .groupBy('property')
+    .orderBy((eb) => eb.fn.min('number'))
+    .limit(1)
+    .executeTakeFirst()
+  return row ? { property: row.property, upTo: String(row.upTo) } : null
+}
+
+/** What was worked out of a property. */
+export interface FoundAttention {
+  readonly attention: Attention
+  /** What it is found by. */
+  readonly words: string
+  readonly origin: { readonly latitude_deg: number; readonly longitude_deg: number } | null
+}
+
+/** What was worked out, in place of what was; notes that came meanwhile stay. */
+export async function keepAttention(
+  { tx, actor }: Within,
+  { property, upTo }: Wanted,
+  found: FoundAttention | null,
+): Promise<void> {
+  if (found) {
+    const { attention: a, words, origin } = found
+    const row = {
+      faults: a.faults,
+      findings: a.findings,
+      creeping: a.creeping,
+      creeps_on: a.creepsOn,
+      temporary: a.temporary,
+      temporary_until: a.temporaryUntil,
+      quotes: a.quotes,
+      quoted_on: a.quotedOn,
+      visits: a.visits,
+      last_visit: a.lastVisit === null ? null : new Date(a.lastVisit),
+      visit_due: a.visitDue,
+      latitude_deg: origin?.latitude_deg ?? null,
+      longitude_deg: origin?.longitude_deg ?? null,
+      words: sql<string>`to_tsvector('simple', ${words})`,
+    }
+    await tx
+      .insertInto('attention')
+      .values({ company: actor.company, property, ...row })
+      .onConflict((c) => c.columns(['company', 'property']).doUpdateSet(row))
+      .execute()
+  }
+  await tx
+    .deleteFrom('attention_wanted')
+    .where('company', '=', actor.company)
+    .where('property', '=', property)
+    .where('number', '<=', upTo)
+    .execute()
+}

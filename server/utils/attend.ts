@@ -1,0 +1,71 @@
+import { attentionOf, creepingOn, wordsOf } from '../../core/attention'
+import { actingAs, type Actor } from '../db/actor'
+import { keepAttention, nextWanted, type FoundAttention } from '../db/attention'
+import { isDatabaseDown, type Database } from '../db/database'
+import { readFacts } from '../db/facts'
+import { presentSite } from '../db/sites'
+
+/** People write several things at once; what they ask for is worked out when they pause. */
+const PAUSE_ms = 400
+
+/** Companies that are being looked after, and those that wrote something meanwhile. */
+const busy = new Map<string, { again: boolean }>()
+
+/** Works out, beside everything else, what asks for somebody at the properties that changed. */
+export function attendSoon(db: Database, actor: Actor): void {
+  const under = busy.get(actor.company)
+  if (under) {
+    under.again = true
+    return
+  }
+  const state = { again: false }
+  busy.set(actor.company, state)
+  const work = async () => {
+    do {
+      state.again = false
+      await new Promise((resolve) => setTimeout(resolve, PAUSE_ms).unref())
+      while (await attendNext(db, actor));
+    } while (state.again)
+  }
+  work()
+    .catch((error: unknown) => {
+      // It is noted still, and worked out with whatever comes next.
+      if (!isDatabaseDown(error)) console.error(error)
+    })
+    .finally(() => busy.delete(actor.company))
+}
+
+/** One property that waits; false where none does. What cannot be worked out keeps what was known of it. */
+export async function attendNext(db: Database, actor: Actor): Promise<boolean> {
+  const wanted = await actingAs(db, actor, nextWanted)
+  if (!wanted) return false
+  let found: FoundAttention | null = null
+  try {
+    found = await foundAt(db, actor, wanted.property)
+  } catch (error) {
+    if (isDatabaseDown(error)) throw error
+    console.error(error)
+  }
+  await actingAs(db, actor, (within) => keepAttention(within, wanted, found))
+  return true
+}
+
+/** What asks for somebody at a property, and the words it is found by; null where its record cannot be read. */
+async function foundAt(db: Database, actor: Actor, property: string): Promise<FoundAttention | null> {
+  const [present, facts] = await actingAs(
+    db,
+    actor,
+    async (within) => [await presentSite(within, property), await readFacts(within, property)] as const,
+    'repeatable read',
+  )
+  if (!present?.ok) return null
+  const { site } = present.value
+  const looking = creepingOn(site, facts)
+  let next = looking.next()
+  while (!next.done) {
+    // Whoever asks for something else is answered between two threads.
+    await new Promise(setImmediate)
+    next = looking.next()
+  }
+  return { attention: attentionOf(site, facts, next.value), words: wordsOf(site, facts), origin: site.about.origin }
+}
