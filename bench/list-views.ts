@@ -30,7 +30,7 @@ export async function fillOffice({ tx, actor }: Within, readingsEach: number): P
     FROM properties p CROSS JOIN generate_series(1, ${readingsEach}) AS n WHERE p.company = ${company}`.execute(tx)
   await sql`
     INSERT INTO attention
-    SELECT p.company, p.id, (random() * 1.1)::int, (random() * 3)::int, (random() * 1.2)::int,
+    SELECT p.company, p.id, 0, (random() * 1.1)::int, (random() * 3)::int, (random() * 1.2)::int,
       ${TODAY}::date + (random() * 3000)::int, 0, ${TODAY}::date + 20 - (random() * 300)::int, (random() * 0.7)::int,
       ${TODAY}::date, 3, now() - random() * interval '700 days', ${TODAY}::date + 200 - (random() * 300)::int, 0, 0,
       to_tsvector('simple', p.name || ' ' || string_agg('B' || n || ' lawn' || (random() * 999)::int

@@ -33,6 +33,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   quoted: ['record'],
   sightings: ['site', 'record', 'quoted'],
   company: ['site', 'record'],
+  order: ['site', 'record', 'expect', 'history', 'map', 'procedure', 'quoted', 'repair'],
   attention: ['site', 'record', 'expect', 'history', 'repair', 'quoted', 'sightings'],
   cores: ['chance', 'site', 'record', 'refusal'],
   trace: ['site', 'record', 'map', 'refusal'],

@@ -93,6 +93,7 @@ export const appEn = {
       sightingTurn: 'How a finding stands, by {author}, {at}',
       quote: 'A quote that was sent by {author}, {at}',
       quoteTurn: 'What became of a quote, by {author}, {at}',
+      workDone: 'Work that was done, by {author}, {at}',
       coreTrial: 'What was tried on cores by {author}, {at}',
       mark: 'A mark of a trace by {author}, {at}',
     },

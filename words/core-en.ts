@@ -46,6 +46,7 @@ export const coreEn = {
     sightingTurns: 'state of a finding, {id}',
     quotes: 'quote, {id}',
     quoteTurns: 'answer to a quote, {id}',
+    worksDone: 'work that was done, {id}',
     coreTrials: 'what was tried on cores, {id}',
     marks: 'mark {id}',
   },
@@ -264,6 +265,7 @@ export const coreEn = {
     procedure_untitled: '{where}: a procedure of yours needs a title. Add “title”.',
     procedure_not_json:
       'The procedure’s file cannot be read as JSON. Save it again from Field Thread and use that copy.',
+    not_a_workbook: '{where}: this is no XLSX workbook that can be read. Save it again as XLSX, or as CSV.',
     company_changed_since:
       'This was changed by somebody else of the company meanwhile. Look at what is there now, then change it again.',
     no_company_record: '{where} is nothing that a company keeps. Ask for prices or views.',

@@ -296,6 +296,7 @@ export const fieldsEn = {
   sightingTurns: 'states of findings',
   quotes: 'quotes',
   quoteTurns: 'answers to quotes',
+  worksDone: 'works that were done',
   quote: 'quote',
   sighting: 'finding',
   severity: 'what it risks',

@@ -65,6 +65,7 @@ export const officeEn = {
     visit: 'Visit due {count}',
   },
   asks: {
+    astray: '1 thread reads a fault | {count} threads read a fault',
     faults: '1 part known to be bad | {count} parts known to be bad',
     findings: '1 finding | {count} findings',
     creeping:

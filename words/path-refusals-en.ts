@@ -8,7 +8,6 @@ export const pathRefusalsEn = {
   decoder_unknown: '{where}: no decoder of this path is tagged “{tag}”. Mend the tag, or plan that decoder first.',
   no_path: 'No controller of this property has a two-wire path. Give two of its screws the role “path”.',
   which_path: '{where} “{tag}” is none of those with a path: {options}. Name one of them.',
-  not_a_workbook: '{where}: this is no XLSX workbook that can be read. Save it again as XLSX, or as CSV.',
   no_such_cable: '{where}: no cable is tagged “{tag}”. Name one as on its jacket or in the list of cables.',
   box_twice: '{where}: {tag} is there already, or is the controller’s own place. Name each box once.',
   no_path_at_box: '{where}: no path comes to {tag}. Name a box of this list, or one that the path has a joint in.',

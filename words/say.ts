@@ -66,6 +66,7 @@ const THINGS: ReadonlySet<unknown> = new Set([
     'sightingTurns',
     'quotes',
     'quoteTurns',
+    'worksDone',
     'marks',
   ],
 ])

@@ -32,6 +32,7 @@ import { repairPageEn } from './repair-page-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import { schedulePageEn } from './schedule-page-en'
 import { sequencerEn } from './sequencer-en'
+import { sentEn } from './sent-en'
 import { sightingEn } from './sighting-en'
 import { symptomEn } from './symptom-en'
 import { wiringEn } from './wiring-en'
@@ -66,6 +67,7 @@ const messages = {
   ...repairEn,
   ...repairPageEn,
   ...sightingEn,
+  ...sentEn,
   ...quotePageEn,
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
   refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
@@ -103,6 +105,7 @@ test('no section of the screen’s words hides one of the core’s', () => {
       repairEn,
       repairPageEn,
       sightingEn,
+      sentEn,
       quotePageEn,
     ]
       .flatMap((o) => Object.keys(o))
@@ -161,6 +164,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(repairEn, ''),
     ...keysOf(repairPageEn, ''),
     ...keysOf(sightingEn, ''),
+    ...keysOf(sentEn, ''),
     ...keysOf(quotePageEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])

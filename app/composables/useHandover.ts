@@ -1,14 +1,12 @@
-import { handoverOf, type CardSources, type Handover, type OpenPoint } from '../../core/card'
+import { handoverOf, type CardSources, type OpenPoint } from '../../core/card'
 import { toldOf } from '../../core/procedure'
 import { lengthText, ohmsWithUnit } from '../../core/quantity'
 import { say } from '../../words'
 import { sayThing, sayTitle } from '../../words/procedure'
-import { photoForPrint } from '../lib/photo-print'
-import { pictureOf } from '../lib/pictures'
-import { handoverDoc, type PrintedPhoto } from '../print/handover'
+import { handoverDoc } from '../print/handover'
 import type { Paper } from '../print/sheet'
 import { useProperty } from '../stores/property'
-import { usePhotoWords } from './usePhotoWords'
+import { usePrintedPhotos } from './usePrintedPhotos'
 import type { usePrinting } from './usePrinting'
 import { usePrintWords } from './usePrintWords'
 import { useSightingWords } from './useSightings'
@@ -19,7 +17,7 @@ export function useHandover(print: ReturnType<typeof usePrinting>['print'], pape
   const property = useProperty()
   const units = () => property.site!.settings.units
   const { t, speaker } = usePrintWords(units)
-  usePhotoWords()
+  const printed = usePrintedPhotos()
   useSightingWords()
 
   const cardSources = (): CardSources => ({
@@ -71,28 +69,12 @@ export function useHandover(print: ReturnType<typeof usePrinting>['print'], pape
     }
   }
 
-  /** The photos with what they show; those that cannot be had are left out. */
-  async function printed({ photos }: Handover): Promise<PrintedPhoto[]> {
-    const id = property.held!.id
-    const all = await Promise.all(
-      photos.map(async ({ shown: { photo, says, marks }, tag }): Promise<PrintedPhoto[]> => {
-        const blob =
-          (await pictureOf(id, photo.sha256).catch(() => null)) ?? (await pictureOf(id, photo.thumb).catch(() => null))
-        const data = blob && (await photoForPrint(blob, marks).catch(() => null))
-        if (!data) return []
-        const said = [says || t('photos.photo'), tag, dayText(photo.at)].filter((x) => x !== null).join(' · ')
-        return [{ data, says: said }]
-      }),
-    )
-    return all.flat()
-  }
-
   const printHandover = () =>
     print(
       'handover',
       async () => {
         const handover = handoverOf(property.site!, cardSources())
-        const photos = await printed(handover)
+        const photos = await printed(handover.photos)
         return handoverDoc(handover, {
           paper: paper(),
           url: `${location.origin}/p/${property.held!.id}`,

@@ -20,6 +20,7 @@ export interface Gap {
 export type Row = Listed | Gap
 
 const NOTHING_ASKED = {
+  astray: 0,
   faults: 0,
   findings: 0,
   creeping: 0,

@@ -1,20 +1,24 @@
 import { useI18n } from 'vue-i18n'
-import { readPricesCsv, writePricesCsv } from '../../core/formats'
-import { CALL_OUT_CODE, quoteLines, quoteOf, wireCode, WORK_CODE } from '../../core/quote'
-import { partKey, type PriceList, type QuoteLine } from '../../core/record'
-import type { Refusal } from '../../core/refusal'
+import { pricesRows, readPricesCsv, readPricesRows } from '../../core/formats'
+import { CALL_OUT_CODE, itemsWithLines, quoteLines, quoteOf, wireCode, WORK_CODE } from '../../core/quote'
+import { partKey, type Part, type PriceList, type QuotedItem, type QuoteLine } from '../../core/record'
+import { refusal, refused, type Refusal } from '../../core/refusal'
+import { isOnRecord, placeOf } from '../../core/procedure'
 import { isPartOnRecord, REPAIR_PARTS } from '../../core/repair'
+import { sightingsIn } from '../../core/sightings'
+import { entries, getOrThrow, type PlaceId } from '../../core/site'
 import { stockOf } from '../../core/sizing'
 import { quotePageEn } from '../../words/quote-page-en'
 import { quoteRefusalsEn } from '../../words/quote-en'
-import { keepPrices, pricesText } from '../lib/device'
+import { agreedPrices, pricesHere, takePrices, type PricesAsked } from '../lib/company-prices'
 import { draftFor, keepDraftOf, type QuoteDraft } from '../lib/quote-draft'
+import { readWorkbook } from '../lib/spreadsheet'
 import { useDue } from './useRepairs'
 
 let taken = false
 const QUANTITY = /^\d{1,9}(\.\d{1,6})?$/
 
-/** A quote as it is put together: the price list of this device, what is chosen, and what it comes to. */
+/** A quote as it is put together: the company’s price list, what is chosen, and what it comes to. */
 export function useQuote() {
   const { mergeLocaleMessage } = useI18n({ useScope: 'global' })
   if (!taken) mergeLocaleMessage('en', { ...quotePageEn, refusal: quoteRefusalsEn })
@@ -23,24 +27,35 @@ export function useQuote() {
   const id = property.held!.id
 
   const refusals = shallowRef<readonly Refusal[]>([])
-  const list = shallowRef<PriceList | null>(null)
+  const list = shallowRef<PriceList | null>(pricesHere().list)
+  /** Where the list stands: with the company, only here for now, or another’s was there first. */
+  const agreed = ref<'here' | 'company' | 'gave_way'>('here')
+  const settle = ({ now, reached, gaveWay }: PricesAsked) => {
+    list.value = now.list
+    agreed.value = gaveWay ? 'gave_way' : reached ? 'company' : 'here'
+  }
+  onMounted(async () => settle(await agreedPrices()))
   /** Takes a list in where it is whole; what is wrong with it is said, and the one before stays. */
-  function take(csv: string): void {
-    const read = readPricesCsv(csv)
+  async function take(file: File): Promise<void> {
+    const isBook = /\.xlsx$/i.test(file.name)
+    const cells = isBook ? await readWorkbook(file) : null
+    const read = cells
+      ? readPricesRows(cells)
+      : isBook
+        ? refused(refusal('not_a_workbook'))
+        : readPricesCsv(await file.text())
     refusals.value = read.ok ? [] : read.refusals
     if (!read.ok) return
     list.value = read.value
-    keepPrices(csv)
+    settle(await takePrices(read.value))
   }
-  const kept = pricesText()
-  if (kept !== null) take(kept)
-  const listCsv = () => writePricesCsv(list.value!)
+  const listRows = () => pricesRows(list.value!)
   /** Every code that quotes ask for, its price left to be filled in. */
-  const emptyCsv = (): string => {
+  const emptyRows = (): string[][] => {
     const site = property.site!
     const price = (code: string, unit: string) => ['price', code, code.replaceAll('_', ' '), '', unit, '0', '']
     const pieces = REPAIR_PARTS.filter((p) => p !== 'sleeve_m')
-    const rows = [
+    return [
       ['kind', 'code', 'name', 'value', 'unit', 'markup_pct', 'tax'],
       ['setting', 'currency', '', 'XTS', '', '', ''],
       ['setting', 'decimals', '', '2', '', '', ''],
@@ -52,7 +67,6 @@ export function useQuote() {
       price('sleeve', 'm'),
       ...stockOf(site).map((s) => price(wireCode(s.gauge), 'm')),
     ]
-    return rows.map((r) => r.join(',')).join('\n') + '\n'
   }
 
   const draft = ref<QuoteDraft>(draftFor(id))
@@ -72,9 +86,35 @@ export function useQuote() {
   const choose = (key: string, code: string) => {
     draft.value.repairs[key] = code === '' ? null : (code as QuoteDraft['repairs'][string])
   }
+  /** What is accepted or declined as one: a repair, a finding, or a line by itself; those that some line is for. */
+  const items = (says: { repair: (where: Part, code: string) => string; sighting: (id: string) => string }) => {
+    const own = draft.value.lines.map(({ id, sighting, code }): QuotedItem => {
+      const line: QuotedItem = { key: id, of: { kind: 'line' }, says: priceOf(code)?.name ?? code }
+      return sighting === null
+        ? line
+        : { key: sighting, of: { kind: 'sighting', sighting }, says: says.sighting(sighting) || line.says }
+    })
+    const repairs = parts.value.flatMap(({ key, where, chosen }): QuotedItem[] =>
+      chosen
+        ? [{ key, of: { kind: 'repair', where, option: chosen.code }, says: says.repair(where, chosen.code) }]
+        : [],
+    )
+    const all = [...repairs, ...own]
+    return itemsWithLines(
+      all.filter((i, n) => all.findIndex((other) => other.key === i.key) === n),
+      lines.value,
+    )
+  }
   const priceOf = (code: string) => list.value?.prices.find((p) => p.code === code) ?? null
   /** Quantities that are none. */
   const wrong = computed(() => draft.value.lines.filter((l) => !QUANTITY.test(l.quantity.trim().replace(',', '.'))))
+  /** The place where something was seen; null where it has none. */
+  const placeFor = (sighting: string | null): PlaceId | null => {
+    const on = sighting === null ? null : seenOn(sighting)
+    return on && isOnRecord(property.site!, on) ? placeOf(property.site!, on) : null
+  }
+  const tagOf = (place: PlaceId | null) => place && getOrThrow(property.site!.places, place).tag
+  const seenOn = (id: string) => sightingsIn(property.facts!).find((s) => s.id === id)?.seen.on ?? null
   const lines = computed((): QuoteLine[] => {
     const repairs = parts.value.flatMap(({ where, chosen }) => (chosen ? [{ where, option: chosen }] : []))
     const own = draft.value.lines.map((l): QuoteLine => {
@@ -83,14 +123,15 @@ export function useQuote() {
       return {
         key: l.id,
         item: l.sighting ?? l.id,
-        place: null,
+        place: tagOf(placeFor(l.sighting)),
         code: l.code,
         unit: unit === 'h' ? 'min' : unit,
         quantity,
       }
     })
-    const [first] = parts.value
-    return [...(first ? quoteLines(property.site!, first.controller, repairs) : []), ...own]
+    const home = parts.value[0]?.controller ?? entries(property.site!.controllers)[0]?.[0]
+    const further = draft.value.lines.flatMap((l) => placeFor(l.sighting) ?? [])
+    return [...(home === undefined ? [] : quoteLines(property.site!, home, repairs, further)), ...own]
   })
   /** No total is shown before the repairs are known, nor beside a figure that is none: it would be one without them. */
   const isWhole = computed(() => due.value !== null && !behind.value)
@@ -107,8 +148,11 @@ export function useQuote() {
     list,
     refusals,
     take,
-    listCsv,
-    emptyCsv,
+    listRows,
+    emptyRows,
+    agreed,
+    items,
+    lines,
     draft,
     parts,
     choose,

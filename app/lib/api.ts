@@ -23,6 +23,7 @@ const listed = z.object({
   visits: z.int(),
   lastVisit: z.string().nullable(),
   archived: z.boolean(),
+  astray: z.int(),
   faults: z.int(),
   findings: z.int(),
   creeping: z.int(),

@@ -3,7 +3,7 @@ import type { Listed } from './api'
 
 /** One thing that a property asks for somebody with, for its sentence `asks.…`. */
 export interface Asked {
-  readonly code: Exclude<Need, 'any'> | 'temporaryOpen'
+  readonly code: Exclude<Need, 'any'> | 'astray' | 'temporaryOpen'
   readonly count: number
   readonly day: string | null
   /** Whether it cannot wait. */
@@ -15,6 +15,7 @@ export function asksOf(p: Listed, today: string): Asked[] {
   const overdue = p.temporaryUntil !== null && p.temporaryUntil < today
   const isDue = p.visitDue !== null && p.visitDue <= today
   const asked: Asked[] = [
+    { code: 'astray', count: p.astray, day: null, urgent: true },
     { code: 'faults', count: p.faults, day: null, urgent: true },
     { code: 'temporary', count: overdue ? p.temporary : 0, day: p.temporaryUntil, urgent: true },
     { code: 'creeping', count: p.creeping, day: p.creepsOn, urgent: p.creepsOn !== null && p.creepsOn <= today },

@@ -74,9 +74,9 @@ export const keepPace = (length_m: number): void => store('field-thread.pace', S
 export const stockText = (): string => stored('field-thread.stock') ?? ''
 export const keepStock = (text: string): void => store('field-thread.stock', text)
 
-/** The company’s price list as this device keeps it, as CSV; null where there is none. */
+/** The company’s price list as this device keeps it; null where there is none. */
 export const pricesText = (): string | null => stored('field-thread.prices')
-export const keepPrices = (csv: string): void => store('field-thread.prices', csv)
+export const keepPrices = (text: string): void => store('field-thread.prices', text)
 /** What is chosen for the quote of a property, until it is sent. */
 export const quoteDraft = (property: string): string | null => stored(`field-thread.quote.${property}`)
 export const keepQuoteDraft = (property: string, draft: string): void => store(`field-thread.quote.${property}`, draft)

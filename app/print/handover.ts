@@ -3,13 +3,8 @@ import type { CabinetCard, CardLine, Handover, OpenPoint } from '../../core/card
 import { jointRows, type JointWords } from './joint-list'
 import { planSvg } from './plan-svg'
 import { heading, type Paper, PAPER_pt, type Print, sheet } from './sheet'
+import { photoRows, PHOTOS_ACROSS, type PrintedPhoto } from './photos'
 import { spans } from './spans'
-
-/** A photo that goes into the booklet: its bytes as an address that holds them, and what it shows. */
-export interface PrintedPhoto {
-  readonly data: string
-  readonly says: string
-}
 
 interface Options extends JointWords {
   readonly paper: Paper
@@ -24,7 +19,6 @@ interface Options extends JointWords {
 }
 
 const MARGIN_pt = 28
-const PHOTOS_ACROSS = 3
 
 /** The booklet for the owner and whoever works here next: open points, map, every door, every joint, photos. */
 export function handoverDoc(handover: Handover, options: Options): Print {
@@ -129,23 +123,9 @@ function doorOf(card: CabinetCard, { say, ohms, day }: Options, isFirst: boolean
 
 /** Photos with what they show, three side by side. */
 function photoPages(photos: readonly PrintedPhoto[], missing: number, width: number, { say }: Options): Content[] {
-  const rows: Content[] = []
-  for (let i = 0; i < photos.length; i += PHOTOS_ACROSS)
-    rows.push({
-      unbreakable: true,
-      columnGap: 8,
-      margin: [0, 6, 0, 6],
-      columns: photos.slice(i, i + PHOTOS_ACROSS).map(({ data, says }) => ({
-        width,
-        stack: [
-          { image: data, fit: [width, width] as [number, number] },
-          { text: spans(says), fontSize: 8.5, margin: [0, 2, 0, 0] as [number, number, number, number] },
-        ],
-      })),
-    })
   return [
     chapter(say('print.photos')),
-    ...rows,
+    ...photoRows(photos, width),
     ...(missing > 0 ? [{ text: spans(say('print.photosMissing', { count: missing })), fontSize: 9 } as Content] : []),
   ]
 }

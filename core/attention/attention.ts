@@ -3,15 +3,17 @@ import { visitsInOrder, type Facts } from '../record'
 import { knownBad } from '../repair'
 import { sightingsIn } from '../sightings'
 import { entries, type Site } from '../site'
-import type { Creeping } from './creeping'
+import type { Threads } from './threads'
 
 /**
  * What of a property asks for somebody. Days instead of “overdue”, so that it holds until the record changes; null where
  * there is none.
  */
 export interface Attention {
-  /** Parts that are known to be bad, and findings by eye that are neither done nor declined. */
+  /** Threads that read a fault last, and parts that are known to be bad. */
+  readonly astray: number
   readonly faults: number
+  /** Findings by eye that are neither done nor declined. */
   readonly findings: number
   readonly creeping: number
   /** The first day on which one of them leaves its band. */
@@ -27,16 +29,17 @@ export interface Attention {
   readonly visitDue: string | null
 }
 
-export function attentionOf(site: Site, facts: Facts, creeping: readonly Creeping[]): Attention {
+export function attentionOf(site: Site, facts: Facts, threads: Threads): Attention {
   const days = entries(site.temporaryStates).flatMap(([, { until }]) => (until === null ? [] : [until]))
   const unanswered = quotesIn(facts).filter((q) => q.state === 'open')
   const visits = visitsInOrder(facts)
   const lastVisit = visits.length === 0 ? null : facts.visits[visits[0]!]!.at
   return {
+    astray: threads.faults.length,
     faults: knownBad(site).length,
     findings: sightingsIn(facts).filter((s) => s.state !== 'done' && s.state !== 'declined').length,
-    creeping: creeping.length,
-    creepsOn: creeping[0]?.on ?? null,
+    creeping: threads.creeping.length,
+    creepsOn: threads.creeping[0]?.on ?? null,
     temporary: entries(site.temporaryStates).length,
     temporaryUntil: days.sort()[0] ?? null,
     quotes: unanswered.length,

@@ -1,5 +1,5 @@
 export { attentionOf } from './attention'
 export type { Attention } from './attention'
-export { creepingOn } from './creeping'
-export type { Creeping } from './creeping'
+export { threadsOn } from './threads'
+export type { Threads } from './threads'
 export { wordsOf } from './words'

@@ -5,7 +5,7 @@ import { entries, type Site } from '../site'
 /** Longer texts are searched by their beginning. */
 const MOST_LETTERS = 60_000
 
-/** Everything that a property is looked for by: its name, controllers, boxes, stations and what was seen there. */
+/** Everything that a property is looked for by: its name, controllers, boxes, stations and what was seen there; in small letters. */
 export function wordsOf(site: Site, facts: Facts): string {
   const texts = [
     site.about.name,
@@ -16,5 +16,5 @@ export function wordsOf(site: Site, facts: Facts): string {
     ...entries(site.temporaryStates).map(([, t]) => t.what),
     ...sightingsIn(facts).flatMap(({ seen }) => [seen.what.replaceAll('_', ' '), seen.note]),
   ]
-  return [...new Set(texts.filter((text) => text !== ''))].join('\n').slice(0, MOST_LETTERS)
+  return [...new Set(texts.filter((text) => text !== ''))].join('\n').slice(0, MOST_LETTERS).toLowerCase()
 }

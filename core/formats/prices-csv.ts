@@ -8,12 +8,26 @@ type Row = Partial<Record<(typeof COLUMNS)[number], string>>
 const SETTINGS = ['currency', 'decimals', 'tax', 'rounding', 'round_to'] as const
 const MOST_ROWS = 6000
 
+/** The same from the rows of a spreadsheet, its first row the heads. */
+export function readPricesRows([heads = [], ...cells]: readonly (readonly string[])[]): Outcome<PriceList> {
+  const fields = heads.map((h) => h.trim().toLowerCase())
+  const rows = cells.filter((c) => c.some((cell) => cell.trim() !== ''))
+  return readRows(
+    rows.map((c) => Object.fromEntries(fields.map((f, i) => [f, c[i] ?? ''])) as Row),
+    fields,
+  )
+}
+
 /**
  * Reads a price list: a line a setting (`currency`, `decimals`, `tax`, `rounding`, `round_to`), a tax with its per cent, or
  * a price. Figures have a point and are kept as they are written.
  */
 export function readPricesCsv(text: string): Outcome<PriceList> {
   const { rows, fields } = readCsvRecords<Row>(text)
+  return readRows(rows, fields)
+}
+
+function readRows(rows: readonly Row[], fields: readonly string[]): Outcome<PriceList> {
   const missing = (['kind', 'code', 'value'] as const).filter((c) => !fields.includes(c))
   if (missing.length > 0) return refused(...missing.map((column) => refusal('no_column', ['line 1'], { column })))
   if (rows.length > MOST_ROWS) return refused(refusal('too_big', ['list'], { maximum: MOST_ROWS }))
@@ -54,21 +68,23 @@ export function readPricesCsv(text: string): Outcome<PriceList> {
 }
 
 /** The same as it is read. */
-export const writePricesCsv = (list: PriceList): string =>
-  writeCsv([
-    [...COLUMNS],
-    ...(
-      [
-        ['currency', list.currency],
-        ['decimals', String(list.decimals)],
-        ['tax', list.tax],
-        ['rounding', list.rounding],
-        ...(list.roundTo === null ? [] : [['round_to', list.roundTo]]),
-      ] as [string, string][]
-    ).map(([code, value]) => ['setting', code, '', value, '', '', '']),
-    ...list.taxes.map((t) => ['tax', t.code, t.name, t.percent, '', '', '']),
-    ...list.prices.map((p) => ['price', p.code, p.name, p.price, p.unit, p.markup_pct, p.tax ?? '']),
-  ])
+export const writePricesCsv = (list: PriceList): string => writeCsv(pricesRows(list))
+
+/** A price list as the rows of a spreadsheet, its first row the heads. */
+export const pricesRows = (list: PriceList): string[][] => [
+  [...COLUMNS],
+  ...(
+    [
+      ['currency', list.currency],
+      ['decimals', String(list.decimals)],
+      ['tax', list.tax],
+      ['rounding', list.rounding],
+      ...(list.roundTo === null ? [] : [['round_to', list.roundTo]]),
+    ] as [string, string][]
+  ).map(([code, value]) => ['setting', code, '', value, '', '', '']),
+  ...list.taxes.map((t) => ['tax', t.code, t.name, t.percent, '', '', '']),
+  ...list.prices.map((p) => ['price', p.code, p.name, p.price, p.unit, p.markup_pct, p.tax ?? '']),
+]
 
 /** A quote as lines, its taxes and its total below them. */
 export const writeQuoteCsv = (quote: Quote): string =>

@@ -1,17 +1,8 @@
 import type { Scene } from '../expect'
-import type { Facts, Part } from '../record'
-import {
-  commonOf,
-  entries,
-  lookUp,
-  stationsOnScrews,
-  stopIndex,
-  walkFrom,
-  type ControllerId,
-  type Site,
-  type TerminalId,
-} from '../site'
+import type { Facts } from '../record'
+import { stationsOnScrews, type ControllerId, type Site, type TerminalId } from '../site'
 import type { Newest } from './states'
+import { threadsThrough } from './threads-through'
 
 /**
  * Whether something newer speaks against how a thread was read last: a repair on its way, after which it is not known
@@ -33,46 +24,14 @@ export function contradictionsOf(
 }
 
 /** By terminal, when a part on its way was mended last; a part of the common lies on the way of all. */
-function mendedAt({ site, network, hanging }: Scene, controller: ControllerId, facts: Facts): Map<TerminalId, number> {
+function mendedAt(scene: Scene, controller: ControllerId, facts: Facts): Map<TerminalId, number> {
   const latest = new Map<TerminalId, number>()
   const findings = Object.values(facts.findings).filter((f) => f.where !== null)
   if (findings.length === 0) return latest
-  const terminals = entries(lookUp(site.controllers, controller)?.terminals ?? {}).map(([id]) => id)
-  const links = new Map(
-    terminals.map((t) => [t, walkFrom(site, network.wiring, controller, t).runs.map((r) => r.link)]),
-  )
-  const lies = (part: Part, terminal: TerminalId): boolean => {
-    switch (part.kind) {
-      case 'joint':
-        return links.get(terminal)!.some((l) => l.kind === 'leg' && l.splice === part.splice)
-      case 'run':
-      case 'touch': {
-        const cable = lookUp(site.cables, part.cable)
-        const [from, to] = cable ? [stopIndex(cable, part.from), stopIndex(cable, part.to)] : [-1, -1]
-        const cores: readonly string[] = part.kind === 'run' ? [part.core] : [part.core, part.other]
-        return links
-          .get(terminal)!
-          .some(
-            (l) =>
-              l.kind === 'stretch' && l.cable === part.cable && cores.includes(l.core) && l.from < to && l.to > from,
-          )
-      }
-      case 'coil':
-        return hanging(controller).get(terminal)?.coils.includes(part.device) ?? false
-      case 'pair':
-        return part.controller === controller && (part.one === terminal || part.two === terminal)
-      default:
-        // A valve, an output, the supply, the sensor and the water change no ohms.
-        return false
-    }
-  }
-  const common = commonOf(site, controller)
-  for (const { where, at } of findings) {
-    const all = common !== null && lies(where!, common)
-    for (const terminal of terminals)
-      if (all || lies(where!, terminal))
-        latest.set(terminal, Math.max(latest.get(terminal) ?? -Infinity, Date.parse(at)))
-  }
+  const through = threadsThrough(scene, controller)
+  for (const { where, at } of findings)
+    for (const terminal of through(where!))
+      latest.set(terminal, Math.max(latest.get(terminal) ?? -Infinity, Date.parse(at)))
   return latest
 }
 

@@ -23,11 +23,18 @@ export const wireCode = (gauge: Gauge): string =>
 /**
  * Lines for repairs: one call-out, the walk of the whole round, and for each its work and its material with the
  * property's reserve, at the place where it is done.
+ * @param further where else somebody goes for the same quote, as for what was seen there
  */
-export function quoteLines(site: Site, controller: ControllerId, repairs: readonly QuotedRepair[]): QuoteLine[] {
-  if (repairs.length === 0) return []
+export function quoteLines(
+  site: Site,
+  controller: ControllerId,
+  repairs: readonly QuotedRepair[],
+  further: readonly PlaceId[] = [],
+): QuoteLine[] {
+  if (repairs.length === 0 && further.length === 0) return []
   const { reserve_ratio } = site.settings.material
-  const walk_min = walkOf(site, controller, repairs)
+  const places = repairs.flatMap(({ where, option }) => placesOf(site, where, [option]))
+  const walk_min = walkOf(site, controller, [...new Set([...places, ...further])])
   const lines: QuoteLine[] = [
     { key: 'call out', item: null, place: null, code: CALL_OUT_CODE, unit: 'visit', quantity: '1' },
     ...(walk_min > 0
@@ -80,10 +87,9 @@ const minutesText = (minutes: number): string => minutes.toFixed(1).replace(/\.0
 const tenths = (length_m: number): string => (Math.ceil(length_m * 10 - 1e-9) / 10).toFixed(1).replace(/\.0$/, '')
 
 /** Minutes from the cabinet round the places and back; places without a spot on the map are not walked to. */
-function walkOf(site: Site, controller: ControllerId, repairs: readonly QuotedRepair[]): number {
+function walkOf(site: Site, controller: ControllerId, places: readonly PlaceId[]): number {
   const spot = (place: PlaceId) => whereIs(getOrThrow(site.places, place))
   const home = spot(getOrThrow(site.controllers, controller).place)
-  const places = [...new Set(repairs.flatMap(({ where, option }) => placesOf(site, where, [option])))]
   const known = entries(site.places).flatMap(([id]) => (places.includes(id) ? (spot(id) ?? []) : []))
   if (!home || known.length === 0) return 0
   const round = [home, ...roundOnFoot(home, known).map((i) => known[i]!), home]

@@ -4,7 +4,7 @@ import type { ControllerId, Site } from '../site'
 import { priceList, type PriceList, type QuoteLine } from '../record'
 import { quoteLines, quoteOf } from '.'
 import { drawnPrices, drawnLines, plainTotals } from '../../tests/drawn-prices'
-import { readPricesCsv, writePricesCsv } from '../formats'
+import { pricesRows, readPricesCsv, readPricesRows, writePricesCsv } from '../formats'
 
 const list = (more: Partial<PriceList> = {}): PriceList =>
   priceList.parse({
@@ -60,6 +60,7 @@ test('on drawn lists and lines totals are those of plain whole numbers, and a li
     const { net, taxes, total } = made.value
     expect([seed, net, taxes.map((t) => t.amount), total]).toEqual([seed, ...plainTotals(lines, prices)])
     expect(readPricesCsv(writePricesCsv(prices))).toEqual({ ok: true, value: prices })
+    expect(readPricesRows(pricesRows(prices))).toEqual({ ok: true, value: prices })
   }
 })
 

@@ -1,4 +1,4 @@
-import type { Facts, QuoteTurn, SentQuote, SightingState } from '../record'
+import type { Facts, QuoteTurn, SentQuote, SightingState, WorkDone } from '../record'
 
 export type QuoteState = 'open' | 'accepted' | 'declined' | 'withdrawn'
 
@@ -11,22 +11,25 @@ export interface Sent {
   readonly turn: QuoteTurn | null
   /** Keys of the items that were accepted. */
   readonly accepted: ReadonlySet<string>
+  /** What was done of the accepted items, by their keys. */
+  readonly done: ReadonlyMap<string, WorkDone>
 }
 
 /** Every quote that was sent, the latest first. What was accepted and is no item of it counts for nothing. */
 export function quotesIn(facts: Facts): Sent[] {
-  const turns = new Map<string, [string, QuoteTurn]>()
-  for (const [id, turn] of Object.entries(facts.quoteTurns)) {
-    const was = turns.get(turn.quote)
-    if (!was || isLater([id, turn], was)) turns.set(turn.quote, [id, turn])
-  }
+  const turns = latestBy(facts.quoteTurns, (t) => t.quote)
+  const works = latestBy(facts.worksDone, (w) => `${w.quote} ${w.item}`)
   return Object.entries(facts.quotes)
     .sort((a, b) => (isLater(a, b) ? -1 : 1))
     .map(([id, quote]): Sent => {
-      const turn = turns.get(id)?.[1] ?? null
+      const turn = turns.get(id) ?? null
       const keys = new Set(quote.items.map((i) => i.key))
       const accepted = new Set(turn?.to.kind === 'answered' ? turn.to.accepted.filter((k) => keys.has(k)) : [])
-      return { id, quote, state: stateOf(turn, accepted), turn, accepted }
+      const done = [...accepted].flatMap((key): [string, WorkDone][] => {
+        const work = works.get(`${id} ${key}`)
+        return work && !work.undone ? [[key, work]] : []
+      })
+      return { id, quote, state: stateOf(turn, accepted), turn, accepted, done: new Map(done) }
     })
 }
 
@@ -34,6 +37,19 @@ type Dated = readonly [id: string, { readonly at: string }]
 /** Moments are written in any zone; of two at one moment the later id counts, wherever they are read. */
 const isLater = ([a, x]: Dated, [b, y]: Dated): boolean =>
   Date.parse(x.at) === Date.parse(y.at) ? a > b : Date.parse(x.at) > Date.parse(y.at)
+
+/** Of the facts that speak of one thing the latest. */
+function latestBy<T extends { readonly at: string }>(
+  of: Readonly<Record<string, T>>,
+  thing: (fact: T) => string,
+): Map<string, T> {
+  const latest = new Map<string, [string, T]>()
+  for (const [id, fact] of Object.entries(of)) {
+    const was = latest.get(thing(fact))
+    if (!was || isLater([id, fact], was)) latest.set(thing(fact), [id, fact])
+  }
+  return new Map([...latest].map(([key, [, fact]]) => [key, fact]))
+}
 
 function stateOf(turn: QuoteTurn | null, accepted: ReadonlySet<string>): QuoteState {
   if (!turn || turn.to.kind === 'open') return 'open'
@@ -49,15 +65,23 @@ export interface SightingQuoted {
   readonly to: SightingState
 }
 
-/** What the quotes that stand make of what was seen: quoted when it was sent, accepted or declined by its answer. */
+/**
+ * What the quotes that stand make of what was seen: quoted when it was sent, accepted or declined by its answer, done
+ * when the work was.
+ */
 export const sightingsQuoted = (facts: Facts): SightingQuoted[] =>
-  quotesIn(facts).flatMap(({ id, quote, state, turn, accepted }) =>
+  quotesIn(facts).flatMap(({ id, quote, state, turn, accepted, done }) =>
     state === 'withdrawn'
       ? []
       : quote.items.flatMap(({ key, of }): SightingQuoted[] => {
           if (of.kind !== 'sighting') return []
           const sent = { at: quote.at, id, sighting: of.sighting, to: 'quoted' as const }
           if (state === 'open' || !turn) return [sent]
-          return [sent, { ...sent, at: turn.at, to: accepted.has(key) ? 'accepted' : 'declined' }]
+          const work = done.get(key)
+          return [
+            sent,
+            { ...sent, at: turn.at, to: accepted.has(key) ? 'accepted' : 'declined' },
+            ...(work ? [{ ...sent, at: work.at, to: 'done' as const }] : []),
+          ]
         }),
   )

@@ -43,6 +43,7 @@ export async function keepAttention(
   if (found) {
     const { attention: a, words, origin } = found
     const row = {
+      astray: a.astray,
       faults: a.faults,
       findings: a.findings,
       creeping: a.creeping,

@@ -12,6 +12,7 @@ export interface Listed {
   readonly visits: number
   readonly lastVisit: string | null
   readonly archived: boolean
+  readonly astray: number
   readonly faults: number
   readonly findings: number
   readonly creeping: number
@@ -44,9 +45,12 @@ export interface Found {
 /** A joint that will have crept out of its band counts from so many days before. */
 const CREEPS_WITHIN_days = 365
 
+/** Letters of all alphabets, large and small, in everybody’s order: the database’s own knows those of English alone. */
+const ANY_LETTERS = sql.raw('COLLATE "und-x-icu"')
+
 function conditions(today: string): Readonly<Record<Exclude<Need, 'any'>, RawBuilder<boolean>>> {
   return {
-    faults: sql<boolean>`a.faults > 0`,
+    faults: sql<boolean>`a.faults + a.astray > 0`,
     findings: sql<boolean>`a.findings > 0`,
     creeping: sql<boolean>`a.creeps_on <= ${today}::date + ${sql.lit(CREEPS_WITHIN_days)}`,
     temporary: sql<boolean>`a.temporary_until < ${today}::date`,
@@ -57,7 +61,10 @@ function conditions(today: string): Readonly<Record<Exclude<Need, 'any'>, RawBui
 
 /** The words of a search as the database looks for them, each by its beginning; null where there are none. */
 function wordsQuery(find: string): RawBuilder<string> | null {
-  const words = find.split(/[^\p{L}\p{N}]+/u).filter((w) => w !== '')
+  const words = find
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((w) => w !== '')
   if (words.length === 0) return null
   return sql<string>`to_tsquery('simple', ${words.map((w) => `'${w}':*`).join(' & ')})`
 }
@@ -76,7 +83,7 @@ export async function listProperties({ tx, actor }: Within, query: ListQuery): P
     find === ''
       ? sql``
       : sql`AND p.id IN (
-          SELECT id FROM properties WHERE company = ${actor.company} AND lower(name) LIKE ${pattern} ${byWords})`
+          SELECT id FROM properties WHERE company = ${actor.company} AND lower(name ${ANY_LETTERS}) LIKE ${pattern} ${byWords})`
   const held = Object.entries({ any, ...has }).map(
     ([name, holds]) => sql`coalesce(${holds}, false) AS ${needColumn(name)}`,
   )
@@ -86,7 +93,7 @@ export async function listProperties({ tx, actor }: Within, query: ListQuery): P
   // All of it in one pass: what is found, what of it is counted, and the window that is shown.
   const { rows } = await sql<{ counts: Record<Need | 'all', number>; shown: Row[] | null }>`
     WITH found AS MATERIALIZED (
-      SELECT p.id, lower(p.name) AS name, p.updated_at, a.last_visit, a.visit_due, ${sql.join(held)}
+      SELECT p.id, p.name ${ANY_LETTERS} AS name, p.updated_at, a.last_visit, a.visit_due, ${sql.join(held)}
       FROM properties p LEFT JOIN attention a ON a.company = p.company AND a.property = p.id
       WHERE p.company = ${actor.company} AND p.archived_at IS ${sql.raw(archived ? 'NOT NULL' : 'NULL')} ${byFind}),
     shown AS (
@@ -94,7 +101,7 @@ export async function listProperties({ tx, actor }: Within, query: ListQuery): P
         SELECT id FROM found ${wanted} ORDER BY ${orderOf(sort, down)}, name, id LIMIT ${limit} OFFSET ${offset}) AS w),
     rows AS (
       SELECT shown.place, p.id, p.name, p.revision, p.controllers, p.stations, seen.visits, seen."lastVisit",
-        coalesce(a.faults, 0) AS faults, coalesce(a.findings, 0) AS findings,
+        coalesce(a.astray, 0) AS astray, coalesce(a.faults, 0) AS faults, coalesce(a.findings, 0) AS findings,
         coalesce(a.creeping, 0) AS creeping, a.creeps_on AS "creepsOn",
         coalesce(a.temporary, 0) AS temporary, a.temporary_until AS "temporaryUntil",
         coalesce(a.quotes, 0) AS quotes, a.quoted_on AS "quotedOn", a.visit_due AS "visitDue",

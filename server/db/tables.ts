@@ -89,6 +89,7 @@ type Day = ColumnType<string | null, string | null, string | null>
 interface AttentionRow {
   company: string
   property: string
+  astray: number
   faults: number
   findings: number
   creeping: number

@@ -1,4 +1,4 @@
-import { attentionOf, creepingOn, wordsOf } from '../../core/attention'
+import { attentionOf, threadsOn, wordsOf } from '../../core/attention'
 import { actingAs, type Actor } from '../db/actor'
 import { keepAttention, nextWanted, type FoundAttention } from '../db/attention'
 import { isDatabaseDown, type Database } from '../db/database'
@@ -60,7 +60,7 @@ async function foundAt(db: Database, actor: Actor, property: string): Promise<Fo
   )
   if (!present?.ok) return null
   const { site } = present.value
-  const looking = creepingOn(site, facts)
+  const looking = threadsOn(site, facts)
   let next = looking.next()
   while (!next.done) {
     // Whoever asks for something else is answered between two threads.

@@ -2,11 +2,11 @@
 import { lengthText } from '../../../core/quantity'
 import type { Part } from '../../../core/record'
 import type { Possible } from '../../../core/repair'
-import type { Command, ControllerId } from '../../../core/site'
-import { whereText } from '../../../words'
+import type { ControllerId } from '../../../core/site'
 import { sayNearby, sayRepair, sayRisk, sayWhyNot } from '../../../words/repair'
 import { usePlan } from '../../composables/usePlan'
 import { useRepairs } from '../../composables/useRepairs'
+import { toldBatch } from '../../lib/told-batch'
 
 /**
  * All that can be done about a part that was found bad, side by side. One that is taken says what the record becomes, and
@@ -25,19 +25,7 @@ const money = (cents: number) => (cents / 100).toFixed(2)
 const taken = ref<Possible['code'] | null>(null)
 const done = ref(false)
 const { keep, sentences } = usePlan(() => speaker.value)
-const MOST_TOLD = 4
 
-/** What a batch touches, in the words of its fields. */
-function told(commands: readonly Command[]): string {
-  const paths = commands.map((c) =>
-    c.do === 'set' ? [c.in, c.id, c.field] : c.do === 'create' || c.do === 'remove' ? [c.in, c.id] : [],
-  )
-  const things = [...new Set(paths.filter((p) => p.length > 0).map((p) => whereText(p, speaker.value)))]
-  if (things.length === 0) return t('repairs.nothing')
-  const more = things.length - MOST_TOLD
-  const list = [...things.slice(0, MOST_TOLD), ...(more > 0 ? [t('repairs.more', { count: more })] : [])]
-  return t('repairs.tell', { what: list.join('; ') })
-}
 async function write(option: Possible): Promise<void> {
   if (!(await keep({ ok: true, value: [...option.commands] }))) return
   taken.value = null
@@ -74,7 +62,7 @@ async function write(option: Possible): Promise<void> {
             <p class="quiet">{{ sayRisk(o.risk, speaker) }}</p>
             <p v-if="o.isTemporary" class="doubtful">{{ t('repairs.forNow') }}</p>
             <template v-if="taken === o.code">
-              <p>{{ told(o.commands) }}</p>
+              <p>{{ toldBatch(o.commands, speaker) }}</p>
               <p class="row">
                 <AppButton look="primary" :disabled="behind" @click="write(o)">{{ t('repairs.write') }}</AppButton>
                 <AppButton @click="taken = null">{{ t('repairs.leave') }}</AppButton>

@@ -132,7 +132,7 @@ watch(
 onMounted(async () => {
   if ((await keptByWorker()) || left) return
   const paths = PLACES.flatMap(({ tabs }) => tabs.filter((tab) => tab.later).map((tab) => tab.path))
-  for (const path of [...paths, '/boxes/x', '/work/procedures/x', '/cores/x', '/trace/x'])
+  for (const path of [...paths, '/boxes/x', '/work/procedures/x', '/work/quote/x', '/cores/x', '/trace/x'])
     void preloadRouteComponents(base.value + path).catch(() => {
       /* asked for again when it is opened */
     })

@@ -22,6 +22,7 @@ import { sightingTurnKind } from './sighting-turn'
 import { stepKind } from './step'
 import { strikeOutKind } from './strike-out'
 import { visitKind } from './visit'
+import { workDoneKind } from './work-done'
 
 /** Every kind of fact, owners before what hangs on them. A new kind is a file beside these and a line here. */
 const FACT_KINDS = {
@@ -46,6 +47,7 @@ const FACT_KINDS = {
   sightingTurn: sightingTurnKind,
   quote: quoteKind,
   quoteTurn: quoteTurnKind,
+  workDone: workDoneKind,
 } as const
 
 export type FactKind = keyof typeof FACT_KINDS

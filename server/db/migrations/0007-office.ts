@@ -23,7 +23,7 @@ export const office: Migration = {
         updated_at timestamptz NOT NULL DEFAULT now(), record jsonb NOT NULL, PRIMARY KEY (company, kind));
       CREATE TABLE attention (
         company uuid NOT NULL, property uuid NOT NULL,
-        faults integer NOT NULL, findings integer NOT NULL, creeping integer NOT NULL, creeps_on date,
+        astray integer NOT NULL, faults integer NOT NULL, findings integer NOT NULL, creeping integer NOT NULL, creeps_on date,
         temporary integer NOT NULL, temporary_until date, quotes integer NOT NULL, quoted_on date,
         visits integer NOT NULL, last_visit timestamptz, visit_due date,
         latitude_deg double precision, longitude_deg double precision, words tsvector NOT NULL,
