@@ -36,17 +36,15 @@ export function stripSvg(
     ({ at_m }) =>
       `<path d="${COIL}" transform="translate(${(x(at_m) + 4).toFixed(1)} ${middle + 2})" fill="none" stroke="#000" stroke-width="1.4"/>`,
   )
+  const gaps = bad.map(({ from_m, to_m }) => line(x(from_m), x(to_m), 'stroke="#fff" stroke-width="5"'))
   const crosses = bad.map(({ from_m, to_m }) => {
     const at = x((from_m + to_m) / 2)
-    return (
-      line(x(from_m) - 4, x(to_m) + 4, 'stroke="#fff" stroke-width="5"') +
-      `<path d="M${(at - 5).toFixed(1)} ${middle - 6} l10 12 m0 -12 l-10 12" stroke="#000" stroke-width="2.6"/>`
-    )
+    return `<path d="M${(at - 5).toFixed(1)} ${middle - 6} l10 12 m0 -12 l-10 12" stroke="#000" stroke-width="2.6"/>`
   })
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${HEIGHT}">` +
     `<rect x="${LEFT - 10}" y="${middle - 7}" width="10" height="14" fill="#fff" stroke="#000"/>` +
-    [...runs, ...marks, ...coils, ...crosses].join('') +
+    [...runs, ...gaps, ...marks, ...coils, ...crosses].join('') +
     '</svg>'
   )
 }

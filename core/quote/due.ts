@@ -1,6 +1,6 @@
 import { controllerFor } from '../procedure'
 import { targetOfPart, type Part } from '../record'
-import { knownBad, repairsFor, type RepairOption } from '../repair'
+import { knownBad, repairsFor, USUAL_FIGURES, type RepairOption } from '../repair'
 import type { ControllerId, Site } from '../site'
 
 /** A part that is known to be bad, with all that can be done about it, the first of the possible the cheapest. */
@@ -14,5 +14,7 @@ export interface Due {
 export const dueOn = (site: Site, today: string): Due[] =>
   knownBad(site).flatMap(({ where, without }) => {
     const controller = 'controller' in where ? where.controller : controllerFor(without, targetOfPart(where))
-    return controller === null ? [] : [{ where, controller, options: repairsFor(without, controller, where, today) }]
+    return controller === null
+      ? []
+      : [{ where, controller, options: repairsFor(without, controller, where, today, USUAL_FIGURES, site) }]
   })

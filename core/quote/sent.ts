@@ -1,5 +1,6 @@
 import type { PriceList, QuotedItem, QuoteLine, SentQuote } from '../record'
 import type { Outcome } from '../refusal'
+import { Fraction, moneyText } from './money'
 import { quoteOf, type Quote } from './total'
 
 /** Of a price list what these lines ask for, with its taxes: a quote that was sent needs nothing else to be read. */
@@ -25,4 +26,16 @@ export function sentTotals(sent: SentQuote, items: ReadonlySet<string> | null = 
   const some = items === null || sent.items.some((i) => items.has(i.key))
   const lines = sent.lines.filter((l) => some && (items === null || l.item === null || items.has(l.item)))
   return quoteOf(lines, sent.prices)
+}
+
+/** What each item comes to by its own lines, before taxes that come on top: `12.50` by its key. */
+export function itemSums(sent: SentQuote, whole: Quote): ReadonlyMap<string, string> {
+  const itemOf = new Map(sent.lines.map((l) => [l.key, l.item]))
+  return new Map(
+    sent.items.map(({ key }) => {
+      const own = whole.lines.filter((l) => itemOf.get(l.key) === key)
+      const sum = own.reduce((total, l) => total.add(l.amount), new Fraction(0))
+      return [key, moneyText(sum, sent.prices.decimals)]
+    }),
+  )
 }

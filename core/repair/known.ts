@@ -1,4 +1,5 @@
 import type { Part } from '../record'
+import { isInUse } from './in-use'
 import {
   entries,
   endKey,
@@ -18,7 +19,10 @@ export interface KnownBad {
 
 const SOUND: Condition = { state: 'sound', since: null, note: '' }
 
-/** Everything on record that is known to be bad and was left so, each as the part that a repair mends. */
+/**
+ * Everything on record that is known to be bad and was left so, each as the part that a repair mends. What is out of use,
+ * as a core whose place a spare has taken, asks for none.
+ */
 export function knownBad(site: Site): KnownBad[] {
   const found: KnownBad[] = []
   for (const [splice, s] of entries(site.splices))
@@ -46,7 +50,7 @@ export function knownBad(site: Site): KnownBad[] {
 function badStretches(site: Site, id: CableId, cable: Site['cables'][CableId]): KnownBad[] {
   return entries(cable.cores).flatMap(([core, record]) =>
     cable.stops.slice(0, -1).flatMap((stop, i): KnownBad[] => {
-      if (record.conditions[stop.id]?.state !== 'open') return []
+      if (record.conditions[stop.id]?.state !== 'open' || !isInUse(site, id, core, i)) return []
       const { [stop.id]: _gone, ...conditions } = record.conditions
       const cores = { ...cable.cores, [core]: { ...record, conditions } }
       return [
@@ -71,8 +75,10 @@ function partOf(site: Site, id: DefectId): Part | null {
     case 'touch': {
       const { cable, core, from } = defect
       const stops = site.cables[cable]?.stops ?? []
-      const next = stops[stops.findIndex((s) => s.id === from) + 1]
-      if (!next) return null
+      const at = stops.findIndex((s) => s.id === from)
+      const next = stops[at + 1]
+      const cores = defect.kind === 'touch' ? [core, defect.other] : [core]
+      if (!next || !cores.every((c) => isInUse(site, cable, c, at))) return null
       const stretch = { cable, core, from, to: next.id }
       return defect.kind === 'series' ? { kind: 'run', ...stretch } : { kind: 'touch', ...stretch, other: defect.other }
     }

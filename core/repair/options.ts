@@ -62,6 +62,8 @@ const RISK: Readonly<Record<RepairCode, RiskCode>> = {
  * All that can be done about a part that was found bad, side by side: what is possible first, the cheapest of it at the
  * top; then what is not, each with its reason. Possible is what the circuit engine and the rules of boxes find good on
  * the property with the repair; of several ways to do one thing the cheapest good one stands for it.
+ * @param site the record without what is wrong
+ * @param known the record where it has the part as bad already: what is written then begins there
  */
 export function repairsFor(
   site: Site,
@@ -69,8 +71,10 @@ export function repairsFor(
   where: Part,
   today: string,
   figures: RepairFigures = USUAL_FIGURES,
+  known: Site | null = null,
 ): RepairOption[] {
-  const damage = asFound(site, where)
+  const found = asFound(site, where)
+  const damage = known ? { ...found, site: known } : found
   const { stopped, working } = harmOf(site, controller, damage)
   const ask: RepairAsk = { site, where, damage, controller, stopped, today }
   const codes = [...FOR[where.kind], ...(stopsByMaster(site, stopped) ? (['bypass_master'] as const) : [])]
@@ -78,7 +82,9 @@ export function repairsFor(
     const tried = MAKE[code](ask)
     if ('code' in tried) return { code, possible: false, why: tried, inVain: [] }
     const judged = tried.map((one) => ({ tried: one, why: whyNot(ask, one, working) }))
-    const good = judged.flatMap(({ tried: one, why }) => (why === null ? [possible(ask, code, one, figures)] : []))
+    const good = judged.flatMap(({ tried: one, why }) =>
+      why === null ? [possible(ask, code, one, figures, known ?? site)] : [],
+    )
     const [best] = good.sort((a, b) => a.cents - b.cents)
     if (best) return best
     const inVain = judged as { tried: Tried; why: WhyNot }[]
@@ -100,13 +106,13 @@ function stopsByMaster(site: Site, stopped: readonly StationId[]): boolean {
   return stopped.length > 0 && withMaster.length > 1 && withMaster.every(([id]) => stopped.includes(id))
 }
 
-function possible(ask: RepairAsk, code: RepairCode, tried: Tried, figures: RepairFigures): Possible {
+function possible(ask: RepairAsk, code: RepairCode, tried: Tried, figures: RepairFigures, record: Site): Possible {
   const minutes = minutesOf(tried, figures)
   const material_cents = materialOf(ask.site, tried, figures)
   return {
     code,
     possible: true,
-    commands: commandsBetween(ask.site, tried.after.site),
+    commands: commandsBetween(record, tried.after.site),
     tried,
     minutes,
     material_cents,

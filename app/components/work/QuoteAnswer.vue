@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import { sentTotals } from '../../../core/quote'
+import { itemSums, sentTotals } from '../../../core/quote'
 import type { QuoteTurn, Signature } from '../../../core/record'
 import type { SentAndTotals } from '../../composables/useSentQuotes'
 import { dayText } from '../../composables/useSpeaker'
@@ -15,11 +15,7 @@ const accepted = ref<string[]>(props.sent.quote.items.map((i) => i.key))
 const name = ref('')
 const signature = shallowRef<Signature | null>(null)
 const agreed = computed(() => sentTotals(props.sent.quote, new Set(accepted.value)))
-const sumOf = (key: string) => {
-  const lines = new Set(props.sent.quote.lines.flatMap((l) => (l.item === key ? [l.key] : [])))
-  const own = props.sent.whole.lines.filter((l) => lines.has(l.key))
-  return own.map((l) => l.amount)
-}
+const sums = computed(() => itemSums(props.sent.quote, props.sent.whole))
 const inOrder = () => props.sent.quote.items.map((i) => i.key).filter((k) => accepted.value.includes(k))
 function answer(): void {
   if (name.value.trim() === '') return
@@ -40,7 +36,7 @@ function answer(): void {
           @update:model-value="accepted = $event ? [...accepted, i.key] : accepted.filter((k) => k !== i.key)"
         >
           {{ i.says }}
-          <span class="figure quiet">{{ sumOf(i.key).join(' + ') }}</span>
+          <span class="figure quiet">{{ sums.get(i.key) }}</span>
         </TickBox>
       </fieldset>
       <p v-if="agreed.ok" aria-live="polite">

@@ -1,0 +1,58 @@
+import { quarryLake } from '../../demo/quarry-lake'
+import { knownBad } from '../repair'
+import { applyBatch, checkSite, type Site } from '../site'
+import { dueOn } from '.'
+
+/** A coil, a joint, a core and a touch that the record knows to be bad, each noted with what was seen. */
+function broken(): Site {
+  const demo = quarryLake()
+  const open = { state: 'open' as const, since: '2027-03-02', note: 'cut off' }
+  const K1 = demo.cables['K1' as never] as Site['cables'][never]
+  const core = K1.cores['brown' as never]
+  const joint = Object.entries(demo.splices).find(([, s]) => s.place === 'B2' && s.ends.length === 2)![0]
+  return {
+    ...demo,
+    cables: {
+      ...demo.cables,
+      K1: {
+        ...K1,
+        cores: { ...K1.cores, brown: { ...core, conditions: { B2: { ...open, note: 'cut by an edger' } } } },
+      },
+    },
+    devices: { ...demo.devices, V9: { ...demo.devices['V9' as never], condition: open } },
+    splices: { ...demo.splices, [joint]: { ...demo.splices[joint as never], condition: open } },
+    defects: {
+      ...demo.defects,
+      touch: {
+        ...{ kind: 'touch', cable: 'K1', core: 'red', other: 'yellow', from: 'A', ohm: 0 },
+        ...{ since: '2027-03-03', note: 'seen wet' },
+      },
+    },
+  } as unknown as Site
+}
+
+test('each repair of what is known to be bad takes it off the record, or leaves it as it was noted, out of use; never a word lost', () => {
+  const site = broken()
+  const known = knownBad(site)
+  expect(known.map((k) => k.where.kind).sort()).toEqual(['coil', 'joint', 'run', 'touch'])
+  const before = checkSite(site).filter((f) => f.weight === 'wrong').length
+  let [made, kept] = [0, 0]
+  for (const { where, options } of dueOn(site, '2027-05-01'))
+    for (const option of options) {
+      if (!option.possible) continue
+      const after = applyBatch(site, [...option.commands])
+      if (!after.ok) throw new Error(`${where.kind} ${option.code}: ${JSON.stringify(after.refusals)}`)
+      const text = JSON.stringify(after.value.site)
+      // What no repair took off the record lies where it lay, out of use, by what was noted of it.
+      expect(knownBad(after.value.site)).toHaveLength(known.length - 1)
+      const isNoted = text.includes(where.kind === 'touch' ? 'seen wet' : where.kind === 'run' ? 'edger' : '"V9"')
+      if (option.code === 'spare_core' || option.code === 'new_wire' || option.code === 'two_on_lead') {
+        expect(isNoted).toBe(true)
+        kept++
+      }
+      expect(checkSite(after.value.site).filter((f) => f.weight === 'wrong').length).toBeLessThanOrEqual(before)
+      made++
+    }
+  expect(made).toBeGreaterThan(5)
+  expect(kept).toBeGreaterThan(0)
+})
