@@ -23,6 +23,7 @@ export const quotePageEn = {
     noneKnown: 'The record knows of nothing that is bad. What a hunt leaves on record stands here.',
     working: 'Looking for repairs …',
     not: 'not quoted',
+    already: 'in a quote that was sent',
     impossible: 'No repair is possible: {why}',
     found: 'Findings and further lines',
     further: 'A further line',

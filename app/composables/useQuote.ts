@@ -1,6 +1,7 @@
 import { useI18n } from 'vue-i18n'
 import { pricesRows, readPricesCsv, readPricesRows } from '../../core/formats'
 import { CALL_OUT_CODE, itemsWithLines, quoteLines, quoteOf, wireCode, WORK_CODE } from '../../core/quote'
+import { quotesIn } from '../../core/quoted'
 import { partKey, type Part, type PriceList, type QuotedItem, type QuoteLine } from '../../core/record'
 import { refusal, refused, type Refusal } from '../../core/refusal'
 import { isOnRecord, placeOf } from '../../core/procedure'
@@ -34,7 +35,7 @@ export function useQuote() {
     list.value = now.list
     agreed.value = gaveWay ? 'gave_way' : reached ? 'company' : 'here'
   }
-  onMounted(async () => settle(await agreedPrices()))
+  const begun = agreedPrices().then(settle)
   /** Takes a list in where it is whole; what is wrong with it is said, and the one before stays. */
   async function take(file: File): Promise<void> {
     const isBook = /\.xlsx$/i.test(file.name)
@@ -46,6 +47,7 @@ export function useQuote() {
         : readPricesCsv(await file.text())
     refusals.value = read.ok ? [] : read.refusals
     if (!read.ok) return
+    await begun
     list.value = read.value
     settle(await takePrices(read.value))
   }
@@ -71,6 +73,15 @@ export function useQuote() {
 
   const draft = ref<QuoteDraft>(draftFor(id))
   watch(draft, (now) => keepDraftOf(id, now), { deep: true })
+  /** Keys of what is in a quote that waits for its answer, or in one that was accepted. */
+  const quoted = computed(
+    () =>
+      new Set(
+        quotesIn(property.facts!).flatMap(({ state, quote, accepted }) =>
+          state === 'open' ? quote.items.map((i) => i.key) : [...accepted],
+        ),
+      ),
+  )
   const parts = computed(() =>
     // Until they are worked out anew, what somebody has taken off the record has no name.
     (due.value ?? [])
@@ -79,8 +90,11 @@ export function useQuote() {
         const key = partKey(where)
         const possible = options.flatMap((o) => (o.possible ? [o] : []))
         const asked = draft.value.repairs[key]
-        const chosen = asked === null ? null : (possible.find((o) => o.code === asked) ?? possible[0] ?? null)
-        return { key, where, controller, options, possible, chosen }
+        const isQuoted = quoted.value.has(key)
+        // What is quoted already is not quoted twice, unless somebody asks for it.
+        const usual = isQuoted && asked === undefined ? null : (possible[0] ?? null)
+        const chosen = asked === null ? null : (possible.find((o) => o.code === asked) ?? usual)
+        return { key, where, controller, options, possible, chosen, isQuoted }
       }),
   )
   const choose = (key: string, code: string) => {

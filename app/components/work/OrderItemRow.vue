@@ -49,6 +49,7 @@ function done(): void {
     <div class="row head">
       <span>
         <strong>{{ item.item.says }}</strong>
+        ·
         <span class="quiet">{{ t('order.minutes', { minutes: Math.round(item.minutes) }) }}</span>
       </span>
       <AppButton v-if="writable && !telling" @click="tell">{{ t('order.done') }}</AppButton>

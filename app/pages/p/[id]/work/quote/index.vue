@@ -55,7 +55,8 @@ async function send(): Promise<void> {
     until: until.value === '' ? null : until.value,
     note: note.value.trim(),
   })
-  draft.value.lines = []
+  // What is sent is quoted; what was chosen for it is used up.
+  draft.value = { repairs: {}, lines: [] }
   ;[until.value, note.value] = ['', '']
 }
 const saveSent = (one: SentAndTotals) =>
@@ -84,7 +85,10 @@ const orderAt = (one: SentAndTotals) => navigateTo(`/p/${String(route.params.id)
       <p v-if="!making.isWhole.value" class="quiet">{{ t('quotes.working') }}</p>
       <p v-else-if="parts.length === 0" class="quiet">{{ t('quotes.noneKnown') }}</p>
       <div v-for="(p, i) in parts" :key="p.key" class="due">
-        <strong>{{ capital(sayPart(p.where, property.site!, speaker)) }}</strong>
+        <span>
+          <strong>{{ capital(sayPart(p.where, property.site!, speaker)) }}</strong>
+          <span v-if="p.isQuoted" class="quiet already">{{ t('quotes.already') }}</span>
+        </span>
         <PickOne
           v-if="p.possible.length > 0"
           :id="`due-${i}`"
@@ -183,6 +187,10 @@ const orderAt = (one: SentAndTotals) => navigateTo(`/p/${String(route.params.id)
   grid-template-columns: minmax(0, 1fr) minmax(0, 280px);
   gap: 4px 12px;
   align-items: center;
+}
+.already {
+  display: block;
+  font-size: 13px;
 }
 .line {
   align-items: end;
