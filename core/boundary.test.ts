@@ -34,6 +34,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   sightings: ['site', 'record', 'quoted'],
   company: ['site', 'record'],
   order: ['site', 'record', 'expect', 'history', 'map', 'procedure', 'quoted', 'repair'],
+  timeline: ['site', 'record', 'quoted', 'sightings'],
   attention: ['site', 'record', 'expect', 'history', 'repair', 'quoted', 'sightings'],
   cores: ['chance', 'site', 'record', 'refusal'],
   trace: ['site', 'record', 'map', 'refusal'],

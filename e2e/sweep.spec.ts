@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { beginSweep, ownProperty, pressByKey, SOUND, stored } from './kit'
+import { beginSweep, ownProperty, pressByKey, pressTo, SOUND, stored } from './kit'
 
 test('a sweep by keyboard alone: from the list to a cut common, kept over a reload, found again tomorrow', async ({
   page,
@@ -8,6 +8,8 @@ test('a sweep by keyboard alone: from the list to a cut common, kept over a relo
   const name = `Keyboard court ${Date.now()}`
   const id = await ownProperty(request, name)
   await page.goto('/')
+  await pressTo(page, /^Find/)
+  await page.keyboard.type(name)
   await expect(page.getByRole('link', { name })).toBeVisible()
   await pressByKey(page, new RegExp(`^${name}`))
   await expect(page.getByRole('heading', { name: 'Gatehouse, threads' })).toBeVisible()

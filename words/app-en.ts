@@ -143,6 +143,7 @@ export const appEn = {
     quote: 'Quote',
     mended: 'Mended',
     record: 'Record',
+    timeline: 'Timeline',
     photos: 'Photos',
     cards: 'Cards and labels',
     properties: 'Properties',

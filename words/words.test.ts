@@ -19,6 +19,7 @@ import { officeEn } from './office-en'
 import { ownEn } from './own-en'
 import { photosEn } from './photos-en'
 import { printEn } from './print-en'
+import { planPageEn } from './plan-page-en'
 import { procedureEn } from './procedure-en'
 import { workEn } from './work-en'
 import { traceEn } from './trace-en'
@@ -32,6 +33,7 @@ import { repairPageEn } from './repair-page-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import { schedulePageEn } from './schedule-page-en'
 import { sequencerEn } from './sequencer-en'
+import { timelineEn } from './timeline-en'
 import { sentEn } from './sent-en'
 import { sightingEn } from './sighting-en'
 import { symptomEn } from './symptom-en'
@@ -68,7 +70,11 @@ const messages = {
   ...repairPageEn,
   ...sightingEn,
   ...sentEn,
+  ...timelineEn,
   ...quotePageEn,
+  plan: { ...appEn.plan, ...planPageEn.plan },
+  coils: planPageEn.coils,
+  material: planPageEn.material,
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
   refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
 } as Record<string, unknown>
@@ -106,6 +112,7 @@ test('no section of the screen’s words hides one of the core’s', () => {
       repairPageEn,
       sightingEn,
       sentEn,
+      timelineEn,
       quotePageEn,
     ]
       .flatMap((o) => Object.keys(o))
@@ -146,6 +153,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     )
   const unused = [
     ...keysOf(appEn, ''),
+    ...keysOf(planPageEn, ''),
     ...keysOf(wiringEn, ''),
     ...keysOf(huntEn, ''),
     ...keysOf(symptomEn, ''),
@@ -165,6 +173,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(repairPageEn, ''),
     ...keysOf(sightingEn, ''),
     ...keysOf(sentEn, ''),
+    ...keysOf(timelineEn, ''),
     ...keysOf(quotePageEn, ''),
   ].filter((key) => !code.includes(`'${key}'`) && !code.includes(`\`${key.split('.').slice(0, -1).join('.')}.\${`))
   expect(unused).toEqual([])

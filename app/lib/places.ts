@@ -59,6 +59,7 @@ export const PLACES: readonly PlaceOfWork[] = [
     key: 'record',
     tabs: [
       later('/record', 'places.record'),
+      later('/record/timeline', 'places.timeline'),
       later('/record/photos', 'places.photos'),
       later('/record/cards', 'places.cards'),
     ],

@@ -27,6 +27,12 @@ const scroller = computed(() =>
         onLazyLoad: ({ first, last }: { first: number; last: number }) => emit('seen', first, last),
       },
 )
+/** Another look begins at the top. */
+const root = useTemplateRef<HTMLElement>('root')
+watch(
+  () => props.looking,
+  () => root.value?.querySelector('[data-pc-name="virtualscroller"]')?.scrollTo({ top: 0 }),
+)
 const sorted = ({ sortField, sortOrder }: DataTableSortEvent) =>
   emit('sort', (sortField as Sort | null) ?? 'name', sortOrder === -1)
 const day = (of: string) => dayText(`${of.slice(0, 10)}T12:00:00`)
@@ -46,7 +52,7 @@ function move(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="property-table" :class="{ long: scroller !== undefined }" @keydown="move">
+  <div ref="root" class="property-table" :class="{ long: scroller !== undefined }" @keydown="move">
     <DataTable
       :key="scroller === undefined ? 'few' : 'many'"
       :value="rows as Row[]"

@@ -3,6 +3,7 @@ import { Search } from '@lucide/vue'
 import { photosOf } from '../../../core/record'
 import { entries } from '../../../core/site'
 import { useSpeaker } from '../../composables/useSpeaker'
+import { planWords } from '../../lib/plan-words'
 import { keepPictures } from '../../lib/keep-pictures'
 import { PLACES, tabAt } from '../../lib/places'
 import { keptByWorker } from '../../lib/service-worker'
@@ -131,6 +132,9 @@ watch(
 )
 onMounted(async () => {
   if ((await keptByWorker()) || left) return
+  void planWords().catch(() => {
+    /* asked for again with the page that needs them */
+  })
   const paths = PLACES.flatMap(({ tabs }) => tabs.filter((tab) => tab.later).map((tab) => tab.path))
   for (const path of [...paths, '/boxes/x', '/work/procedures/x', '/work/quote/x', '/cores/x', '/trace/x'])
     void preloadRouteComponents(base.value + path).catch(() => {

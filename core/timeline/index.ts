@@ -1,0 +1,2 @@
+export { timelineOf } from './timeline'
+export type { Change, Happening, HappeningKind } from './timeline'
