@@ -2,12 +2,15 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { v7 } from 'uuid'
 import { readProperty } from '../core/formats'
+import { tunedBy } from '../core/quote'
 import { SCHEMA_VERSION } from '../core/record'
 import { actingAs, type Actor } from './db/actor'
 import { openDatabase, type Database } from './db/database'
 import { keepCompanyRecord, companyRecord } from './db/company-records'
+import { insertFacts } from './db/facts'
 import { storeProperty } from './db/intake'
 import { listProperties, type ListQuery } from './db/listing'
+import { takenMinutes } from './db/taken'
 import { attendNext } from './utils/attend'
 import { receiveAll } from './utils/receive'
 
@@ -143,4 +146,51 @@ test('at the door: what is no list of prices is refused by name, what is not kep
     {},
   ])
   expect(await refused(fetch(`${BASE}/api/properties?need=beer`))).toMatchObject([400, 'not_one_of', ['query', 'need']])
+})
+
+test('how long repairs really took comes from the latest word of each item that was done, of this company’s works alone', async () => {
+  const actor = await newCompany()
+  const at = '2027-05-01T08:00:00Z'
+  const item = (key: string, usual_min: number | null) => ({
+    ...{ key, says: key, usual_min },
+    of: { kind: 'repair', where: { kind: 'coil', device: 'V9' }, option: 'coil' },
+  })
+  const prices = {
+    currency: 'XTS',
+    decimals: 2,
+    tax: 'on_top',
+    rounding: 'half_up',
+    roundTo: null,
+    taxes: [],
+    prices: [],
+  }
+  const lines = [{ key: 'l', item: null, place: null, code: 'work', unit: 'min', quantity: '5' }]
+  const quote = {
+    at,
+    author: 'Ann',
+    until: null,
+    note: '',
+    prices,
+    lines,
+    items: [item('a', 40), item('b', 20), item('c', null)],
+  }
+  const done = (key: string, minutes: number | null, on: string, undone = false) => ({
+    ...{ kind: 'workDone' as const, id: v7() },
+    fact: { quote: 'q', item: key, at: on, author: 'Ann', minutes, used: [], undone } as never,
+  })
+  for (const name of ['One', 'Two']) {
+    const property = await keep(actor, name, false)
+    await actingAs(db, actor, (w) => insertFacts(w, property, [{ kind: 'quote', id: 'q', fact: quote as never }]))
+    const works = [done('a', 10, '2027-05-02T08:00:00Z'), done('a', 30, '2027-05-03T08:00:00Z')]
+    works.push(done('b', 5, '2027-05-02T08:00:00Z'), done('b', null, '2027-05-03T08:00:00Z', true))
+    works.push(done('c', 99, '2027-05-02T08:00:00Z'))
+    await actingAs(db, actor, (w) => insertFacts(w, property, works))
+  }
+  const taken = await actingAs(db, actor, takenMinutes)
+  expect(taken).toEqual([{ code: 'coil', count: 2, usual_min: 80, taken_min: 60 }])
+  // Two works against the weight of three usual ones: (60 + 120) / (80 + 120).
+  expect(tunedBy(taken)('coil')).toBeCloseTo(0.9, 12)
+  expect(tunedBy(taken)('sequencer')).toBe(1)
+  expect(tunedBy([{ ...taken[0]!, count: 1 }])('coil')).toBe(1)
+  expect(await actingAs(db, await newCompany(), takenMinutes)).toEqual([])
 })

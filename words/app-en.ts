@@ -3,43 +3,6 @@ import { sweepEn } from './sweep-en'
 
 /** The words that the interface always has at hand. */
 export const appEn = {
-  repair: {
-    title: 'This property cannot be read',
-    how: 'Nothing of it is lost. What is in the way:',
-    save: 'Save its file',
-    saveHow: 'Mend what is named in the file, delete the property here, and open the file again.',
-  },
-  keepOrGo: {
-    title: 'Archive and delete',
-    how: 'An archived property is off the list; everything is kept, and it can be put back.',
-    archive: 'Archive this property',
-    restore: 'Put it back on the list',
-    isArchived: 'This property is archived.',
-    fileFirst: 'Before it is deleted, keep its file: with it the property can be had back, without it never.',
-    file: 'Save its file with pictures and past',
-    understood: 'I have the file, or do not need it',
-    delete: 'Delete it for ever',
-  },
-  device: {
-    title: 'On this device',
-    works: 'Field Thread is kept on this device: it opens and works without a signal.',
-    soon: 'Field Thread is being kept on this device …',
-    worksNot:
-      'This browser does not keep Field Thread without a signal: open it by https, or on the machine that serves it, and not in a private window.',
-    persisted: 'The browser has promised not to drop what is kept here.',
-    mayDrop: 'The browser may drop what is kept here when it runs out of room, unsent work too.',
-    ask: 'Ask it not to',
-    room: '{used} used of {all} that the browser gives.',
-    properties: 'Properties kept here',
-    propertiesHow:
-      'Those of up to {count} stations are kept by themselves, every one that was opened, and those that are pinned.',
-    seen: 'as of {day}',
-    pin: 'Pinned',
-    forget: 'Let go',
-    budget: 'Room for pictures',
-    pictures: '{used} of pictures are kept, the oldest go beyond {all}.',
-    fromHere: 'No signal: the properties that this device keeps.',
-  },
   app: {
     name: 'Field Thread',
     home: 'Properties',

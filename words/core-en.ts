@@ -268,7 +268,7 @@ export const coreEn = {
     not_a_workbook: '{where}: this is no XLSX workbook that can be read. Save it again as XLSX, or as CSV.',
     company_changed_since:
       'This was changed by somebody else of the company meanwhile. Look at what is there now, then change it again.',
-    no_company_record: '{where} is nothing that a company keeps. Ask for prices or views.',
+    no_company_record: '{where} is nothing that a company keeps. Ask for prices, views or tuning.',
     procedure_changed_since:
       'Somebody else kept this procedure since you began, or took it off. Choose which of the two is to stand.',
     procedures_full: 'There are {most} procedures of yours already. Take one off that nobody follows any more.',

@@ -1,6 +1,7 @@
 /** The list of properties: the office’s page, and what begins there. */
 export const officeEn = {
   properties: {
+    name: 'Name',
     title: 'Properties',
     open: 'Open',
     new: 'New property',
@@ -82,5 +83,25 @@ export const officeEn = {
     drop: 'Drop {name}',
     kept: 'Kept for the whole company.',
     notKept: 'It could not be kept: there is no signal, or somebody changed the views meanwhile. Try again.',
+  },
+  device: {
+    title: 'On this device',
+    works: 'Field Thread is kept on this device: it opens and works without a signal.',
+    soon: 'Field Thread is being kept on this device …',
+    worksNot:
+      'This browser does not keep Field Thread without a signal: open it by https, or on the machine that serves it, and not in a private window.',
+    persisted: 'The browser has promised not to drop what is kept here.',
+    mayDrop: 'The browser may drop what is kept here when it runs out of room, unsent work too.',
+    ask: 'Ask it not to',
+    room: '{used} used of {all} that the browser gives.',
+    properties: 'Properties kept here',
+    propertiesHow:
+      'Those of up to {count} stations are kept by themselves, every one that was opened, and those that are pinned.',
+    seen: 'as of {day}',
+    pin: 'Pinned',
+    forget: 'Let go',
+    budget: 'Room for pictures',
+    pictures: '{used} of pictures are kept, the oldest go beyond {all}.',
+    fromHere: 'No signal: the properties that this device keeps.',
   },
 }

@@ -23,6 +23,8 @@ export const quotePageEn = {
     noneKnown: 'The record knows of nothing that is bad. What a hunt leaves on record stands here.',
     working: 'Looking for repairs …',
     not: 'not quoted',
+    tuned: 'Minutes as the company’s own works took them; what is usual weighs as three of them.',
+    took: '{repair}: took {taken} min, usual are {usual}, in 1 work | {repair}: took {taken} min, usual are {usual}, in {count} works',
     already: 'in a quote that was sent',
     impossible: 'No repair is possible: {why}',
     found: 'Findings and further lines',

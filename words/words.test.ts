@@ -19,7 +19,7 @@ import { officeEn } from './office-en'
 import { ownEn } from './own-en'
 import { photosEn } from './photos-en'
 import { printEn } from './print-en'
-import { planPageEn } from './plan-page-en'
+import { laterEn } from './later-en'
 import { procedureEn } from './procedure-en'
 import { workEn } from './work-en'
 import { traceEn } from './trace-en'
@@ -34,6 +34,7 @@ import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import { schedulePageEn } from './schedule-page-en'
 import { sequencerEn } from './sequencer-en'
 import { timelineEn } from './timeline-en'
+import { repairViewEn } from './repair-view-en'
 import { sentEn } from './sent-en'
 import { sightingEn } from './sighting-en'
 import { symptomEn } from './symptom-en'
@@ -72,9 +73,9 @@ const messages = {
   ...sentEn,
   ...timelineEn,
   ...quotePageEn,
-  plan: { ...appEn.plan, ...planPageEn.plan },
-  coils: planPageEn.coils,
-  material: planPageEn.material,
+  ...laterEn,
+  ...repairViewEn,
+  plan: { ...appEn.plan, ...laterEn.plan },
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
   refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
 } as Record<string, unknown>
@@ -153,7 +154,8 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     )
   const unused = [
     ...keysOf(appEn, ''),
-    ...keysOf(planPageEn, ''),
+    ...keysOf(laterEn, ''),
+    ...keysOf(repairViewEn, ''),
     ...keysOf(wiringEn, ''),
     ...keysOf(huntEn, ''),
     ...keysOf(symptomEn, ''),

@@ -1,6 +1,6 @@
 import { useI18n } from 'vue-i18n'
 import { pricesRows, readPricesCsv, readPricesRows } from '../../core/formats'
-import { CALL_OUT_CODE, itemsWithLines, quoteLines, quoteOf, wireCode, WORK_CODE } from '../../core/quote'
+import { CALL_OUT_CODE, itemsWithLines, quoteLines, quoteOf, tunedBy, wireCode, WORK_CODE } from '../../core/quote'
 import { quotesIn } from '../../core/quoted'
 import { partKey, type Part, type PriceList, type QuotedItem, type QuoteLine } from '../../core/record'
 import { refusal, refused, type Refusal } from '../../core/refusal'
@@ -15,15 +15,16 @@ import { agreedPrices, pricesHere, takePrices, type PricesAsked } from '../lib/c
 import { draftFor, keepDraftOf, type QuoteDraft } from '../lib/quote-draft'
 import { readWorkbook } from '../lib/spreadsheet'
 import { useDue } from './useRepairs'
+import { useTakenMinutes } from './useTakenMinutes'
 
-let taken = false
+let hasWords = false
 const QUANTITY = /^\d{1,9}(\.\d{1,6})?$/
 
 /** A quote as it is put together: the company’s price list, what is chosen, and what it comes to. */
 export function useQuote() {
   const { mergeLocaleMessage } = useI18n({ useScope: 'global' })
-  if (!taken) mergeLocaleMessage('en', { ...quotePageEn, refusal: quoteRefusalsEn })
-  taken = true
+  if (!hasWords) mergeLocaleMessage('en', { ...quotePageEn, refusal: quoteRefusalsEn })
+  hasWords = true
   const { property, t, speaker, due, behind } = useDue()
   const id = property.held!.id
 
@@ -71,6 +72,8 @@ export function useQuote() {
     ]
   }
 
+  const { taken, isTuned, tune } = useTakenMinutes()
+  const tuned = computed(() => (isTuned.value ? tunedBy(taken.value) : () => 1))
   const draft = ref<QuoteDraft>(draftFor(id))
   watch(draft, (now) => keepDraftOf(id, now), { deep: true })
   /** Keys of what is in a quote that waits for its answer, or in one that was accepted. */
@@ -103,14 +106,21 @@ export function useQuote() {
   /** What is accepted or declined as one: a repair, a finding, or a line by itself; those that some line is for. */
   const items = (says: { repair: (where: Part, code: string) => string; sighting: (id: string) => string }) => {
     const own = draft.value.lines.map(({ id, sighting, code }): QuotedItem => {
-      const line: QuotedItem = { key: id, of: { kind: 'line' }, says: priceOf(code)?.name ?? code }
+      const line: QuotedItem = { key: id, of: { kind: 'line' }, says: priceOf(code)?.name ?? code, usual_min: null }
       return sighting === null
         ? line
-        : { key: sighting, of: { kind: 'sighting', sighting }, says: says.sighting(sighting) || line.says }
+        : { ...line, key: sighting, of: { kind: 'sighting', sighting }, says: says.sighting(sighting) || line.says }
     })
     const repairs = parts.value.flatMap(({ key, where, chosen }): QuotedItem[] =>
       chosen
-        ? [{ key, of: { kind: 'repair', where, option: chosen.code }, says: says.repair(where, chosen.code) }]
+        ? [
+            {
+              key,
+              of: { kind: 'repair', where, option: chosen.code },
+              says: says.repair(where, chosen.code),
+              usual_min: chosen.minutes,
+            },
+          ]
         : [],
     )
     const all = [...repairs, ...own]
@@ -145,7 +155,7 @@ export function useQuote() {
     })
     const home = parts.value[0]?.controller ?? entries(property.site!.controllers)[0]?.[0]
     const further = draft.value.lines.flatMap((l) => placeFor(l.sighting) ?? [])
-    return [...(home === undefined ? [] : quoteLines(property.site!, home, repairs, further)), ...own]
+    return [...(home === undefined ? [] : quoteLines(property.site!, home, repairs, further, tuned.value)), ...own]
   })
   /** No total is shown before the repairs are known, nor beside a figure that is none: it would be one without them. */
   const isWhole = computed(() => due.value !== null && !behind.value)
@@ -173,5 +183,8 @@ export function useQuote() {
     priceOf,
     wrong,
     quote,
+    taken,
+    isTuned,
+    tune,
   }
 }

@@ -144,6 +144,10 @@ export const fetchProperties = (
     })}`,
   )
 
+const taken = z.object({ code: z.string(), count: z.int(), usual_min: z.number(), taken_min: z.number() })
+/** How long repairs really took, over all properties of the company. */
+export const fetchTakenMinutes = () => ask(z.object({ taken: z.array(taken) }), '/api/minutes')
+
 /** What the company keeps of a kind; revision 0 and null where it keeps none. */
 export const fetchCompanyRecord = <K extends CompanyRecordKind>(kind: K, schema: z.ZodType<CompanyRecordOf<K>>) =>
   ask(z.object({ revision: z.int(), record: schema.nullable() }), `/api/company/${kind}`)

@@ -48,7 +48,7 @@ test('what is left for a while, seen and quoted asks for somebody; a visit on th
   }
   const quote: SentQuote = {
     ...{ at: '2026-09-02T08:00:00Z', author: 'Ann', until: null, note: '' },
-    items: [{ key: 'lid', of: { kind: 'sighting', sighting: 'lid' }, says: 'Lid' }],
+    items: [{ key: 'lid', of: { kind: 'sighting', sighting: 'lid' }, says: 'Lid', usual_min: null }],
     lines: [{ key: 'l', item: 'lid', place: null, code: 'work', unit: 'min', quantity: '5' }],
     prices: {
       ...{ currency: 'XTS', decimals: 2, tax: 'on_top', rounding: 'half_up', roundTo: null, taxes: [] },

@@ -43,9 +43,14 @@ test('the work of an accepted quote: places by foot, the procedure and what is r
     return option?.possible ? [{ where, option }] : []
   })
   const items = repairs.map(({ where, option }): QuotedItem => ({
-    ...{ key: partKey(where), of: { kind: 'repair', where, option: option.code }, says: option.code },
+    ...{
+      key: partKey(where),
+      of: { kind: 'repair', where, option: option.code },
+      says: option.code,
+      usual_min: option.minutes,
+    },
   }))
-  const far = { key: 'lid', of: { kind: 'line' as const }, says: 'Lid' }
+  const far = { key: 'lid', of: { kind: 'line' as const }, says: 'Lid', usual_min: null }
   const lines = [
     ...quoteLines(site, A, repairs),
     { key: 'lid', item: 'lid', place: 'B7', code: 'work', unit: 'min' as const, quantity: '12.5' },

@@ -24,12 +24,14 @@ export const wireCode = (gauge: Gauge): string =>
  * Lines for repairs: one call-out, the walk of the whole round, and for each its work and its material with the
  * property's reserve, at the place where it is done.
  * @param further where else somebody goes for the same quote, as for what was seen there
+ * @param tuned by how much the usual minutes of a repair are multiplied
  */
 export function quoteLines(
   site: Site,
   controller: ControllerId,
   repairs: readonly QuotedRepair[],
   further: readonly PlaceId[] = [],
+  tuned: (code: string) => number = () => 1,
 ): QuoteLine[] {
   if (repairs.length === 0 && further.length === 0) return []
   const { reserve_ratio } = site.settings.material
@@ -55,7 +57,14 @@ export function quoteLines(
     const place = at === undefined ? null : getOrThrow(site.places, at).tag
     const key = (what: string) => `${i + 1} ${option.code} ${what}`
     const item = partKey(where)
-    lines.push({ key: key('work'), item, place, code: WORK_CODE, unit: 'min', quantity: minutesText(option.minutes) })
+    lines.push({
+      key: key('work'),
+      item,
+      place,
+      code: WORK_CODE,
+      unit: 'min',
+      quantity: minutesText(option.minutes * tuned(option.code)),
+    })
     for (const [part, count] of Object.entries(option.tried.parts) as [RepairPart, number][]) {
       if (!count) continue
       const isLength = part === 'sleeve_m'

@@ -50,7 +50,12 @@ const deeds = fc.array(fc.tuple(deed, fc.nat({ max: 40 })), { maxLength: 25 })
 
 const quoteFor = (at: string, items: number[], minutes: number): SentQuote => ({
   ...{ at, author: 'Ann', until: null, note: '', prices: PRICES },
-  items: items.map((i) => ({ key: SEEN[i]!, of: { kind: 'sighting', sighting: SEEN[i]! }, says: `Finding ${i}` })),
+  items: items.map((i) => ({
+    key: SEEN[i]!,
+    of: { kind: 'sighting', sighting: SEEN[i]! },
+    says: `Finding ${i}`,
+    usual_min: null,
+  })),
   lines: [
     { key: 'walk', item: null, place: null, code: 'work', unit: 'min', quantity: '10' },
     ...items.map((i) => ({

@@ -44,7 +44,7 @@ async function begin(): Promise<void> {
   <AppDialog v-model:visible="visible" :title="t('properties.new')">
     <form class="stack" @submit.prevent="begin">
       <div class="field">
-        <label for="new-name">{{ t('record.name') }}</label>
+        <label for="new-name">{{ t('properties.name') }}</label>
         <TextField id="new-name" v-model="name" maxlength="120" autofocus />
       </div>
       <PickRadio

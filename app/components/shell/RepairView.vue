@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import { sayRefusal } from '../../../words'
+import { laterEn } from '../../../words/later-en'
+import { repairViewEn } from '../../../words/repair-view-en'
 import { useSpeaker } from '../../composables/useSpeaker'
 import { fileAddress } from '../../lib/api'
 import { useProperty } from '../../stores/property'
 
 /** A property that is on record and cannot be read: why, its file, and the way out. */
 defineProps<{ id: string }>()
-const { t } = useI18n()
+const { t, mergeLocaleMessage } = useI18n({ useScope: 'global' })
+mergeLocaleMessage('en', { ...laterEn, ...repairViewEn })
 const property = useProperty()
 const { speaker } = useSpeaker(() => ({ length: 'm', temperature: 'C' }))
 </script>

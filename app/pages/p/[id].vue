@@ -3,7 +3,7 @@ import { Search } from '@lucide/vue'
 import { photosOf } from '../../../core/record'
 import { entries } from '../../../core/site'
 import { useSpeaker } from '../../composables/useSpeaker'
-import { planWords } from '../../lib/plan-words'
+import { laterWords } from '../../lib/later-words'
 import { keepPictures } from '../../lib/keep-pictures'
 import { PLACES, tabAt } from '../../lib/places'
 import { keptByWorker } from '../../lib/service-worker'
@@ -132,7 +132,7 @@ watch(
 )
 onMounted(async () => {
   if ((await keptByWorker()) || left) return
-  void planWords().catch(() => {
+  void laterWords().catch(() => {
     /* asked for again with the page that needs them */
   })
   const paths = PLACES.flatMap(({ tabs }) => tabs.filter((tab) => tab.later).map((tab) => tab.path))

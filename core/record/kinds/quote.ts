@@ -18,6 +18,8 @@ export const quotedItem = z.strictObject({
   ]),
   /** As the customer read it. */
   says: words(300).min(1),
+  /** What is usual for a repair, before the company’s own works were heeded; null of what is no repair. */
+  usual_min: z.number().min(0).max(100_000).nullable().default(null),
 })
 export type QuotedItem = z.infer<typeof quotedItem>
 

@@ -91,6 +91,14 @@ const fields = computed((): Field[] => {
       high: 1000,
       store: (v) => setSetting('ruleOfThumb_ohm', { ...s.ruleOfThumb_ohm, high: v }),
     },
+    {
+      key: 'visitEvery',
+      why: 'visitEvery_months',
+      shown: (of) => String(of.visitEvery_months ?? 0),
+      low: 0,
+      high: 120,
+      store: (v) => setSetting('visitEvery_months', Math.round(v) === 0 ? null : Math.round(v)),
+    },
   ]
 })
 const usual = usualSettings()

@@ -108,6 +108,7 @@ const oldest = computed(() => steps.value.at(-1) ?? null)
           <span class="figure quiet">{{ timeText(h.at) }}</span>
           <span>
             <NuxtLink :to="`${base}${doorOf(h)}`" :prefetch="false">{{ text(h) }}</NuxtLink>
+            {{ h.by.length > 0 ? ' · ' : '' }}
             <span v-if="h.by.length > 0" class="quiet">{{ t('timeline.by', { names: h.by.join(', ') }) }}</span>
           </span>
         </li>

@@ -105,6 +105,27 @@ const orderAt = (one: SentAndTotals) => navigateTo(`/p/${String(route.params.id)
           {{ t('quotes.impossible', { why: sayWhyNot(p.options[0].why, speaker) }) }}
         </span>
       </div>
+      <template v-if="making.taken.value.length > 0">
+        <TickBox :model-value="making.isTuned.value" :disabled="fixed" @update:model-value="making.tune($event)">
+          {{ t('quotes.tuned') }}
+        </TickBox>
+        <ul class="quiet">
+          <li v-for="w in making.taken.value" :key="w.code">
+            {{
+              t(
+                'quotes.took',
+                {
+                  repair: sayRepair(w.code as never, speaker),
+                  count: w.count,
+                  taken: Math.round(w.taken_min / w.count),
+                  usual: Math.round(w.usual_min / w.count),
+                },
+                w.count,
+              )
+            }}
+          </li>
+        </ul>
+      </template>
     </section>
     <section v-if="list && list.prices.length > 0" class="sheet stack">
       <h2>{{ t('quotes.found') }}</h2>

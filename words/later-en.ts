@@ -1,5 +1,5 @@
-/** Words of Plan’s own pages; they come with the first page that is not Threads or Test. */
-export const planPageEn = {
+/** Words that a first load does without: those of Plan’s and Record’s own pages. They come with the first of them. */
+export const laterEn = {
   plan: {
     title: 'Stations, boxes and runs',
     paste: 'Paste a list',
@@ -132,5 +132,60 @@ export const planPageEn = {
     stockHow:
       'A line for each size. Emptied: the market’s usual sizes at the price of their copper. Sizing chooses from these.',
     badStock: 'Write up to 12 lines, each a size and its price, as “16 AWG 0.15” or “1.5 mm² 0.16”.',
+  },
+  record: {
+    title: 'Record',
+    settings: 'Settings',
+    findings: 'What the record leaves open',
+    mended: 'It is mended',
+    noFindings: 'Intent and wiring agree, and nothing is missing.',
+    file: 'File',
+    save: 'Save as a file',
+    withPast: 'with every change since the beginning',
+    saveHow: 'Everything of this property, as open JSON with a documented format.',
+    steps: 'Changes',
+    older: 'Older changes',
+    noSteps: 'No changes yet.',
+    undoStep: 'Undo the last change',
+    undoneStep: 'taken back',
+    before: 'See it before',
+    undoes: 'takes back change {revision}',
+    name: 'Name',
+    contractor: 'Contractor',
+    ground: 'Usual ground temperature',
+    units: 'Units',
+    metric: 'metres, °C',
+    imperial: 'feet, °F',
+    soundSplice: 'Sound joint, Ω',
+    coilTolerance: 'Coil tolerance, %',
+    lengthTolerance: 'Length tolerance, %',
+    ruleLow: 'Rule of thumb from, Ω',
+    ruleHigh: 'to, Ω',
+    visitEvery: 'A visit is due after, months',
+    why: {
+      soundSplice_ohm: 'A good joint has 0.01–0.05 Ω.',
+      coilTolerance_ratio: 'Coils of one kind differ by up to 8\u00a0%.',
+      lengthTolerance_ratio: 'Trenched lengths are recorded within 5\u00a0%.',
+      ground_C: 'Used where a visit has none of its own.',
+      visitEvery_months: 'After the last one; Properties says when. 0 waits for none.',
+      ruleOfThumb_ohm: 'Shown beside each verdict; it passes some faults.',
+    },
+    code: 'Local code and licensed practice come first.',
+    weight: {
+      wrong: 'wrong',
+      doubt: 'doubtful',
+      gap: 'not known',
+    },
+  },
+  keepOrGo: {
+    title: 'Archive and delete',
+    how: 'An archived property is off the list; everything is kept, and it can be put back.',
+    archive: 'Archive this property',
+    restore: 'Put it back on the list',
+    isArchived: 'This property is archived.',
+    fileFirst: 'Before it is deleted, keep its file: with it the property can be had back, without it never.',
+    file: 'Save its file with pictures and past',
+    understood: 'I have the file, or do not need it',
+    delete: 'Delete it for ever',
   },
 }
