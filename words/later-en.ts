@@ -1,5 +1,8 @@
+import { rulesEn } from './rules-en'
+
 /** Words that a first load does without: those of Plan’s and Record’s own pages. They come with the first of them. */
 export const laterEn = {
+  ...rulesEn,
   plan: {
     title: 'Stations, boxes and runs',
     paste: 'Paste a list',

@@ -10,6 +10,7 @@ import {
 } from '@intlify/core-base'
 import { checkEn } from './check-en'
 import { coreEn } from './core-en'
+import { rulesEn } from './rules-en'
 import { huntEn } from './hunt-en'
 import { procedureEn } from './procedure-en'
 import { pathRefusalsEn } from './path-refusals-en'
@@ -28,6 +29,7 @@ const context = createCoreContext({
   messages: {
     en: {
       ...coreEn,
+      ...rulesEn,
       ...checkEn,
       ...huntEn,
       ...procedureEn,

@@ -26,6 +26,7 @@ import { traceEn } from './trace-en'
 import { pathEn } from './path-en'
 import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
+import { rulesEn } from './rules-en'
 import { quotePageEn } from './quote-page-en'
 import { quoteRefusalsEn } from './quote-en'
 import { repairEn } from './repair-en'
@@ -141,7 +142,7 @@ test('every message can be read by the messages library: no stray @, | or brace'
       if (typeof v === 'string') all.push(`${path}${k}`)
       else walk(v as object, `${path}${k}.`)
   }
-  walk({ ...coreEn, ...checkEn, ...huntEn, ...procedureEn }, '')
+  walk({ ...coreEn, ...rulesEn, ...checkEn, ...huntEn, ...procedureEn }, '')
   expect(all.length).toBeGreaterThan(400)
   for (const key of all) expect([key, translateHere(key, {}).length >= 0]).toEqual([key, true])
 })

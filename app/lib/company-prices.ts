@@ -37,18 +37,35 @@ export interface PricesAsked {
   readonly gaveWay: boolean
 }
 
+/** One look at the server after the other: two lists opened at once are two changes, the later on the earlier. */
+let turn: Promise<unknown> = Promise.resolve()
+
 /** Sends what waits, else takes what the company has. A list of somebody else’s that came first stands. */
-export async function agreedPrices(): Promise<PricesAsked> {
+export function agreedPrices(): Promise<PricesAsked> {
+  const next = turn.then(ask)
+  turn = next.catch(() => undefined)
+  return next
+}
+
+async function ask(): Promise<PricesAsked> {
   const mine = pricesHere()
   if (mine.waits && mine.list) {
     const reply = await putCompanyRecord('prices', mine.revision, mine.list)
-    if (reply.kind === 'ok')
-      return { now: kept({ ...mine, revision: reply.value.revision, waits: false }), reached: true, gaveWay: false }
-    if (reply.kind !== 'refused') return { now: mine, reached: false, gaveWay: false }
+    if (reply.kind === 'ok') {
+      const { revision } = reply.value
+      // Another list may have been opened while this one was on its way: it waits for its own turn.
+      const now = pricesHere()
+      const isSame = JSON.stringify(now.list) === JSON.stringify(mine.list)
+      return { now: kept({ ...now, revision, waits: !isSame }), reached: true, gaveWay: false }
+    }
+    if (reply.kind !== 'refused') return { now: pricesHere(), reached: false, gaveWay: false }
   }
   const theirs = await fetchCompanyRecord('prices', priceList)
-  if (theirs.kind !== 'ok') return { now: mine, reached: false, gaveWay: false }
+  const now = pricesHere()
+  if (theirs.kind !== 'ok') return { now, reached: false, gaveWay: false }
   const { revision, record } = theirs.value
+  // What was opened while the server was asked waits for its turn.
+  if (now.waits && !mine.waits) return { now: kept({ ...now, revision }), reached: true, gaveWay: false }
   return { now: kept({ revision, list: record, waits: false }), reached: true, gaveWay: mine.waits }
 }
 

@@ -9,6 +9,7 @@ function broken(): Site {
   const open = { state: 'open' as const, since: '2027-03-02', note: 'cut off' }
   const K1 = demo.cables['K1' as never] as Site['cables'][never]
   const core = K1.cores['brown' as never]
+  const gripped = Object.entries(demo.splices).find(([, s]) => s.place === 'B6' && s.ends.length === 2)![1]
   const joint = Object.entries(demo.splices).find(([, s]) => s.place === 'B2' && s.ends.length === 2)![0]
   return {
     ...demo,
@@ -23,6 +24,7 @@ function broken(): Site {
     splices: { ...demo.splices, [joint]: { ...demo.splices[joint as never], condition: open } },
     defects: {
       ...demo.defects,
+      grip: { kind: 'grip', end: gripped.ends[0], ohm: null, since: '2027-03-04', note: 'green copper' },
       touch: {
         ...{ kind: 'touch', cable: 'K1', core: 'red', other: 'yellow', from: 'A', ohm: 0 },
         ...{ since: '2027-03-03', note: 'seen wet' },
@@ -34,7 +36,7 @@ function broken(): Site {
 test('each repair of what is known to be bad takes it off the record, or leaves it as it was noted, out of use; never a word lost', () => {
   const site = broken()
   const known = knownBad(site)
-  expect(known.map((k) => k.where.kind).sort()).toEqual(['coil', 'joint', 'run', 'touch'])
+  expect(known.map((k) => k.where.kind).sort()).toEqual(['coil', 'joint', 'joint', 'run', 'touch'])
   const before = checkSite(site).filter((f) => f.weight === 'wrong').length
   let [made, kept] = [0, 0]
   for (const { where, options } of dueOn(site, '2027-05-01'))

@@ -6,6 +6,7 @@ import { factsSchema, SCHEMA_VERSION } from '../../core/record'
 import { valueAt } from '../../core/site'
 import { receiveAll } from '../utils/receive'
 import { actingAs, DEFAULT_ACTOR, type Within } from './actor'
+import { nextWanted } from './attention'
 import { openDatabase, type Database } from './database'
 import { readFacts } from './facts'
 import { readRevision, stepsBefore } from './journal'
@@ -41,6 +42,8 @@ test.each(kept)(
       await sql.raw(readFileSync(join(KEPT, name), 'utf8')).execute(db)
       await migrate(db)
       const within = <T>(work: (w: Within) => Promise<T>) => actingAs(db, DEFAULT_ACTOR, work)
+      // What asks for somebody is worked out anew of everything that is there.
+      expect(await within(nextWanted)).toMatchObject({ property: PROPERTY })
       const present = await within((w) => presentSite(w, PROPERTY))
       expect(present).toMatchObject({ ok: true, value: { revision: 53 } })
       const facts = await within((w) => readFacts(w, PROPERTY))
@@ -112,6 +115,7 @@ test('a migration that has landed is never edited; what changes it is another on
     '0004-one-table-of-facts': '767565b1d4cc56bd',
     '0005-jobs-in-visits': '9347377c08425c2f',
     '0006-procedures': '449914283d34eb8c',
+    '0007-office': '7bb97c3768b0aaee',
   })
   expect(Object.keys(MIGRATIONS)).toEqual(hashes.map(([name]) => name))
   // Each state that a database was ever left in is kept: the first migration once was another one.

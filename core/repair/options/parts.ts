@@ -1,6 +1,6 @@
-import { create, freeId, set, type Work } from '../../plan'
+import { create, freeId, remove, set, type Work } from '../../plan'
 import { coded } from '../../refusal'
-import { entries, getOrThrow, lookUp, type Condition, type DeviceId } from '../../site'
+import { endKey, entries, getOrThrow, lookUp, type Condition, type DeviceId } from '../../site'
 import type { RepairAsk, Tried, WhyNot } from '../repair'
 import { triedWith } from '../tried'
 
@@ -13,6 +13,10 @@ export function remadeJoint(ask: RepairAsk): Tried[] | WhyNot {
   if (!joint || where.kind !== 'joint') return coded('no_cable')
   const work: Work = { site: damage.site }
   const isScrew = joint.connector === 'terminal'
+  // Whatever was known of its grips went out with it.
+  const own = new Set(joint.ends.map(endKey))
+  for (const [id, d] of entries(damage.site.defects))
+    if ((d.kind === 'grip' || d.kind === 'leak') && own.has(endKey(d.end))) remove(work, 'defects', id)
   set(work, 'splices', where.splice, 'condition', SOUND)
   set(work, 'splices', where.splice, 'made', { value: ask.today, how: 'seen', on: ask.today })
   const tried = triedWith(ask, work, [joint.place])
