@@ -1,5 +1,4 @@
 import type { RefusalCode } from '../core/refusal'
-import type { FindingCode } from '../core/site'
 import { fieldsEn } from './fields-en'
 import type { pathRefusalsEn } from './path-refusals-en'
 import type { quoteRefusalsEn } from './quote-en'
@@ -287,54 +286,6 @@ export const coreEn = {
     Exclude<RefusalCode, keyof typeof pathRefusalsEn | keyof typeof scheduleRefusalsEn | keyof typeof quoteRefusalsEn>,
     string
   >,
-  finding: {
-    no_common: 'Controller {controller} has no common terminal on record.',
-    lead_on_common: '{terminal} is joined to the common by the record: it would be a dead short.',
-    nobody_meant: '{terminal} runs {valves} by the wiring, but no station is meant to use it.',
-    dc_coil_on_ac: '{valve} has a DC latching coil on the AC output {terminal}. Change the coil.',
-    swapped_pair: '{terminal} and {other} are swapped: each runs the valves meant for the other.',
-    valve_elsewhere: '{valve} is meant for {terminal}, but the wiring brings it to {other}.',
-    valve_not_wired: '{valve} is meant for {terminal}, but no complete way to it is on record.',
-    extra_valve: '{terminal} also runs {valves} by the wiring, which it is not meant to.',
-    no_valve_named: '{terminal} has a station, but no valve is named for it and none is wired.',
-    known_open: 'On record as open: {at}.',
-    known_grip: 'Known and left: a poor grip in a joint in {at}.',
-    known_series: 'Known and left: a core with added ohms from {at} on.',
-    known_touch: 'Known and left: cores that touch from {at} on.',
-    known_leak: 'Known and left: a leak to earth in {at}.',
-    known_bare: 'Known: a bare screw in {at}.',
-    defect_moot: 'Something known and left lies on a part that is no longer on record; take it off the list.',
-    known_suspect: 'On record as suspect: {at}.',
-    box_lost: 'Box {at} is lost.',
-    coil_unknown: 'The coil of {valve} is not on record; 20–60 Ω is taken.',
-    length_unknown:
-      'Cable {cable} has {count} stop without a distance. | Cable {cable} has {count} stops without a distance.',
-    gauge_unknown: 'The conductor size of cable {cable} is not on record.',
-    common_colour_on_lead: 'Cable {cable} uses {colour}, the common’s colour, for a station.',
-    ends_unjoined:
-      'At {at}, {count} core end of cable {cable} has no joint or cap on record. | At {at}, {count} core ends of cable {cable} have no joint or cap on record.',
-  } satisfies Record<FindingCode, string>,
-  verdict: {
-    fits: 'fits',
-    fits_bounds: 'fits, as far as known',
-    high: 'high',
-    low: 'low',
-    open: 'open',
-    short: 'short',
-    two_coils: 'two coils',
-    drifted: 'drifted',
-    as_before: 'as before',
-    earth_new: 'as new',
-    earth_fine: 'fine',
-    earth_known: 'leak as known',
-    earth_watch: 'watch',
-    earth_leak: 'leak',
-    earth_fault: 'earth fault',
-    earth_over: 'over range',
-    unexpected: 'unexpected',
-    not_readable: 'not readable here',
-    not_measured: 'not measured',
-  },
   /** One sentence for a single reading. */
   verdictWhy: {
     fits: 'The reading is what the record predicts.',

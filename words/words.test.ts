@@ -19,6 +19,7 @@ import { officeEn } from './office-en'
 import { ownEn } from './own-en'
 import { photosEn } from './photos-en'
 import { printEn } from './print-en'
+import { dialogsEn } from './dialogs-en'
 import { laterEn } from './later-en'
 import { procedureEn } from './procedure-en'
 import { workEn } from './work-en'
@@ -75,6 +76,7 @@ const messages = {
   ...timelineEn,
   ...quotePageEn,
   ...laterEn,
+  ...dialogsEn,
   ...repairViewEn,
   plan: { ...appEn.plan, ...laterEn.plan },
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
@@ -156,6 +158,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
   const unused = [
     ...keysOf(appEn, ''),
     ...keysOf(laterEn, ''),
+    ...keysOf(dialogsEn, ''),
     ...keysOf(repairViewEn, ''),
     ...keysOf(wiringEn, ''),
     ...keysOf(huntEn, ''),

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
+import { dialogsEn } from '../../../words/dialogs-en'
 import { byTag, entries, getOrThrow, type Site } from '../../../core/site'
 
 /** Finds any station, box or core, and leads to its thread, or to the box. */
 const visible = defineModel<boolean>('visible', { required: true })
 const props = defineProps<{ site: Site }>()
 const emit = defineEmits<{ go: [target: string | null, place: string | null] }>()
-const { t } = useI18n()
+const { t, mergeLocaleMessage } = useI18n({ useScope: 'global' })
+mergeLocaleMessage('en', dialogsEn)
 const text = ref('')
 const MOST = 12
 

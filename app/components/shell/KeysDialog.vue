@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
+import { dialogsEn } from '../../../words/dialogs-en'
 
 const visible = defineModel<boolean>('visible', { required: true })
-const { t } = useI18n()
+const { t, mergeLocaleMessage } = useI18n({ useScope: 'global' })
+mergeLocaleMessage('en', dialogsEn)
 const KEYS = [
   ['Enter', 'enter'],
   ['o', 'o'],
