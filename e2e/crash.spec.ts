@@ -39,6 +39,7 @@ test('no signal: readings wait on the device through a reload of the page, and g
 }) => {
   const id = await ownProperty(request, 'Valley')
   const job = await beginSweep(page, id)
+  await expect(page.getByRole('status')).toContainText('All saved')
   await page.route('**/messages', (route) => route.abort())
   for (const reading of SOUND.slice(0, 3)) {
     await page.locator('#reading').fill(reading)

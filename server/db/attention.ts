@@ -13,17 +13,31 @@ export interface Wanted {
   readonly upTo: string
 }
 
-/** The property that has waited longest; null where none does. */
-export async function nextWanted({ tx, actor }: Within): Promise<Wanted | null> {
-  const row = await tx
+/** Somebody who writes on and on is not waited for longer than this many times the quiet. */
+const MOST_QUIETS = 12
+
+/**
+ * The property that has waited longest of those at which nothing was written for some seconds: while a crew reads on, what
+ * it asks for is not worked out with every reading.
+ * @returns `later` where all that waits is written at still; null where nothing waits
+ */
+export async function nextWanted({ tx, actor }: Within, quiet_s: number): Promise<Wanted | 'later' | null> {
+  const rows = await tx
     .selectFrom('attention_wanted')
     .select(['property', (eb) => eb.fn.max('number').as('upTo')])
+    .select(
+      sql<boolean>`max(noted_at) <= now() - ${quiet_s}::float8 * interval '1 second'
+        OR min(noted_at) <= now() - ${quiet_s * MOST_QUIETS}::float8 * interval '1 second'`.as('quiet'),
+    )
     .where('company', '=', actor.company)
     .groupBy('property')
+    .orderBy('quiet', 'desc')
     .orderBy((eb) => eb.fn.min('number'))
     .limit(1)
-    .executeTakeFirst()
-  return row ? { property: row.property, upTo: String(row.upTo) } : null
+    .execute()
+  const [row] = rows
+  if (!row) return null
+  return row.quiet ? { property: row.property, upTo: String(row.upTo) } : 'later'
 }
 
 /** What was worked out of a property. */

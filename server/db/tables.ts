@@ -117,7 +117,7 @@ export interface Tables {
   procedures: ProcedureRow
   company_records: CompanyRecordRow
   attention: AttentionRow
-  attention_wanted: { number: Generated<string>; company: string; property: string }
+  attention_wanted: { number: Generated<string>; company: string; property: string; noted_at: Generated<Date> }
   markers: { name: string; at: Generated<Date> }
 }
 

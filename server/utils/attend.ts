@@ -5,8 +5,8 @@ import { isDatabaseDown, type Database } from '../db/database'
 import { readFacts } from '../db/facts'
 import { presentSite } from '../db/sites'
 
-/** People write several things at once; what they ask for is worked out when they pause. */
-const PAUSE_ms = 400
+/** People write several things one after the other; what they ask for is worked out when they pause. */
+const QUIET_s = 3
 
 /** Companies that are being looked after, and those that wrote something meanwhile. */
 const busy = new Map<string, { again: boolean }>()
@@ -23,8 +23,10 @@ export function attendSoon(db: Database, actor: Actor): void {
   const work = async () => {
     do {
       state.again = false
-      await new Promise((resolve) => setTimeout(resolve, PAUSE_ms).unref())
-      while (await attendNext(db, actor));
+      await new Promise((resolve) => setTimeout(resolve, QUIET_s * 1000).unref())
+      let done = await attendNext(db, actor, QUIET_s)
+      while (done === 'done') done = await attendNext(db, actor, QUIET_s)
+      if (done === 'later') state.again = true
     } while (state.again)
   }
   work()
@@ -35,10 +37,10 @@ export function attendSoon(db: Database, actor: Actor): void {
     .finally(() => busy.delete(actor.company))
 }
 
-/** One property that waits; false where none does. What cannot be worked out keeps what was known of it. */
-export async function attendNext(db: Database, actor: Actor): Promise<boolean> {
-  const wanted = await actingAs(db, actor, nextWanted)
-  if (!wanted) return false
+/** One property that waits, if any is quiet. What cannot be worked out keeps what was known of it. */
+export async function attendNext(db: Database, actor: Actor, quiet_s: number): Promise<'done' | 'later' | 'nothing'> {
+  const wanted = await actingAs(db, actor, (within) => nextWanted(within, quiet_s))
+  if (wanted === null || wanted === 'later') return wanted ?? 'nothing'
   let found: FoundAttention | null = null
   try {
     found = await foundAt(db, actor, wanted.property)
@@ -47,7 +49,7 @@ export async function attendNext(db: Database, actor: Actor): Promise<boolean> {
     console.error(error)
   }
   await actingAs(db, actor, (within) => keepAttention(within, wanted, found))
-  return true
+  return 'done'
 }
 
 /** What asks for somebody at a property, and the words it is found by; null where its record cannot be read. */

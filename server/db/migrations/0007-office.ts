@@ -32,6 +32,7 @@ export const office: Migration = {
       CREATE INDEX attention_by_words ON attention USING gin (words);
       CREATE TABLE attention_wanted (
         number bigint GENERATED ALWAYS AS IDENTITY, company uuid NOT NULL, property uuid NOT NULL,
+        noted_at timestamptz NOT NULL DEFAULT now(),
         PRIMARY KEY (company, property, number),
         FOREIGN KEY (company, property) REFERENCES properties (company, id) ON DELETE CASCADE);`
     // Whoever owns the tables is held by their policies too, and would see nothing here.
