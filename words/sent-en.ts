@@ -61,6 +61,8 @@ export const sentEn = {
     ics: 'Into the calendar (.ics)',
     day: 'Day of the work',
     back: 'To the quotes',
+    notWritten:
+      'This repair cannot be written into the record as it is now: the part stays known to be bad. Look at it in Quote.',
     finished: 'All of it is done.',
     calendar: 'Work order, {property}',
   },

@@ -1,5 +1,5 @@
 import { useI18n } from 'vue-i18n'
-import { looking as lookingSchema, NEEDS, type Looking } from '../../core/company'
+import { looking as lookingSchema, type Looking } from '../../core/company'
 import { officeEn } from '../../words/office-en'
 import { fetchProperties, LIST_WINDOW, type Listed } from '../lib/api'
 import { keepSmall } from '../lib/keep-small'
@@ -115,11 +115,25 @@ export function useOffice() {
     unsent.value = await countsWaiting().catch(() => new Map())
   }
   onMounted(load)
+  watch([looking, archived], () => void load())
+  /** What is typed to be found: the address follows when the letters pause. */
+  const find = ref(looking.value.find)
+  let told = find.value
   let soon: ReturnType<typeof setTimeout> | undefined
-  watch([looking, archived], ([now], [before]) => {
+  watch(find, (typed) => {
     clearTimeout(soon)
-    soon = setTimeout(() => void load(), now.find === before.find ? 0 : PAUSE_ms)
+    soon = setTimeout(() => {
+      told = typed
+      if (typed !== looking.value.find) look({ ...looking.value, find: typed })
+    }, PAUSE_ms)
   })
+  // An address that came from elsewhere, as from a view or the way back; our own comes late, after further letters.
+  watch(
+    () => looking.value.find,
+    (now) => {
+      if (now !== told) find.value = now
+    },
+  )
   onBeforeUnmount(() => clearTimeout(soon))
-  return { t, speaker, looking, look, archived, rows, needs, NEEDS, unreachable, kept, unsent, load, loadRows }
+  return { t, speaker, find, looking, look, archived, rows, needs, unreachable, kept, unsent, load, loadRows }
 }

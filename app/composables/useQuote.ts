@@ -19,6 +19,8 @@ import { useTakenMinutes } from './useTakenMinutes'
 
 let hasWords = false
 const QUANTITY = /^\d{1,9}(\.\d{1,6})?$/
+/** A quantity as it is kept: with a point, whatever it was typed with. */
+const quantityOf = (typed: string): string => typed.trim().replace(',', '.')
 
 /** A quote as it is put together: the company’s price list, what is chosen, and what it comes to. */
 export function useQuote() {
@@ -131,7 +133,7 @@ export function useQuote() {
   }
   const priceOf = (code: string) => list.value?.prices.find((p) => p.code === code) ?? null
   /** Quantities that are none. */
-  const wrong = computed(() => draft.value.lines.filter((l) => !QUANTITY.test(l.quantity.trim().replace(',', '.'))))
+  const wrong = computed(() => draft.value.lines.filter((l) => !QUANTITY.test(quantityOf(l.quantity))))
   /** The place where something was seen; null where it has none. */
   const placeFor = (sighting: string | null): PlaceId | null => {
     const on = sighting === null ? null : seenOn(sighting)
@@ -143,14 +145,13 @@ export function useQuote() {
     const repairs = parts.value.flatMap(({ where, chosen }) => (chosen ? [{ where, option: chosen }] : []))
     const own = draft.value.lines.map((l): QuoteLine => {
       const unit = priceOf(l.code)?.unit ?? 'piece'
-      const quantity = l.quantity.trim().replace(',', '.')
       return {
         key: l.id,
         item: l.sighting ?? l.id,
         place: tagOf(placeFor(l.sighting)),
         code: l.code,
         unit: unit === 'h' ? 'min' : unit,
-        quantity,
+        quantity: quantityOf(l.quantity),
       }
     })
     const home = parts.value[0]?.controller ?? entries(property.site!.controllers)[0]?.[0]

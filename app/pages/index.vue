@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { Refusal } from '../../core/refusal'
-import type { Looking, Need, Sort } from '../../core/company'
+import { NEEDS, type Looking, type Need, type Sort } from '../../core/company'
 import { sayRefusal } from '../../words'
 import { useOffice } from '../composables/useOffice'
 import { uploadProperty, type Upload, type UploadProgress } from '../lib/upload'
 
 /** The office’s page: every property, what asks for somebody there, and what begins here. */
-const { t, speaker, looking, look, archived, rows, needs, NEEDS, unreachable, kept, unsent, load, loadRows } =
+const { t, speaker, find, looking, look, archived, rows, needs, unreachable, kept, unsent, load, loadRows } =
   useOffice()
 useHead({ title: () => `${t('app.home')} · ${t('app.name')}` })
 const beginning = ref(false)
@@ -105,13 +105,12 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
     <template v-else-if="rows !== null">
       <div class="row tools">
         <TextField
-          :model-value="looking.find"
+          v-model="find"
           class="input find"
           type="search"
           :aria-label="t('properties.find')"
           :placeholder="t('properties.findHow')"
           maxlength="120"
-          @update:model-value="change({ find: String($event ?? '') })"
         />
         <PickBar
           v-if="ways.length > 1"

@@ -92,6 +92,7 @@ test('the work of an accepted quote: places by foot, the procedure and what is r
   expect(way(order.stops.map((s) => s.place!))).toBeCloseTo(order.walk_m, 6)
   // A coil is changed by its procedure; then its own thread reads what the record without the fault expects.
   const coil = order.stops.find((s) => s.place === 'B5')!.items[0]!
+  expect([coil.isBad, order.stops.find((s) => s.place === 'B7')!.items[0]!.isBad]).toEqual([true, false])
   expect(coil.by?.procedure.id).toBe('coil_change')
   const mended = quarryLake()
   const test = terminalTest(mended, A, '9' as TerminalId)!

@@ -28,6 +28,8 @@ export interface OrderItem {
   /** How it is done, where a procedure says so, and on what. */
   readonly by: { readonly procedure: Procedure; readonly on: WorkTarget } | null
   readonly toRead: readonly ToRead[]
+  /** Whether the record has the part as bad: the repair is to be written into it. */
+  readonly isBad: boolean
 }
 /** A place on the way; null for what belongs to none. */
 export interface OrderStop {
@@ -80,6 +82,7 @@ export function workOrder(site: Site, { quote, accepted, done }: Sent): WorkOrde
       minutes: own.reduce((sum, l) => sum + Number(l.quantity), 0),
       by: item.of.kind === 'repair' ? doneBy(site, item.of.where, item.of.option) : null,
       toRead: known ? toReadAfter(known.without, known.where) : [],
+      isBad: known !== undefined,
     }
   })
   const { places, walk_m } = onFoot(site, [...new Set(items.flatMap((i) => i.place ?? []))])

@@ -1,23 +1,12 @@
 import type { Part } from '../record'
 import { isInUse } from './in-use'
-import {
-  entries,
-  endKey,
-  getOrThrow,
-  type CableId,
-  type Condition,
-  type DefectId,
-  type Site,
-  type SpliceId,
-} from '../site'
+import { entries, endKey, getOrThrow, SOUND, type CableId, type DefectId, type Site, type SpliceId } from '../site'
 
 /** A part that the record knows to be bad, and the record without that knowledge. */
 export interface KnownBad {
   readonly where: Part
   readonly without: Site
 }
-
-const SOUND: Condition = { state: 'sound', since: null, note: '' }
 
 /**
  * Everything on record that is known to be bad and was left so, each as the part that a repair mends. What is out of use,

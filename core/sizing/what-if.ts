@@ -1,5 +1,14 @@
 import type { CoilKind, Site, Stop } from '../site'
-import { bounded, entries, getOrThrow, type Cable, type CableId, type CoilKindId, type ControllerId } from '../site'
+import {
+  bounded,
+  entries,
+  getOrThrow,
+  SOUND,
+  type Cable,
+  type CableId,
+  type CoilKindId,
+  type ControllerId,
+} from '../site'
 
 /** A property as it would be. Fields left out stay as they are. */
 export interface WhatIf {
@@ -118,7 +127,6 @@ function withStations(site: Site, count: number, beyond_m: number): Site {
   return next
 }
 
-const SOUND = { state: 'sound', since: null, note: '' } as const
 const newId = (name: string) => `as_if_${name}` as never
 /** A single conductor of a cable's gauge between two places, each with its metre mark. */
 const singleCore = (like: Cable, from: readonly [string, number], to: readonly [string, number]): Cable => ({

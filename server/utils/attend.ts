@@ -41,14 +41,15 @@ export function attendSoon(db: Database, actor: Actor): void {
 export async function attendNext(db: Database, actor: Actor, quiet_s: number): Promise<'done' | 'later' | 'nothing'> {
   const wanted = await actingAs(db, actor, (within) => nextWanted(within, quiet_s))
   if (wanted === null || wanted === 'later') return wanted ?? 'nothing'
-  let found: FoundAttention | null = null
+  const keep = (found: FoundAttention | null) => actingAs(db, actor, (within) => keepAttention(within, wanted, found))
   try {
-    found = await foundAt(db, actor, wanted.property)
+    await keep(await foundAt(db, actor, wanted.property))
   } catch (error) {
     if (isDatabaseDown(error)) throw error
+    // Deleted meanwhile, or nothing that can be worked out: it holds up nobody else.
     console.error(error)
+    await keep(null)
   }
-  await actingAs(db, actor, (within) => keepAttention(within, wanted, found))
   return 'done'
 }
 

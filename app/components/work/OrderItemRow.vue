@@ -17,12 +17,15 @@ const props = defineProps<{
   parts: readonly OrderPart[]
   /** What the record becomes once it is done; null where there is nothing to be written. */
   option: Possible | null
+  /** Repairs are being worked out still: what would be written is not known yet. */
+  behind: boolean
   writable: boolean
 }>()
 const emit = defineEmits<{ done: [work: Pick<WorkDone, 'minutes' | 'used' | 'undone'>] }>()
 const property = useProperty()
 const { t, speaker } = useWorkWords(() => property.site!.settings.units)
 
+const name = useId()
 const telling = ref(false)
 const minutes = ref('')
 const used = ref<Record<string, string>>({})
@@ -69,24 +72,21 @@ function done(): void {
       </li>
     </ul>
     <form v-if="telling" class="stack told" @submit.prevent="done">
-      <p v-if="option">{{ toldBatch(option.commands, speaker) }}</p>
+      <p v-if="behind && item.isBad" class="quiet">{{ t('quotes.working') }}</p>
+      <p v-else-if="option">{{ toldBatch(option.commands, speaker) }}</p>
+      <p v-else-if="item.isBad" class="doubtful">{{ t('order.notWritten') }}</p>
       <div class="row fields">
         <div class="field">
-          <label :for="`took-${item.item.key}`">{{ t('order.took') }}</label>
-          <TextField :id="`took-${item.item.key}`" v-model="minutes" class="input figure" inputmode="decimal" />
+          <label :for="`${name}-took`">{{ t('order.took') }}</label>
+          <TextField :id="`${name}-took`" v-model="minutes" class="input figure" inputmode="decimal" />
         </div>
         <div v-for="p in parts" :key="p.code" class="field">
-          <label :for="`used-${item.item.key}-${p.code}`">{{ t('order.used', { name: p.name }) }}</label>
-          <TextField
-            :id="`used-${item.item.key}-${p.code}`"
-            v-model="used[p.code]"
-            class="input figure"
-            inputmode="decimal"
-          />
+          <label :for="`${name}-used-${p.code}`">{{ t('order.used', { name: p.name }) }}</label>
+          <TextField :id="`${name}-used-${p.code}`" v-model="used[p.code]" class="input figure" inputmode="decimal" />
         </div>
       </div>
       <p class="row">
-        <AppButton look="primary" type="submit">{{ t('order.keep') }}</AppButton>
+        <AppButton look="primary" type="submit" :disabled="behind && item.isBad">{{ t('order.keep') }}</AppButton>
         <AppButton look="plain" @click="telling = false">{{ t('app.cancel') }}</AppButton>
       </p>
     </form>

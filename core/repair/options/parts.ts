@@ -1,10 +1,8 @@
 import { create, freeId, remove, set, type Work } from '../../plan'
 import { coded } from '../../refusal'
-import { endKey, entries, getOrThrow, lookUp, type Condition, type DeviceId } from '../../site'
+import { endKey, entries, getOrThrow, lookUp, SOUND, type DeviceId } from '../../site'
 import type { RepairAsk, Tried, WhyNot } from '../repair'
 import { triedWith } from '../tried'
-
-const SOUND: Condition = { state: 'sound', since: null, note: '' }
 
 /** The joint cut out and made anew. */
 export function remadeJoint(ask: RepairAsk): Tried[] | WhyNot {

@@ -17,7 +17,7 @@ import { orderDoc } from '../../../../../print/order'
 
 /** The work order of a quote that was accepted: for the crew, in the order of walking. */
 const route = useRoute()
-const { property, due } = useDue()
+const { property, due, behind } = useDue()
 const { t, speaker } = useWorkWords(() => property.site!.settings.units)
 const { all, work, orderOf } = useSentQuotes()
 const { keep, sentences } = usePlan(() => speaker.value)
@@ -113,6 +113,7 @@ const print = () =>
               :item="i"
               :parts="partsOf(i)"
               :option="optionOf(i)"
+              :behind="due === null || behind"
               :writable="!fixed"
               @done="done(i, $event)"
             />
