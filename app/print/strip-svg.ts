@@ -34,7 +34,8 @@ export function stripSvg(
   })
   const coils = strip.coils.map(
     ({ at_m }) =>
-      `<path d="${COIL}" transform="translate(${(x(at_m) + 4).toFixed(1)} ${middle + 2})" fill="none" stroke="#000" stroke-width="1.4"/>`,
+      `<path d="${COIL}" transform="translate(${(x(at_m) + 4).toFixed(1)} ${middle + 2})" ` +
+      'fill="none" stroke="#000" stroke-width="1.4"/>',
   )
   const gaps = bad.map(({ from_m, to_m }) => line(x(from_m), x(to_m), 'stroke="#fff" stroke-width="5"'))
   const crosses = bad.map(({ from_m, to_m }) => {

@@ -66,7 +66,10 @@ export async function findPropertyAndFacts(
   return { revision: row.revision, found }
 }
 
-/** Adds facts in one statement, and notes that the list is to look anew. @returns the keys of those that were not there yet */
+/**
+ * Adds facts in one statement, and notes that the list is to look anew.
+ * @returns the keys of those that were not there yet
+ */
 export async function insertFacts(
   { tx, actor }: Within,
   property: string,

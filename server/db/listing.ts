@@ -83,7 +83,8 @@ export async function listProperties({ tx, actor }: Within, query: ListQuery): P
     find === ''
       ? sql``
       : sql`AND p.id IN (
-          SELECT id FROM properties WHERE company = ${actor.company} AND lower(name ${ANY_LETTERS}) LIKE ${pattern} ${byWords})`
+          SELECT id FROM properties
+          WHERE company = ${actor.company} AND lower(name ${ANY_LETTERS}) LIKE ${pattern} ${byWords})`
   const held = Object.entries({ any, ...has }).map(
     ([name, holds]) => sql`coalesce(${holds}, false) AS ${needColumn(name)}`,
   )
