@@ -38,9 +38,16 @@ test('a backup put back holds every row of every table, and what stood in its pl
       encoding: 'utf8',
       env: { ...process.env, DATABASE_URL: url.href },
     })
-  const before = await contents(live.href)
-  const made = run('backup', live)
-  expect([made.status, made.stderr]).toEqual([0, ''])
+  // The server works out what asks for somebody beside everything else: a copy is compared with what stood meanwhile.
+  let before: Record<string, string>
+  let after: Record<string, string>
+  do {
+    rmSync(file, { force: true })
+    before = await contents(live.href)
+    const made = run('backup', live)
+    expect([made.status, made.stderr]).toEqual([0, ''])
+    after = await contents(live.href)
+  } while (JSON.stringify(after) !== JSON.stringify(before))
   expect(run('backup', live)).toMatchObject({
     status: 2,
     stderr: expect.stringContaining('is there already') as string,

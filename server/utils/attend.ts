@@ -8,6 +8,9 @@ import { presentSite } from '../db/sites'
 /** People write several things one after the other; what they ask for is worked out when they pause. */
 const QUIET_s = 3
 
+/** How long a database that was away is given before it is asked again. */
+const AGAIN_s = 20
+
 /** Companies that are being looked after, and those that wrote something meanwhile. */
 const busy = new Map<string, { again: boolean }>()
 
@@ -32,7 +35,8 @@ export function attendSoon(db: Database, actor: Actor): void {
   work()
     .catch((error: unknown) => {
       // It is noted still, and worked out with whatever comes next.
-      if (!isDatabaseDown(error)) console.error(error)
+      if (isDatabaseDown(error)) setTimeout(() => attendSoon(db, actor), AGAIN_s * 1000).unref()
+      else console.error(error)
     })
     .finally(() => busy.delete(actor.company))
 }
