@@ -35,6 +35,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   company: ['site', 'record'],
   order: ['site', 'record', 'expect', 'history', 'map', 'procedure', 'quoted', 'repair'],
   timeline: ['site', 'record', 'quoted', 'sightings'],
+  failures: ['site', 'record', 'hunt'],
   attention: ['site', 'record', 'expect', 'history', 'repair', 'quoted', 'sightings'],
   cores: ['chance', 'site', 'record', 'refusal'],
   trace: ['site', 'record', 'map', 'refusal'],

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { v7 } from 'uuid'
+import { cellsOf, ratesOf } from '../core/failures'
 import { readProperty } from '../core/formats'
 import { tunedBy } from '../core/quote'
 import { SCHEMA_VERSION } from '../core/record'
@@ -10,6 +11,7 @@ import { keepCompanyRecord, companyRecord } from './db/company-records'
 import { insertFacts } from './db/facts'
 import { storeProperty } from './db/intake'
 import { listProperties, type ListQuery } from './db/listing'
+import { foundKinds, livesOfAll } from './db/part-lives'
 import { takenMinutes } from './db/taken'
 import { attendNext } from './utils/attend'
 import { receiveAll } from './utils/receive'
@@ -195,4 +197,31 @@ test('how long repairs really took comes from the latest word of each item that 
   expect(tunedBy(taken)('sequencer')).toBe(1)
   expect(tunedBy([{ ...taken[0]!, count: 1 }])('coil')).toBe(1)
   expect(await actingAs(db, await newCompany(), takenMinutes)).toEqual([])
+})
+
+test('what failed is counted over all properties of a company, by kind and age, out of journals and findings', async () => {
+  const actor = await newCompany()
+  const [lake, pond] = [await keep(actor, 'Lake', true), await keep(actor, 'Pond', true)]
+  await keep(actor, 'Yard', false)
+  if (!SITE.ok) throw new Error('the demo file is broken')
+  const { site, facts } = SITE.value
+  const [job] = Object.entries(facts.jobs).find(([, j]) => j.at > '2026')!
+  const [splice, joint] = Object.entries(site.splices).find(([, s]) => s.connector === 'nut_and_gel_tube')!
+  const finding = { job, at: '2027-04-01T09:00:00Z', author: 'Ann', says: '', belief: null, how: '' }
+  const mended = { ...finding, where: { kind: 'joint', splice } } as never
+  await actingAs(db, actor, (w) => insertFacts(w, lake, [{ kind: 'finding', id: v7(), fact: mended }]))
+  const noted = { state: 'open', since: null, note: '' }
+  const commands = [{ do: 'set', in: 'splices', id: splice, field: 'condition', value: noted }]
+  const about = { schema: SCHEMA_VERSION, property: pond, author: 'Ann', device: '', at: '2027-05-01T08:00:00Z' }
+  await receiveAll(db, actor, pond, [{ ...about, id: v7(), body: { kind: 'batch', base: 0, commands } }])
+  await attendAll(actor)
+  const cells = cellsOf(await actingAs(db, actor, livesOfAll), '2027-06-01')
+  const twists = ratesOf(cells).joint.kinds.find((k) => k.of === 'nut_and_gel_tube')!
+  const all = Object.values(site.splices).filter((s) => s.connector === 'nut_and_gel_tube').length
+  expect([twists.failed, twists.now]).toEqual([2, 2 * all - 1])
+  expect(ratesOf(cells).joint.kinds.reduce((sum, k) => sum + k.failed, 0)).toBe(2)
+  expect(joint.connector).toBe('nut_and_gel_tube')
+  expect(twists.perYear!.low).toBeLessThan(twists.failed / twists.years)
+  expect(await actingAs(db, actor, foundKinds)).toEqual({ joint: 1 })
+  expect(await actingAs(db, await newCompany(), livesOfAll)).toEqual([])
 })

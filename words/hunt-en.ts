@@ -243,6 +243,7 @@ export const huntEn = {
     notIt: 'It was not that',
     youStand: 'You stand',
     helper: 'A helper is at the cabinet',
+    ownOdds: 'What fails how often is taken from your own properties (Properties, What fails).',
     season: 'This season',
     digging: 'Dug near',
     flooding: 'Water stood at',

@@ -26,6 +26,7 @@ export const officeEn = {
     current: 'Back to the properties in use',
     noneArchived: 'No property is archived.',
     procedures: 'Procedures of your own',
+    failures: 'What fails',
     total: '1 property | {count} properties',
     sending: 'Sending the file, {percent} %',
     taking: 'Taking it in, {percent} %',

@@ -16,6 +16,10 @@ export const sightingEn = {
     strike: 'It was none',
     again: 'Open again',
     settled: 'Settled',
+    readings: 'From readings',
+    readingsHow: 'What the meter says by itself, by the newest reading of each thread. It goes when a later one fits.',
+    reads: 'It read “{verdict}” on {day}.',
+    creeps: 'Its ohms rise from year to year; it leaves the record’s band about {day}.',
   },
   sighted: {
     head_broken: 'Broken head',

@@ -14,6 +14,7 @@ import { checkEn } from './check-en'
 import { coreEn } from './core-en'
 import { coresEn } from './cores-en'
 import { say, sayRefusal, type Speaker } from './index'
+import { failuresEn } from './failures-en'
 import { huntEn } from './hunt-en'
 import { officeEn } from './office-en'
 import { ownEn } from './own-en'
@@ -63,6 +64,7 @@ const messages = {
   ...printEn,
   ...photosEn,
   ...officeEn,
+  ...failuresEn,
   ...ownEn,
   ...coresEn,
   ...traceEn,
@@ -105,6 +107,7 @@ test('no section of the screen’s words hides one of the core’s', () => {
       printEn,
       photosEn,
       officeEn,
+      failuresEn,
       ownEn,
       coresEn,
       traceEn,
@@ -168,6 +171,7 @@ test('every message of the screen is asked for somewhere, by name or by its sect
     ...keysOf(printEn, ''),
     ...keysOf(photosEn, ''),
     ...keysOf(officeEn, ''),
+    ...keysOf(failuresEn, ''),
     ...keysOf(coresEn, ''),
     ...keysOf(traceEn, ''),
     ...keysOf(pathEn, ''),

@@ -1,4 +1,5 @@
 import { huntOptionsFor } from '../lib/hunt-options'
+import { oddsHere } from '../lib/odds'
 import { useHunt } from './useHunt'
 
 /** What the readings of a job say together: the same beliefs that Diagnose has of them. */
@@ -6,7 +7,7 @@ export function useConclusion(jobId: () => string | null) {
   const { job, report, working } = useHunt(
     jobId,
     () => false,
-    () => huntOptionsFor(jobId()),
+    () => ({ ...huntOptionsFor(jobId()), odds: oddsHere() }),
   )
   /** Something is wrong, or not every reading is explained. */
   const tells = computed(

@@ -78,6 +78,7 @@ async function hunt() {
   const options = {
     from: null,
     helper: false,
+    odds: null,
     circumstances: { digging: [], flooding: [], rodents: [], lightning: false, othersWork: false },
   }
   const scope = effectScope()

@@ -1,9 +1,8 @@
 import { computed, watch } from 'vue'
 import { corrected_ohm } from '../../core/expect'
 import { asReadNow, goodReadings } from '../../core/history'
-import type { Circumstances, HuntReport, HuntStep, Known } from '../../core/hunt'
+import type { HuntReport, HuntStep, Known } from '../../core/hunt'
 import { readingsThatSpeak, readingsToGoBy, type Reading, type Job } from '../../core/record'
-import type { PlaceId } from '../../core/site'
 import { huntWorker, stopHuntWorker } from './huntWorker'
 import { useProperty } from '../stores/property'
 import type { HuntAsk } from '../workers/hunt'
@@ -18,13 +17,13 @@ export interface HuntReading {
 
 /**
  * The hunt of a job: its readings, those of the job it goes on from, and its findings, in the order they were taken,
- * weighed beside the page. Struck-out readings fall out and the rest is weighed anew. While `holding`, as several readings are kept one after the other,
- * nothing is said.
+ * weighed beside the page, by the odds that the company goes by. Struck-out readings fall out and the rest is weighed
+ * anew. While `holding`, as several readings are kept one after the other, nothing is said.
  */
 export function useHunt(
   jobId: () => string | null,
   holding: () => boolean,
-  options: () => { from: PlaceId | null; helper: boolean; circumstances: Circumstances },
+  options: () => Pick<HuntAsk, 'from' | 'helper' | 'circumstances' | 'odds'>,
 ) {
   const property = useProperty()
   const log = useHuntLog(jobId)

@@ -93,7 +93,8 @@ export function understood<S extends z.ZodType>(schema: S, status: number, body:
   return refused.success ? { kind: 'refused', status, refusals: refused.data.refusals } : { kind: 'failed' }
 }
 
-async function ask<S extends z.ZodType>(
+/** Asks the server, and understands what it answers. */
+export async function ask<S extends z.ZodType>(
   schema: S,
   path: string,
   init?: RequestInit,

@@ -41,6 +41,17 @@ export function lastMeter(): Meter {
 }
 export const rememberMeter = (described: Meter): void => store(KEYS.meter, JSON.stringify(described))
 
+/** The odds that the company’s hunts go by, as last heard; nothing where they are the usual ones. */
+export const oddsText = (): string | null => stored('field-thread.odds')
+export function keepOdds(text: string | null): void {
+  if (text !== null) return store('field-thread.odds', text)
+  try {
+    localStorage.removeItem('field-thread.odds')
+  } catch {
+    /* nothing was kept */
+  }
+}
+
 /** What was being typed when the page went away. */
 export const draftOf = (job: string): string | null => stored(`field-thread.draft.${job}`)
 export const keepDraft = (job: string, text: string): void => store(`field-thread.draft.${job}`, text)

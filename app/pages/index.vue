@@ -140,6 +140,7 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
       </AppButton>
       <AppButton look="plain" @click="device = true">{{ t('device.title') }}</AppButton>
       <NuxtLink to="/procedures" no-prefetch class="button plain">{{ t('properties.procedures') }}</NuxtLink>
+      <NuxtLink to="/failures" no-prefetch class="button plain">{{ t('properties.failures') }}</NuxtLink>
     </p>
     <p class="caution">{{ t('app.localCode') }}</p>
     <LazyAppDialog v-if="device" v-model:visible="device" :title="t('device.title')">

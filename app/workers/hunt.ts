@@ -3,6 +3,7 @@ import { climateOf } from '../../core/circuit'
 import {
   goOn,
   huntOf,
+  oddsBasis,
   reportOf,
   type Circumstances,
   type Hunt,
@@ -24,6 +25,8 @@ export interface HuntAsk {
   readonly from: PlaceId | null
   readonly helper: boolean
   readonly circumstances: Circumstances
+  /** As the company goes by; null for the usual ones. */
+  readonly odds: unknown
   readonly today: string
 }
 
@@ -51,6 +54,7 @@ const work = {
 }
 
 function begun(ask: HuntAsk, steps: HuntStep[]): Hunt | null {
+  const odds = ask.odds === null ? null : oddsBasis.safeParse(ask.odds)
   const hunt = huntOf(ask.site, ask.controller, {
     climate: climateOf(ask.site, ask.ground_C, ask.coil_C),
     meter: ask.meter,
@@ -58,6 +62,7 @@ function begun(ask: HuntAsk, steps: HuntStep[]): Hunt | null {
     helper: ask.helper,
     circumstances: ask.circumstances,
     today: ask.today,
+    ...(odds?.success ? { odds: odds.data } : {}),
     ...(ask.from === null ? {} : { from: ask.from }),
   })
   return hunt && goOn(hunt, [], steps)

@@ -1,4 +1,4 @@
-import { sceneOf, scenesOf, terminalTest } from '../expect'
+import { sceneOf, scenesOf, terminalTest, type VerdictCode } from '../expect'
 import { contradictionsOf, dayOf, newestOf, pastOf, pastOfTest, threadHistory } from '../history'
 import { COMMON_METER, type Facts } from '../record'
 import { entries, type ControllerId, type Site, type TerminalId } from '../site'
@@ -9,8 +9,8 @@ interface Thread {
 }
 /** What the readings of all years say of a property’s threads. */
 export interface Threads {
-  /** Those that read a fault last, with nothing newer that speaks against it. */
-  readonly faults: readonly Thread[]
+  /** Those that read a fault last, with nothing newer that speaks against it: what it was, and when. */
+  readonly faults: readonly (Thread & { readonly verdict: VerdictCode; readonly at: string })[]
   /** Those whose ohms rise from year to year, and the day on which each leaves its band, the first before the others. */
   readonly creeping: readonly (Thread & { readonly on: string })[]
 }
@@ -21,7 +21,8 @@ export interface Threads {
  */
 export function* threadsOn(site: Site, facts: Facts): Generator<undefined, Threads> {
   const past = pastOf(facts)
-  const [faults, creeping]: [Thread[], (Thread & { on: string })[]] = [[], []]
+  const faults: Threads['faults'][number][] = []
+  const creeping: Threads['creeping'][number][] = []
   if (past.size === 0) return { faults, creeping }
   const [scene, sceneAt] = [sceneOf(site), scenesOf(site)]
   for (const [controller, { terminals }] of entries(site.controllers)) {
@@ -33,7 +34,8 @@ export function* threadsOn(site: Site, facts: Facts): Generator<undefined, Threa
       yield
       const newest = newestOf(scene, sceneAt, test, read)
       if (newest?.state === 'fault') {
-        if (!isContradicted(terminal, newest)) faults.push({ controller, terminal })
+        const { verdict, past: last } = newest
+        if (!isContradicted(terminal, newest)) faults.push({ controller, terminal, verdict, at: last.reading.at })
         continue
       }
       const { drift } = threadHistory(scene, sceneAt, test, COMMON_METER, read)

@@ -14,7 +14,7 @@ const weights = <K extends string>(usual: Readonly<Record<K, number>>, one = sha
     )
     .prefault({} as never)
 
-const { count, families, causes, connector } = USUAL_ODDS
+const { count, families, causes, connector, ages } = USUAL_ODDS
 
 /** How often which trouble is met, as a file gives it; what it leaves out is as usual. */
 export const oddsBasis: z.ZodType<OddsBasis> = z.strictObject({
@@ -37,6 +37,8 @@ export const oddsBasis: z.ZodType<OddsBasis> = z.strictObject({
     .prefault({}),
   connector: weights(connector, times),
   old_years: z.number().min(1).max(100).default(USUAL_ODDS.old_years),
+  ages: z.strictObject({ joint: weights(ages.joint, times), coil: weights(ages.coil, times) }).prefault({}),
+  coilKinds: z.record(z.string(), times).default({}),
   suspect: times.default(USUAL_ODDS.suspect),
   digging: times.default(USUAL_ODDS.digging),
   flooding: times.default(USUAL_ODDS.flooding),

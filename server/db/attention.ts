@@ -1,6 +1,8 @@
 import { sql } from 'kysely'
 import type { Attention } from '../../core/attention'
+import type { Lives } from '../../core/failures'
 import type { Within } from './actor'
+import { keepLives } from './part-lives'
 
 /** Notes that what of a property asks for somebody is to be worked out anew; with what changed it, or not at all. */
 export async function wantAttention({ tx, actor }: Within, property: string): Promise<void> {
@@ -46,6 +48,7 @@ export interface FoundAttention {
   /** What it is found by. */
   readonly words: string
   readonly origin: { readonly latitude_deg: number; readonly longitude_deg: number } | null
+  readonly lives: readonly Lives[]
 }
 
 /** What was worked out, in place of what was; notes that came meanwhile stay. */
@@ -55,7 +58,8 @@ export async function keepAttention(
   found: FoundAttention | null,
 ): Promise<void> {
   if (found) {
-    const { attention: a, words, origin } = found
+    const { attention: a, words, origin, lives } = found
+    await keepLives({ tx, actor }, property, lives)
     const row = {
       astray: a.astray,
       faults: a.faults,

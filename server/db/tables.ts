@@ -1,3 +1,4 @@
+import type { Lives } from '../../core/failures'
 import type { ColumnType, Generated } from 'kysely'
 import type { AnyFact, FactKind, Procedure } from '../../core/record'
 import type { Command, Site, Write } from '../../core/site'
@@ -117,6 +118,7 @@ export interface Tables {
   procedures: ProcedureRow
   company_records: CompanyRecordRow
   attention: AttentionRow
+  part_lives: { company: string; property: string; lives: Json<Lives[]> }
   attention_wanted: { number: Generated<string>; company: string; property: string; noted_at: Generated<Date> }
   markers: { name: string; at: Generated<Date> }
 }

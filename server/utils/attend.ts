@@ -1,8 +1,10 @@
 import { attentionOf, threadsOn, wordsOf } from '../../core/attention'
+import { livesOf, together } from '../../core/failures'
 import { actingAs, type Actor } from '../db/actor'
 import { keepAttention, nextWanted, type FoundAttention } from '../db/attention'
 import { isDatabaseDown, type Database } from '../db/database'
 import { readFacts } from '../db/facts'
+import { partsJournal } from '../db/part-lives'
 import { presentSite } from '../db/sites'
 
 /** People write several things one after the other; what they ask for is worked out when they pause. */
@@ -57,12 +59,17 @@ export async function attendNext(db: Database, actor: Actor, quiet_s: number): P
   return 'done'
 }
 
-/** What asks for somebody at a property, and the words it is found by; null where its record cannot be read. */
+/** What asks for somebody at a property, the words it is found by and how long its parts lived; null where its record cannot be read. */
 async function foundAt(db: Database, actor: Actor, property: string): Promise<FoundAttention | null> {
-  const [present, facts] = await actingAs(
+  const [present, facts, { began, journal }] = await actingAs(
     db,
     actor,
-    async (within) => [await presentSite(within, property), await readFacts(within, property)] as const,
+    async (within) =>
+      [
+        await presentSite(within, property),
+        await readFacts(within, property),
+        await partsJournal(within, property),
+      ] as const,
     'repeatable read',
   )
   if (!present?.ok) return null
@@ -74,5 +81,10 @@ async function foundAt(db: Database, actor: Actor, property: string): Promise<Fo
     await new Promise(setImmediate)
     next = looking.next()
   }
-  return { attention: attentionOf(site, facts, next.value), words: wordsOf(site, facts), origin: site.about.origin }
+  return {
+    attention: attentionOf(site, facts, next.value),
+    words: wordsOf(site, facts),
+    origin: site.about.origin,
+    lives: together(livesOf(site, facts, journal, began)),
+  }
 }

@@ -35,7 +35,7 @@ export function catalogueOf(
     ...runFaults(context, basis, leaks),
     ...touchFaults(context, basis),
     ...jointFaults(context, basis, leaks, today),
-    ...coilFaults(context, basis),
+    ...coilFaults(context, basis, today),
     ...misjoinedFaults(context),
     ...cabinetFaults(context),
     ...unlistedFaults(context),

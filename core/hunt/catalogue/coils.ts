@@ -2,7 +2,7 @@ import { coil_ohm, complex } from '../../circuit'
 import { copperFactor } from '../../quantity'
 import { getOrThrow, type Link } from '../../site'
 import type { HuntContext } from '../context'
-import type { OddsBasis } from '../odds'
+import { coilWeight, type OddsBasis } from '../odds'
 import { alter, gone, logCells, none, type Cell, type Entry } from './cells'
 
 /**
@@ -18,16 +18,20 @@ const LATCHING_ohm = 5
 /** A coil of another kind than recorded: the usual windings. */
 const OTHER_KINDS_ohm = [24, 33, 52] as const
 
-export function coilFaults(context: HuntContext, basis: OddsBasis): Entry[] {
+export function coilFaults(context: HuntContext, basis: OddsBasis, today: string | null): Entry[] {
   const { site, climate } = context
   const warm = copperFactor(climate.coil_C)
   return [...context.coilElement]
     .filter(([, e]) => context.within(e))
     .flatMap(([device, element]): Entry[] => {
+      const { condition, coilKind, installed } = getOrThrow(site.devices, device)
+      const kind = coilKind === null ? '' : getOrThrow(site.coilKinds, coilKind).name
       const entry = {
         where: { kind: 'coil', device } as const,
         family: 'coil',
-        weight: getOrThrow(site.devices, device).condition.state === 'suspect' ? basis.suspect : 1,
+        weight:
+          coilWeight(basis, kind, installed?.value ?? null, today) *
+          (condition.state === 'suspect' ? basis.suspect : 1),
         elements: [element],
       } as const
       const own = coil_ohm(site, { kind: 'coil', device } as Extract<Link, { kind: 'coil' }>, 'value')

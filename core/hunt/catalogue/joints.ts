@@ -1,7 +1,7 @@
 import type { Part } from '../../record'
 import { getOrThrow, type Link, type SpliceId } from '../../site'
 import type { HuntContext } from '../context'
-import type { OddsBasis } from '../odds'
+import { jointWeight, type OddsBasis } from '../odds'
 import { gone, seriesCells, type Entry } from './cells'
 import { leakCells, type LeakSizes } from './leaks'
 
@@ -20,12 +20,9 @@ export function jointFaults(context: HuntContext, basis: OddsBasis, leaks: LeakS
   return [...legs].flatMap(([id, all]): Entry[] => {
     const splice = getOrThrow(site.splices, id)
     const where: Part = { kind: 'joint', splice: id as SpliceId }
-    const years =
-      today !== null && splice.made
-        ? Math.max(0, (Date.parse(today) - Date.parse(splice.made.value)) / 31_557_600_000)
-        : 0
-    const held = (basis.connector as Record<string, number | undefined>)[splice.connector] ?? 1
-    const weight = held * (1 + years / basis.old_years) * (splice.condition.state === 'suspect' ? basis.suspect : 1)
+    const weight =
+      jointWeight(basis, splice.connector, splice.made?.value ?? null, today) *
+      (splice.condition.state === 'suspect' ? basis.suspect : 1)
     // Two ends carry the same current: either leg stands for both.
     const shown = all.length === 2 ? all.slice(0, 1) : all
     return shown.flatMap((element): Entry[] => {

@@ -11,7 +11,7 @@ const guarded = (table: string) => `
 
 /**
  * What belongs to a company and to no property (its price list, the views of its list); and what of each property asks
- * for somebody, worked out from its record and thrown away with it. What is to be worked out anew is noted beside what
+ * for somebody, and how long its parts lived, worked out from its record and thrown away with it. What is to be worked out anew is noted beside what
  * changed it, so that nothing is forgotten when a server ends; what is on record now is noted here.
  */
 export const office: Migration = {
@@ -30,6 +30,9 @@ export const office: Migration = {
         PRIMARY KEY (company, property),
         FOREIGN KEY (company, property) REFERENCES properties (company, id) ON DELETE CASCADE);
       CREATE INDEX attention_by_words ON attention USING gin (words);
+      CREATE TABLE part_lives (
+        company uuid NOT NULL, property uuid NOT NULL, lives jsonb NOT NULL, PRIMARY KEY (company, property),
+        FOREIGN KEY (company, property) REFERENCES properties (company, id) ON DELETE CASCADE);
       CREATE TABLE attention_wanted (
         number bigint GENERATED ALWAYS AS IDENTITY, company uuid NOT NULL, property uuid NOT NULL,
         noted_at timestamptz NOT NULL DEFAULT now(),
@@ -40,7 +43,7 @@ export const office: Migration = {
       ALTER TABLE properties NO FORCE ROW LEVEL SECURITY;
       INSERT INTO attention_wanted (company, property) SELECT company, id FROM properties;
       ALTER TABLE properties FORCE ROW LEVEL SECURITY;`
-    const guards = ['company_records', 'attention', 'attention_wanted'].map(guarded)
+    const guards = ['company_records', 'attention', 'part_lives', 'attention_wanted'].map(guarded)
     await sql.raw([tables, noted, ...guards].join('\n')).execute(db)
   },
 }

@@ -2,6 +2,7 @@
 import { jobsInOrder, testKey, WIRING_STATES, type FieldTest, type ReadingValue } from '../../../../core/record'
 import { commonOf, entries, getOrThrow, pathsOf, terminalsInOrder } from '../../../../core/site'
 import { sectionsOf } from '../../../../core/strip'
+import { useCompanyOdds } from '../../../composables/useCompanyOdds'
 import { useHunt } from '../../../composables/useHunt'
 import { useHuntAnswers } from '../../../composables/useHuntAnswers'
 import { useHuntedJob } from '../../../composables/useHuntedJob'
@@ -39,10 +40,11 @@ watch(
   { deep: true },
 )
 const keeping = ref(false)
+const odds = useCompanyOdds()
 const { job, readings, speaking, findings, report, working, stopped, failed, weigh, stop } = useHunt(
   () => jobId.value,
   () => keeping.value,
-  () => JSON.parse(JSON.stringify(options.value)) as HuntOptions,
+  () => ({ ...(JSON.parse(JSON.stringify(options.value)) as HuntOptions), odds: odds.value }),
 )
 const meterAtHand = useMeter()
 
@@ -291,7 +293,7 @@ const titleOf = (id: string) => {
             @value="read"
           />
           <HuntMeter :meter="meterAtHand" :property="String(route.params.id)" :faults="practice" />
-          <HuntSeason v-model="options" :site="site" />
+          <HuntSeason v-model="options" :site="site" :own-odds="odds !== null" />
         </div>
       </div>
       <div class="stack side">

@@ -10,6 +10,7 @@ import {
 import { USUAL_SEVERITY, type Standing } from '../../../../../core/sightings'
 import { byTag, entries, terminalsInOrder } from '../../../../../core/site'
 import { usePhotos } from '../../../../composables/usePhotos'
+import { useReadFindings } from '../../../../composables/useReadFindings'
 import { useSightings } from '../../../../composables/useSightings'
 import { dayText } from '../../../../composables/useSpeaker'
 import { optionsOf } from '../../../../lib/options'
@@ -17,6 +18,7 @@ import { optionsOf } from '../../../../lib/options'
 /** Findings by eye: one is noted in three taps; those that stand are led on from open to done. */
 const { property, t, all, note, turn, nameOf } = useSightings()
 const { all: photos } = usePhotos()
+const { found: read } = useReadFindings()
 const route = useRoute()
 
 const boxes = computed(() =>
@@ -71,6 +73,13 @@ const settled = computed(() => all.value.filter((s) => SETTLED.has(s.state)))
 const NEXT = { open: ['done', 'declined'], quoted: ['accepted', 'declined'], accepted: ['done'] } as const
 const nextOf = ({ state }: Standing) => (state in NEXT ? NEXT[state as keyof typeof NEXT] : [])
 const shown = (s: Standing) => photos.value.filter(({ photo }) => targetKey(photo.on) === targetKey(s.seen.on))
+/** What readings say by themselves: a thread that reads a fault stops its zone, one that creeps will. */
+const byReadings = computed(() => [
+  ...(read.value?.faults ?? []).map((f) => ({ ...f, severity: 'stops' as const, on: null })),
+  ...(read.value?.creeping ?? []).map((c) => ({ ...c, severity: 'later' as const, at: null })),
+])
+const threadOf = ({ controller, terminal }: (typeof byReadings)['value'][number]) =>
+  nameOf({ kind: 'terminal', controller, terminal })
 const MARK = { danger: 'fault', stops: 'fault', wastes: 'doubtful', later: 'none' } as const
 </script>
 
@@ -136,6 +145,25 @@ const MARK = { danger: 'fault', stops: 'fault', wastes: 'doubtful', later: 'none
             </AppButton>
             <PhotoTaker :of="{ on: s.seen.on }" />
             <AppButton look="plain" @click="turn(s.id, 'struck')">{{ t('sighting.strike') }}</AppButton>
+          </template>
+        </DeedRow>
+      </ul>
+    </section>
+    <section v-if="byReadings.length > 0" class="sheet">
+      <h2>{{ t('sighting.readings') }}</h2>
+      <p class="quiet">{{ t('sighting.readingsHow') }}</p>
+      <ul>
+        <DeedRow v-for="f in byReadings" :key="`${f.controller} ${f.terminal}`">
+          <template #mark><StateMark :state="MARK[f.severity]" silent /></template>
+          <strong>{{ threadOf(f) }}</strong>
+          {{
+            f.at === null
+              ? t('sighting.creeps', { day: dayText(`${f.on}T12:00:00`) })
+              : t('sighting.reads', { verdict: t(`verdict.${f.verdict}`), day: dayText(f.at) })
+          }}
+          <span class="quiet line">{{ t(`severity.${f.severity}`) }}</span>
+          <template #deeds>
+            <NuxtLink class="button" :to="`/p/${route.params.id}/diagnose`">{{ t('places.diagnose') }}</NuxtLink>
           </template>
         </DeedRow>
       </ul>

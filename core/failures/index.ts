@@ -1,0 +1,7 @@
+export { adoptedOdds } from './adopted'
+export type { FoundCounts } from './adopted'
+export { poissonInterval } from './interval'
+export { livesOf } from './lives'
+export type { Counted, JournalChange, Life } from './lives'
+export { cellsOf, ratesOf, together } from './rates'
+export type { Cell, Lives, Rate } from './rates'
