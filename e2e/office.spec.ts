@@ -32,6 +32,18 @@ test('the office’s list: what asks for somebody, found by a station, kept as a
   await expect(page.getByRole('heading', { name: 'Gatehouse, threads' })).toBeVisible()
   await page.goBack()
   await expect(page.getByLabel('Find', { exact: true })).toHaveValue(stationOf)
+  // On the map it is the one mark, in the middle; the address leads back to the map.
+  await page.getByRole('button', { name: 'Map', exact: true }).click()
+  const map = page.getByRole('application', { name: 'Properties on a map' })
+  await expect(row).toHaveCount(0)
+  await expect(async () => {
+    await map.click()
+    await expect(row).toContainText('7 threads read a fault', { timeout: 2000 })
+  }).toPass()
+  expect(await seriousFindings(page)).toEqual([])
+  await page.reload()
+  await expect(map).toBeVisible()
+  await page.getByRole('button', { name: 'List', exact: true }).click()
   await page.getByLabel('Find', { exact: true }).fill('zzz')
   await expect(page.getByText('Nothing is found by “zzz”.')).toBeVisible()
   // Everybody of the company has the view, on whatever device.
@@ -84,4 +96,37 @@ test('a company with many properties: rows come as they are scrolled to, sorted 
   await expect(page.getByRole('link', { name: 'Yard 1999', exact: true })).toBeVisible()
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   expect(await seriousFindings(page)).toEqual([])
+})
+
+test('what fails: counted over all properties; a company that goes by it has it said in Diagnose, until it does not', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, `Failing lake ${Date.now()}`)
+  const adopt = page.getByRole('checkbox', { name: 'Diagnose goes by your odds' })
+  const said = page.getByText('is taken from your own properties')
+  const diagnose = async () => {
+    await page.goto(`/p/${id}/diagnose?job=spring-2026`)
+    await expect(page.getByRole('heading', { name: 'Readings' })).toBeVisible()
+  }
+  await page.goto('/')
+  await page.getByRole('link', { name: 'What fails' }).click()
+  await expect(page.getByRole('heading', { name: 'What fails' })).toBeVisible()
+  await expect(async () => {
+    await page.reload()
+    await expect(page.getByRole('cell', { name: 'pre-filled gel nut' })).toBeVisible({ timeout: 3000 })
+  }).toPass({ timeout: 60_000 })
+  expect(await seriousFindings(page)).toEqual([])
+  await adopt.check()
+  await page.reload()
+  try {
+    await expect(adopt).toBeChecked()
+    await diagnose()
+    await expect(said).toBeVisible()
+  } finally {
+    await page.goto('/failures')
+    await adopt.uncheck()
+  }
+  await diagnose()
+  await expect(said).toHaveCount(0)
 })

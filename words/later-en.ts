@@ -1,8 +1,10 @@
+import { refusalsEn } from './refusals-en'
 import { rulesEn } from './rules-en'
 
 /** Words that a first load does without: those of Plan’s and Record’s own pages. They come with the first of them. */
 export const laterEn = {
   ...rulesEn,
+  refusal: refusalsEn,
   plan: {
     title: 'Stations, boxes and runs',
     paste: 'Paste a list',

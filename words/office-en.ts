@@ -27,6 +27,11 @@ export const officeEn = {
     noneArchived: 'No property is archived.',
     procedures: 'Procedures of your own',
     failures: 'What fails',
+    as: { how: 'Show as', list: 'List', map: 'Map' },
+    map: 'Properties on a map',
+    mapHow: 'Choose a mark to see what stands there.',
+    nowhere:
+      '1 property has no position on record (Plan, Map). | {count} properties have no position on record (Plan, Map).',
     total: '1 property | {count} properties',
     sending: 'Sending the file, {percent} %',
     taking: 'Taking it in, {percent} %',

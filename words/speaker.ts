@@ -15,6 +15,7 @@ import { huntEn } from './hunt-en'
 import { procedureEn } from './procedure-en'
 import { pathRefusalsEn } from './path-refusals-en'
 import { quoteRefusalsEn } from './quote-en'
+import { refusalsEn } from './refusals-en'
 import { repairEn } from './repair-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import type { Translate } from './say'
@@ -35,7 +36,7 @@ const context = createCoreContext({
       ...procedureEn,
       ...scheduleEn,
       ...repairEn,
-      refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
+      refusal: { ...coreEn.refusal, ...refusalsEn, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
     },
   },
   missingWarn: false,

@@ -28,6 +28,7 @@ import { traceEn } from './trace-en'
 import { pathEn } from './path-en'
 import { pathFindEn } from './path-find-en'
 import { pathRefusalsEn } from './path-refusals-en'
+import { refusalsEn } from './refusals-en'
 import { rulesEn } from './rules-en'
 import { quotePageEn } from './quote-page-en'
 import { quoteRefusalsEn } from './quote-en'
@@ -82,7 +83,7 @@ const messages = {
   ...repairViewEn,
   plan: { ...appEn.plan, ...laterEn.plan },
   schedule: { ...scheduleEn.schedule, ...schedulePageEn.schedule },
-  refusal: { ...coreEn.refusal, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
+  refusal: { ...coreEn.refusal, ...refusalsEn, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
 } as Record<string, unknown>
 const at = (key: string) =>
   key.split('.').reduce<unknown>((o, step) => (o as Record<string, unknown> | undefined)?.[step], messages)

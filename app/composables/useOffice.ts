@@ -57,9 +57,12 @@ export function useOffice() {
         ...(need === null ? {} : { need }),
         ...(sort === 'name' ? {} : { sort }),
         ...(down ? { down: 'yes' } : {}),
+        ...(asMap.value ? { as: 'map' } : {}),
       },
     })
   }
+  const asMap = computed(() => route.query.as === 'map')
+  const show = (map: boolean) => void router.replace({ query: { ...route.query, as: map ? 'map' : undefined } })
   const archived = ref(false)
   const rows = shallowRef<readonly Row[] | null>(null)
   const needs = shallowRef<Readonly<Record<string, number>>>({})
@@ -115,7 +118,8 @@ export function useOffice() {
     unsent.value = await countsWaiting().catch(() => new Map())
   }
   onMounted(load)
-  watch([looking, archived], () => void load())
+  // Whether it is drawn as a map is in the address too, and asks for nothing anew.
+  watch([() => JSON.stringify(looking.value), archived], () => void load())
   /** What is typed to be found: the address follows when the letters pause. */
   const find = ref(looking.value.find)
   let told = find.value
@@ -135,5 +139,21 @@ export function useOffice() {
     },
   )
   onBeforeUnmount(() => clearTimeout(soon))
-  return { t, speaker, find, looking, look, archived, rows, needs, unreachable, kept, unsent, load, loadRows }
+  return {
+    t,
+    speaker,
+    find,
+    looking,
+    look,
+    asMap,
+    show,
+    archived,
+    rows,
+    needs,
+    unreachable,
+    kept,
+    unsent,
+    load,
+    loadRows,
+  }
 }

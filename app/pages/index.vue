@@ -3,11 +3,27 @@ import type { Refusal } from '../../core/refusal'
 import { NEEDS, type Looking, type Need, type Sort } from '../../core/company'
 import { sayRefusal } from '../../words'
 import { useOffice } from '../composables/useOffice'
+import { optionsOf } from '../lib/options'
 import { uploadProperty, type Upload, type UploadProgress } from '../lib/upload'
 
 /** The office’s page: every property, what asks for somebody there, and what begins here. */
-const { t, speaker, find, looking, look, archived, rows, needs, unreachable, kept, unsent, load, loadRows } =
-  useOffice()
+const {
+  t,
+  speaker,
+  find,
+  looking,
+  look,
+  asMap,
+  show,
+  archived,
+  rows,
+  needs,
+  unreachable,
+  kept,
+  unsent,
+  load,
+  loadRows,
+} = useOffice()
 useHead({ title: () => `${t('app.home')} · ${t('app.name')}` })
 const beginning = ref(false)
 const device = ref(false)
@@ -119,13 +135,28 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
           :label="t('properties.needs')"
           @update:model-value="choose"
         />
+        <PickBar
+          v-if="rows.length > 0 && !kept"
+          :model-value="asMap ? 'map' : 'list'"
+          :options="optionsOf(['list', 'map'] as const, (way) => t(`properties.as.${way}`))"
+          :label="t('properties.as.how')"
+          @update:model-value="show($event === 'map')"
+        />
       </div>
       <SavedViews :looking="looking" @look="look" />
       <p v-if="rows.length === 0 && !usual" class="quiet">
         {{ looking.find === '' ? t('properties.noneOf') : t('properties.noMatch', { text: looking.find }) }}
       </p>
+      <LazyPropertyMap
+        v-if="asMap && rows.length > 0"
+        :rows="rows"
+        :looking="looking"
+        :unsent="unsent"
+        @sort="(sort, down) => change({ sort, down })"
+        @seen="loadRows"
+      />
       <PropertyTable
-        v-if="rows.length > 0"
+        v-else-if="rows.length > 0"
         :rows="rows"
         :looking="looking"
         :unsent="unsent"

@@ -1,14 +1,28 @@
 import { createI18n } from 'vue-i18n'
 import { appEn } from '../../words/app-en'
 import { coreEn } from '../../words'
+import { laterWords } from '../lib/later-words'
 
 export default defineNuxtPlugin(({ vueApp }) => {
+  let taken = false
   const i18n = createI18n({
     ...{ legacy: false as const, locale: 'en', fallbackLocale: 'en' },
     messages: { en: { ...coreEn, ...appEn } },
+    // A sentence about what was refused stands as soon as the words that a first load does without have come.
+    missing: (_locale, key) => {
+      if (taken || !key.startsWith('refusal.')) return
+      void laterWords().then(takeLater, () => undefined)
+      return '…'
+    },
+    missingWarn: /^(?!refusal\.)/,
+    fallbackWarn: false,
   })
   vueApp.use(i18n)
   /** Words that come later than the first page. */
   const takeWords = (words: object): void => i18n.global.mergeLocaleMessage('en', words)
+  function takeLater(words: object): void {
+    if (!taken) takeWords(words)
+    taken = true
+  }
   return { provide: { takeWords } }
 })

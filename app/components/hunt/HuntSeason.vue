@@ -7,7 +7,7 @@ import { withOrWithout } from '../../lib/options'
 
 /** Where the crew stands, who helps, and what the season has brought: it makes some faults likelier. */
 const options = defineModel<HuntOptions>({ required: true })
-const props = defineProps<{ site: Site; ownOdds: boolean }>()
+const props = defineProps<{ site: Site }>()
 const { t } = useI18n()
 const boxes = computed(() => entries(props.site.places).sort(([, a], [, b]) => byTag(a.tag, b.tag)))
 function set(more: Partial<HuntOptions>): void {
@@ -22,7 +22,6 @@ const had = (more: Partial<Circumstances>) => set({ circumstances: { ...options.
       <h2>{{ t('diagnose.season') }}</h2>
     </summary>
     <div class="stack season">
-      <p v-if="ownOdds" class="quiet">{{ t('diagnose.ownOdds') }}</p>
       <PickOne
         id="hunt-stand"
         :model-value="options.from"

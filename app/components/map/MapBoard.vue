@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import { PropertyMap, type MapColours, type MapEvents, type MapMode, type MapThing } from '../../lib/map-view'
+import { mapColours, mapFont, useMapColours } from '../../composables/useMapColours'
+import { PropertyMap, type MapEvents, type MapMode, type MapThing } from '../../lib/map-view'
 import type { MapOverlay } from '../../lib/map-overlay'
 import type { Point, Site, Underlay } from '../../../core/site'
 
@@ -22,23 +23,12 @@ const emit = defineEmits<{
   drew: Parameters<MapEvents['drew']>
 }>()
 const { t } = useI18n()
-const target = ref<HTMLElement | null>(null)
+const frame = useTemplateRef<{ element: HTMLElement }>('frame')
 let map: PropertyMap | null = null
-const read = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim()
-const colours = (): MapColours => ({
-  ink: read('ink'),
-  paper: read('paper'),
-  sheet: read('sheet'),
-  quiet: read('quiet'),
-  copper: read('copper'),
-  pine: read('fits'),
-  ochre: read('doubtful'),
-  brick: read('fault'),
-})
-let watching: MutationObserver | null = null
+useMapColours((colours) => map?.recolour(colours))
 onMounted(() => {
   map = new PropertyMap(
-    target.value!,
+    frame.value!.element,
     {
       chose: (thing) => emit('chose', thing),
       clicked: (at) => emit('clicked', at),
@@ -46,8 +36,8 @@ onMounted(() => {
       bent: (cable, stop, bends) => emit('bent', cable, stop, bends),
       drew: (line) => emit('drew', line),
     },
-    colours(),
-    read('words'),
+    mapColours(),
+    mapFont(),
   )
   map.show(props.site, props.site.settings.units.length)
   map.setPicture(props.picture, props.underlay)
@@ -57,11 +47,8 @@ onMounted(() => {
     map.showOverlay(props.over)
     map.fitOverlay()
   }
-  watching = new MutationObserver(() => map?.recolour(colours()))
-  watching.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] })
 })
 onBeforeUnmount(() => {
-  watching?.disconnect()
   map?.dispose()
   map = null
 })
@@ -99,46 +86,5 @@ defineExpose({
 </script>
 
 <template>
-  <div ref="target" class="board" tabindex="0" role="application" :aria-label="t('map.area')" />
+  <MapFrame ref="frame" :label="t('map.area')" />
 </template>
-
-<style scoped>
-.board {
-  position: relative;
-  width: 100%;
-  height: 100%;
-  background: var(--paper);
-  border: 1px solid var(--rule);
-  border-radius: var(--corner);
-  overflow: hidden;
-}
-.board :deep(.ol-zoom) {
-  top: 8px;
-  left: 8px;
-  background: none;
-}
-.board :deep(.ol-zoom button) {
-  width: 40px;
-  height: 40px;
-  font-size: 20px;
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-}
-.board :deep(.ol-scale-line) {
-  background: var(--sheet);
-  bottom: 8px;
-  left: 8px;
-}
-.board :deep(.ol-scale-line-inner) {
-  color: var(--ink);
-  border-color: var(--ink);
-  font: 13px var(--figures);
-}
-@media (max-width: 759px) {
-  .board :deep(.ol-zoom button) {
-    width: 48px;
-    height: 48px;
-  }
-}
-</style>

@@ -156,6 +156,7 @@ const titleOf = (id: string) => {
           <NuxtLink v-if="hasPath" :prefetch="false" :to="`/p/${route.params.id}/path?show=find`">
             {{ t('diagnose.path') }}
           </NuxtLink>
+          <template v-if="odds !== null">{{ t('diagnose.ownOdds') }}</template>
         </p>
       </div>
       <div class="row chooser">
@@ -293,7 +294,7 @@ const titleOf = (id: string) => {
             @value="read"
           />
           <HuntMeter :meter="meterAtHand" :property="String(route.params.id)" :faults="practice" />
-          <HuntSeason v-model="options" :site="site" :own-odds="odds !== null" />
+          <HuntSeason v-model="options" :site="site" />
         </div>
       </div>
       <div class="stack side">

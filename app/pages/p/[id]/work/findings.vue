@@ -149,7 +149,7 @@ const MARK = { danger: 'fault', stops: 'fault', wastes: 'doubtful', later: 'none
         </DeedRow>
       </ul>
     </section>
-    <section v-if="byReadings.length > 0" class="sheet">
+    <section v-if="byReadings.length > 0" class="sheet stack">
       <h2>{{ t('sighting.readings') }}</h2>
       <p class="quiet">{{ t('sighting.readingsHow') }}</p>
       <ul>
