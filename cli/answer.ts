@@ -97,10 +97,9 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
     const programs = flags.programs === undefined ? accepted(null) : read(flags.programs)
     return programs.ok ? done(scheduleOf(property.value, programs.value, flags, speaker)) : programs
   }
-  if (verb === 'quote') {
-    const prices = flags.prices === undefined ? accepted(null) : read(flags.prices)
-    return prices.ok ? done(quoteIn(property.value, prices.value, flags, speaker)) : prices
-  }
+  const prices = flags.prices === undefined ? accepted(null) : read(flags.prices)
+  if (!prices.ok) return prices
+  if (verb === 'quote') return done(quoteIn(property.value, prices.value, flags, speaker))
   if (verb === 'sequencer') return done(sequencersIn(property.value, flags, speaker))
   if (verb === 'locate') return done(locate(property.value, flags.box))
   if (verb === 'wiring') return done(accepted(wiring(property.value)))
@@ -108,7 +107,7 @@ async function run({ verb, files, flags }: Arguments): Promise<Outcome<{ output:
   if (files.length === 1) return done(stations(property.value, null))
   const csv = read(files[1]!)
   if (csv.ok && verb === 'stations') return done(stations(property.value, csv.value))
-  if (csv.ok && verb === 'repair') return done(repairOf(property.value, csv.value, flags, speaker))
+  if (csv.ok && verb === 'repair') return done(repairOf(property.value, csv.value, prices.value, flags, speaker))
   if (csv.ok && verb === 'hunt') return done(huntIn(property.value, csv.value, flags, speaker))
   return csv.ok ? done(judge(property.value, csv.value, flags, speaker)) : csv
 }

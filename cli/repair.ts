@@ -1,9 +1,10 @@
 import type * as z from 'zod'
-import type { Property } from '../core/formats'
+import { readPricesCsv, type Property } from '../core/formats'
 import { controllerFor } from '../core/procedure'
+import { figuresBy } from '../core/quote'
 import { targetOfPart } from '../core/record'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
-import { nearby, placesOf, readFinding, repairsFor, USUAL_FIGURES } from '../core/repair'
+import { nearby, placesOf, readFinding, repairsFor } from '../core/repair'
 import { getOrThrow } from '../core/site'
 import type { Speaker } from '../words'
 import { sayPart } from '../words/part'
@@ -15,10 +16,14 @@ type Out = z.infer<typeof repairOutput>
 /** Where no day is told, repairs are dated so. */
 const SOME_DAY = '2027-01-01'
 
-/** All that can be done about what was found, the cheapest first; what cannot, and why; what else is due there. */
+/**
+ * All that can be done about what was found, the cheapest first by a company’s prices or by usual figures; what cannot,
+ * and why; what else is due there.
+ */
 export function repairOf(
   { site }: Property,
   finding: string,
+  prices: string | null,
   flags: Arguments['flags'],
   speaker: Speaker,
 ): Outcome<Out> {
@@ -28,7 +33,10 @@ export function repairOf(
     'controller' in where.value ? where.value.controller : controllerFor(site, targetOfPart(where.value))
   if (controller === null) return refused(refusal('no_such_record', ['controllers'], { id: '' }))
   const today = flags.from ?? SOME_DAY
-  const options = repairsFor(site, controller, where.value, today)
+  const list = prices === null ? accepted(null) : readPricesCsv(prices)
+  if (!list.ok) return list
+  const figures = figuresBy(list.value)
+  const options = repairsFor(site, controller, where.value, today, figures)
   const joint = where.value.kind === 'joint' ? getOrThrow(site.splices, where.value.splice) : null
   return accepted({
     verb: 'repair',
@@ -55,14 +63,12 @@ export function repairOf(
             why: { code: o.why.code, says: sayWhyNot(o.why, speaker) },
           },
     ),
-    nearby: nearby(site, placesOf(site, where.value, options), joint?.made?.value ?? null, today, USUAL_FIGURES).map(
-      (n) => ({
-        code: n.rule ?? n.code,
-        says: sayNearby(n, speaker),
-        minutes: n.minutes,
-        saves_min: n.saves_min,
-      }),
-    ),
+    nearby: nearby(site, placesOf(site, where.value, options), joint?.made?.value ?? null, today, figures).map((n) => ({
+      code: n.rule ?? n.code,
+      says: sayNearby(n, speaker),
+      minutes: n.minutes,
+      saves_min: n.saves_min,
+    })),
   })
 }
 

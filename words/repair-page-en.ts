@@ -2,7 +2,9 @@
 export const repairPageEn = {
   repairs: {
     title: 'What can be done about {part}',
-    how: 'Each is made on paper and judged by the circuit: every valve that worked has its volts again with it. Costs are by usual figures, for the order alone.',
+    how: 'Each is made on paper and judged by the circuit: every valve that worked has its volts again with it.',
+    byUsual: 'Costs are by usual figures, for the order alone.',
+    byPrices: 'Costs are by your own price list, in {currency}, before taxes that come on top.',
     working: 'Trying each on paper …',
     minutes: '{count} minute | {count} minutes',
     cost: 'about {cost} in all',

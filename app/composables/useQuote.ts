@@ -1,11 +1,11 @@
 import { useI18n } from 'vue-i18n'
 import { pricesRows, readPricesCsv, readPricesRows } from '../../core/formats'
-import { CALL_OUT_CODE, itemsWithLines, quoteLines, quoteOf, tunedBy, wireCode, WORK_CODE } from '../../core/quote'
+import { CALL_OUT_CODE, itemsWithLines, quoteLines, quoteOf, tunedBy, WORK_CODE } from '../../core/quote'
 import { quotesIn } from '../../core/quoted'
 import { partKey, type Part, type PriceList, type QuotedItem, type QuoteLine } from '../../core/record'
 import { refusal, refused, type Refusal } from '../../core/refusal'
 import { isOnRecord, placeOf } from '../../core/procedure'
-import { isPartOnRecord, REPAIR_PARTS } from '../../core/repair'
+import { isPartOnRecord, REPAIR_PARTS, wireCode } from '../../core/repair'
 import { sightingsIn } from '../../core/sightings'
 import { entries, getOrThrow, type PlaceId } from '../../core/site'
 import { stockOf } from '../../core/sizing'
@@ -27,11 +27,11 @@ export function useQuote() {
   const { mergeLocaleMessage } = useI18n({ useScope: 'global' })
   if (!hasWords) mergeLocaleMessage('en', { ...quotePageEn, refusal: quoteRefusalsEn })
   hasWords = true
-  const { property, t, speaker, due, behind } = useDue()
+  const list = shallowRef<PriceList | null>(pricesHere().list)
+  const { property, t, speaker, due, behind } = useDue(() => list.value)
   const id = property.held!.id
 
   const refusals = shallowRef<readonly Refusal[]>([])
-  const list = shallowRef<PriceList | null>(pricesHere().list)
   /** Where the list stands: with the company, only here for now, or another’s was there first. */
   const agreed = ref<'here' | 'company' | 'gave_way'>('here')
   const settle = ({ now, reached, gaveWay }: PricesAsked) => {

@@ -1,9 +1,10 @@
 import { wrap, type Remote } from 'comlink'
 import { useI18n } from 'vue-i18n'
-import type { Part } from '../../core/record'
+import type { Part, PriceList } from '../../core/record'
 import type { ControllerId } from '../../core/site'
 import { repairEn } from '../../words/repair-en'
 import { repairPageEn } from '../../words/repair-page-en'
+import { pricesHere } from '../lib/company-prices'
 import { today } from '../lib/today'
 import { useProperty } from '../stores/property'
 import type { RepairWork } from '../workers/repair'
@@ -26,25 +27,29 @@ function useRepairWords() {
   return { property, ...useSpeaker(() => property.site!.settings.units) }
 }
 
-/** What can be done about a part that was found bad, worked out beside the page while it is looked at. */
+/**
+ * What can be done about a part that was found bad, worked out beside the page while it is looked at; by the company’s own
+ * prices where this device has them.
+ */
 export function useRepairs(controller: () => ControllerId, where: () => Part | null) {
   const { property, t, speaker } = useRepairWords()
+  const prices = pricesHere().list
   const { found: seen, behind } = useLatest(
     () => [property.site, controller(), where()],
     () => {
       const part = where()
-      return part && working().see(plain(property.site!), controller(), plain(part), today())
+      return part && working().see(plain(property.site!), controller(), plain(part), today(), prices)
     },
   )
-  return { property, t, speaker, seen, behind }
+  return { property, t, speaker, seen, behind, prices }
 }
 
 /** Everything that the record knows to be bad, with its repairs. */
-export function useDue() {
+export function useDue(prices: () => PriceList | null = () => pricesHere().list) {
   const { property, t, speaker } = useRepairWords()
   const { found: due, behind } = useLatest(
-    () => property.site,
-    () => working().due(plain(property.site!), today()),
+    () => [property.site, prices()],
+    () => working().due(plain(property.site!), today(), plain(prices())),
   )
   return { property, t, speaker, due, behind }
 }

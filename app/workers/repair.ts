@@ -1,15 +1,7 @@
 import { expose } from 'comlink'
-import { dueOn, type Due } from '../../core/quote'
-import type { Part } from '../../core/record'
-import {
-  isPartOnRecord,
-  nearby,
-  placesOf,
-  repairsFor,
-  USUAL_FIGURES,
-  type Nearby,
-  type RepairOption,
-} from '../../core/repair'
+import { dueOn, figuresBy, type Due } from '../../core/quote'
+import type { Part, PriceList } from '../../core/record'
+import { isPartOnRecord, nearby, placesOf, repairsFor, type Nearby, type RepairOption } from '../../core/repair'
 import type { ControllerId, Site } from '../../core/site'
 
 /** All that can be done about a part, and what else is due at its places. */
@@ -20,13 +12,14 @@ export interface RepairsSeen {
 
 const work = {
   /** Everything that the record knows to be bad, with its repairs. */
-  due: (site: Site, today: string): Due[] => dueOn(site, today),
-  see(site: Site, controller: ControllerId, where: Part, today: string): RepairsSeen {
+  due: (site: Site, today: string, prices: PriceList | null): Due[] => dueOn(site, today, figuresBy(prices)),
+  see(site: Site, controller: ControllerId, where: Part, today: string, prices: PriceList | null): RepairsSeen {
     // What was mended may be another joint by now.
     if (!isPartOnRecord(site, where)) return { options: [], nearby: [] }
-    const options = repairsFor(site, controller, where, today)
+    const figures = figuresBy(prices)
+    const options = repairsFor(site, controller, where, today, figures)
     const made = where.kind === 'joint' ? (site.splices[where.splice]?.made?.value ?? null) : null
-    return { options, nearby: nearby(site, placesOf(site, where, options), made, today, USUAL_FIGURES) }
+    return { options, nearby: nearby(site, placesOf(site, where, options), made, today, figures) }
   },
 }
 export type RepairWork = typeof work

@@ -1,6 +1,7 @@
 export { dueOn } from './due'
 export type { Due } from './due'
-export { CALL_OUT_CODE, quoteLines, wireCode, WORK_CODE } from './lines'
+export { figuresBy } from './figures'
+export { CALL_OUT_CODE, quoteLines, WORK_CODE } from './lines'
 export type { QuotedRepair } from './lines'
 export { itemsWithLines, itemSums, pricesFor, sentTotals } from './sent'
 export { tunedBy } from './tuning'

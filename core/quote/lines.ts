@@ -1,8 +1,10 @@
 import { apart_m, roundOnFoot, whereIs } from '../map'
-import { gaugeText, type Gauge } from '../quantity'
-import { placesOf, type Possible, type RepairPart } from '../repair'
+import { placesOf, wireCode, type Possible, type RepairPart } from '../repair'
 import { partKey, type Part, type QuoteLine } from '../record'
 import { entries, getOrThrow, type ControllerId, type PlaceId, type Site } from '../site'
+
+/** The code under which a price list has a part of a repair. */
+export const partCode = (part: RepairPart): string => (part === 'sleeve_m' ? 'sleeve' : part)
 
 /** A repair that is to be quoted: what is bad, and what is done about it. */
 export interface QuotedRepair {
@@ -14,11 +16,6 @@ const WALK_m_per_min = 72
 /** Codes under which a price list has what a quote asks for. */
 export const WORK_CODE = 'work'
 export const CALL_OUT_CODE = 'call_out'
-export const wireCode = (gauge: Gauge): string =>
-  `wire_${gaugeText(gauge)
-    .toLowerCase()
-    .replace(/mm²/, 'mm2')
-    .replace(/[^a-z0-9.]+/g, '')}`
 
 /**
  * Lines for repairs: one call-out, the walk of the whole round, and for each its work and its material with the
@@ -73,7 +70,7 @@ export function quoteLines(
         key: key(part),
         item,
         place,
-        code: isLength ? 'sleeve' : part,
+        code: partCode(part),
         unit: isLength ? 'm' : 'piece',
         quantity: isLength ? tenths(count) : String(isSpare ? Math.ceil(count * (1 + reserve_ratio) - 1e-9) : count),
       })

@@ -1,8 +1,8 @@
 import { quarryLake } from '../../demo/quarry-lake'
-import { knownBad, repairsFor } from '../repair'
+import { knownBad, repairsFor, USUAL_FIGURES } from '../repair'
 import type { ControllerId, Site } from '../site'
 import { priceList, type PriceList, type QuoteLine } from '../record'
-import { quoteLines, quoteOf } from '.'
+import { figuresBy, quoteLines, quoteOf } from '.'
 import { drawnPrices, drawnLines, plainTotals } from '../../tests/drawn-prices'
 import { pricesRows, readPricesCsv, readPricesRows, writePricesCsv } from '../formats'
 
@@ -85,12 +85,13 @@ test('what a list lacks is asked for; a line that is none, a tax that is not the
   expect(read(`${head}price,work,3,h,\n`)).toEqual([])
 })
 
-test('what the record knows to be bad becomes lines: a call-out, the walk, and for each its work and its material', () => {
+/** A core of the demo broken, and a coil of it dead. */
+function broken(): Site {
   const demo = quarryLake()
   const K1 = demo.cables['K1' as never] as Site['cables'][never]
   const core = K1.cores['brown' as never]
   const open = { state: 'open' as const, since: null, note: '' }
-  const site: Site = {
+  return {
     ...demo,
     cables: {
       ...demo.cables,
@@ -98,6 +99,10 @@ test('what the record knows to be bad becomes lines: a call-out, the walk, and f
     } as Site['cables'],
     devices: { ...demo.devices, V9: { ...demo.devices['V9' as never], condition: open } } as Site['devices'],
   }
+}
+
+test('what the record knows to be bad becomes lines: a call-out, the walk, and for each its work and its material', () => {
+  const [demo, site] = [quarryLake(), broken()]
   const known = knownBad(site)
   expect(known.map((k) => k.where)).toEqual([
     { kind: 'coil', device: 'V9' },
@@ -121,4 +126,36 @@ test('what the record knows to be bad becomes lines: a call-out, the walk, and f
     ['2 two_on_lead connector', 'B3', '2', 'piece'],
     ['2 two_on_lead cap', 'B3', '2', 'piece'],
   ])
+})
+
+test('repairs are ranked by a company’s own prices, mark-ups with them; what has no price is as usual', () => {
+  const price = (code: string, unit: 'h' | 'piece' | 'm', of: string, markup_pct = '0') => ({
+    ...{ code, name: code, unit, price: of, markup_pct, tax: null },
+  })
+  const own = list({
+    prices: [price('work', 'h', '30'), price('coil', 'piece', '10', '50'), price('wire_1mm2', 'm', '0.4')],
+  })
+  const figures = figuresBy(own)
+  expect([figures.cents_per_min, figures.parts_cents.coil, figures.parts_cents.valve]).toEqual([
+    50,
+    1500,
+    USUAL_FIGURES.parts_cents.valve,
+  ])
+  expect(figures.wire_cents_per_m).toEqual({ wire_1mm2: 40 })
+  expect(figuresBy(null)).toBe(USUAL_FIGURES)
+  const { where, without } = knownBad(broken())[1]!
+  const optionsBy = (hour: string) =>
+    repairsFor(
+      without,
+      'A' as ControllerId,
+      where,
+      '2027-05-01',
+      figuresBy(list({ prices: [price('work', 'h', hour)] })),
+    )
+  for (const option of optionsBy('60'))
+    if (option.possible) expect(option.cents).toBe(Math.round(option.minutes * 100 + option.material_cents))
+  const first = (hour: string) => optionsBy(hour).flatMap((o) => (o.possible ? [o] : []))
+  const [cheap, dear] = [first('1'), first('900')]
+  expect(cheap[0]!.cents).toBe(Math.min(...cheap.map((o) => o.cents)))
+  expect(dear[0]!.minutes).toBe(Math.min(...dear.filter((o) => !o.isTemporary).map((o) => o.minutes)))
 })

@@ -1,3 +1,5 @@
+import { gaugeText, type Gauge } from '../quantity'
+
 /** What a repair takes where nobody’s own figures are at hand. Every figure can be changed; docs/numbers.md says why. */
 export interface RepairFigures {
   /** What a minute of work is worth, hundredths of the currency. */
@@ -27,7 +29,17 @@ export interface RepairFigures {
   readonly visit_min: number
   /** Parts, hundredths of the currency a piece. */
   readonly parts_cents: Readonly<Record<RepairPart, number>>
+  /** Wire, hundredths a metre, by its `wireCode`; what is not named costs what the property pays, else its copper. */
+  readonly wire_cents_per_m: Readonly<Record<string, number>>
 }
+
+/** The code under which a price list has a wire, such as `wire_1.5mm2`. */
+export const wireCode = (gauge: Gauge): string =>
+  `wire_${gaugeText(gauge)
+    .toLowerCase()
+    .replace(/mm²/, 'mm2')
+    .replace(/[^a-z0-9.]+/g, '')}`
+
 export const REPAIR_PARTS = [
   'connector',
   'cap',
@@ -68,4 +80,5 @@ export const USUAL_FIGURES: RepairFigures = {
     transformer: 6000,
     sleeve_m: 120,
   },
+  wire_cents_per_m: {},
 }

@@ -1,4 +1,4 @@
-export { REPAIR_PARTS, USUAL_FIGURES } from './figures'
+export { REPAIR_PARTS, USUAL_FIGURES, wireCode } from './figures'
 export type { RepairFigures, RepairPart } from './figures'
 export { isPartOnRecord, readFinding, repairFinding } from './finding'
 export { nearby } from './nearby'

@@ -4,7 +4,7 @@ import type { Part } from '../record'
 import { copperCents_per_m, stockOf } from '../sizing'
 import { entries, lookUp, type ControllerId, type Site, type StationId } from '../site'
 import { asFound } from './damage'
-import { USUAL_FIGURES, type RepairFigures } from './figures'
+import { USUAL_FIGURES, wireCode, type RepairFigures } from './figures'
 import { harmOf, whyNot } from './judge'
 import { newWires, spareCores, tracedBreak } from './options/conductor'
 import { bypassedMaster, newCoil, newModule, newTransformer, remadeJoint, swappedBack } from './options/parts'
@@ -143,13 +143,15 @@ function minutesOf({ work }: Tried, f: RepairFigures): number {
   return Math.round((sum + f.retest_min) * 10) / 10
 }
 
-/** Its material: wire at the property’s own price where it has one, parts at their figures. */
+/** Its material by the figures; wire they do not name at the property’s own price, else as copper. */
 function materialOf(site: Site, { parts, wire }: Tried, f: RepairFigures): number {
   const pieces = Object.entries(parts).reduce(
     (sum, [part, count]) => sum + (count ?? 0) * f.parts_cents[part as keyof typeof parts],
     0,
   )
   const own = wire && stockOf(site).find((s) => area_mm2(s.gauge) === area_mm2(wire.gauge))
-  const cents_per_m = wire ? (own?.cents_per_m ?? copperCents_per_m(wire.gauge)) : 0
+  const cents_per_m = wire
+    ? (f.wire_cents_per_m[wireCode(wire.gauge)] ?? own?.cents_per_m ?? copperCents_per_m(wire.gauge))
+    : 0
   return Math.round(pieces + (wire?.length_m ?? 0) * cents_per_m)
 }

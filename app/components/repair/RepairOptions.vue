@@ -15,7 +15,7 @@ import { toldBatch } from '../../lib/told-batch'
 const props = defineProps<{ controller: ControllerId; where: Part; part: string; writable: boolean }>()
 const emit = defineEmits<{ mended: [how: string] }>()
 const isOpen = ref(false)
-const { property, t, speaker, seen, behind } = useRepairs(
+const { property, t, speaker, seen, behind, prices } = useRepairs(
   () => props.controller,
   () => (isOpen.value ? props.where : null),
 )
@@ -40,7 +40,10 @@ async function write(option: Possible): Promise<void> {
       <h2>{{ t('repairs.title', { part }) }}</h2>
     </summary>
     <div class="stack">
-      <p class="quiet">{{ t('repairs.how') }}</p>
+      <p class="quiet">
+        {{ t('repairs.how') }}
+        {{ prices ? t('repairs.byPrices', { currency: prices.currency }) : t('repairs.byUsual') }}
+      </p>
       <p v-if="done" role="status">{{ t('repairs.done') }}</p>
       <p v-if="!seen || behind" class="quiet">{{ t('repairs.working') }}</p>
       <ul v-if="sentences.length > 0" class="fault" role="alert">
