@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { ownProperty, seriousFindings } from './kit'
 
@@ -32,6 +33,10 @@ test('the office’s list: what asks for somebody, found by a station, kept as a
   await expect(page.getByRole('heading', { name: 'Gatehouse, threads' })).toBeVisible()
   await page.goBack()
   await expect(page.getByLabel('Find', { exact: true })).toHaveValue(stationOf)
+  const saving = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Visits due as a calendar' }).click()
+  const calendar = readFileSync(await (await saving).path(), 'utf8').replaceAll('\r\n ', '')
+  expect(calendar).toMatch(new RegExp(`DTSTART;VALUE=DATE:20270412[^]*SUMMARY:${name}: visit due`))
   // On the map it is the one mark, in the middle; the address leads back to the map.
   await page.getByRole('button', { name: 'Map', exact: true }).click()
   const map = page.getByRole('application', { name: 'Properties on a map' })

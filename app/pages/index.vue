@@ -4,6 +4,7 @@ import { NEEDS, type Looking, type Need, type Sort } from '../../core/company'
 import { sayRefusal } from '../../words'
 import { useOffice } from '../composables/useOffice'
 import { optionsOf } from '../lib/options'
+import { saveText } from '../lib/save'
 import { uploadProperty, type Upload, type UploadProgress } from '../lib/upload'
 
 /** The office’s page: every property, what asks for somebody there, and what begins here. */
@@ -77,6 +78,14 @@ async function take(file: File, name: string | null): Promise<void> {
     already.value = { file, id: String(here.params.id) }
     copyName.value = t('properties.copyOf', { name: String(here.params.name ?? '') }).slice(0, 120)
   } else broken.value = reply.refusals
+}
+/** When visits are due, as a calendar; it may not be reached. */
+const noCalendar = ref(false)
+async function saveDue(): Promise<void> {
+  const { visitsDueCalendar } = await import('../lib/visits-due')
+  const calendar = await visitsDueCalendar(t('properties.dueTitle'), (p) => t('properties.dueAt', { name: p.name }))
+  noCalendar.value = calendar === null
+  if (calendar !== null) saveText('visits due.ics', calendar, 'text/calendar')
 }
 const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
 </script>
@@ -171,8 +180,12 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
       </AppButton>
       <AppButton look="plain" @click="device = true">{{ t('device.title') }}</AppButton>
       <NuxtLink to="/procedures" no-prefetch class="button plain">{{ t('properties.procedures') }}</NuxtLink>
+      <AppButton v-if="rows !== null && rows.length > 0 && !kept" look="plain" @click="saveDue">
+        {{ t('properties.due') }}
+      </AppButton>
       <NuxtLink to="/failures" no-prefetch class="button plain">{{ t('properties.failures') }}</NuxtLink>
     </p>
+    <p v-if="noCalendar" class="fault" role="alert">{{ t('properties.unreachable') }}</p>
     <p class="caution">{{ t('app.localCode') }}</p>
     <LazyAppDialog v-if="device" v-model:visible="device" :title="t('device.title')">
       <DevicePanel />
