@@ -4,13 +4,14 @@ import { coreEn } from '../../words'
 import { laterWords } from '../lib/later-words'
 
 export default defineNuxtPlugin(({ vueApp }) => {
-  let taken = false
+  /** Read where a sentence has not come yet, so that what shows it is drawn again when it has. */
+  const taken = ref(false)
   const i18n = createI18n({
     ...{ legacy: false as const, locale: 'en', fallbackLocale: 'en' },
     messages: { en: { ...coreEn, ...appEn } },
     // A sentence about what was refused stands as soon as the words that a first load does without have come.
     missing: (_locale, key) => {
-      if (taken || !key.startsWith('refusal.')) return
+      if (taken.value || !key.startsWith('refusal.')) return
       void laterWords().then(takeLater, () => undefined)
       return '…'
     },
@@ -21,8 +22,8 @@ export default defineNuxtPlugin(({ vueApp }) => {
   /** Words that come later than the first page. */
   const takeWords = (words: object): void => i18n.global.mergeLocaleMessage('en', words)
   function takeLater(words: object): void {
-    if (!taken) takeWords(words)
-    taken = true
+    if (!taken.value) takeWords(words)
+    taken.value = true
   }
   return { provide: { takeWords } }
 })
