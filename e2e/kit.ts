@@ -5,12 +5,6 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, type APIRequestContext, type FileChooser, type Locator, type Page } from '@playwright/test'
 import { readProperty, type Property } from '../core/formats'
 
-/**
- * Of tests that stop the server, change what the whole company has, or look at how quick a page is: nothing runs beside
- * them.
- */
-export const ALONE = '@alone'
-
 export const DEMO_FILE = fileURLToPath(new URL('../demo/quarry-lake.json', import.meta.url))
 
 /** A property of this test's own, made from the demo; the demo itself stays as it is. */

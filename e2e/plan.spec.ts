@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { rowsOf } from '../core/plan'
-import { ALONE, counting, ownProperty, pick, pressByKey, seriousFindings, stored } from './kit'
+import { counting, ownProperty, pick, pressByKey, seriousFindings, stored } from './kit'
 
 test('a 12-station property from a pasted list, no pointer, within 250 keys; undone and done again; reload keeps it', async ({
   page,
@@ -119,7 +119,7 @@ test('sizes: the weakest named and explained, what-ifs follow at once, the cheap
   await expect(page.getByText('Allowed drop, V: write a number from 0.1 to 20.')).toBeVisible()
 })
 
-test('sliders of a 60-station plan do not hold up the page', { tag: ALONE }, async ({ page, request }) => {
+test('sliders of a 60-station plan do not hold up the page', async ({ page, request }) => {
   const list = Array.from(
     { length: 60 },
     (_, i) => `${i + 1},Bed ${i + 1},B${1 + Math.floor(i / 3)},${20 + 14 * Math.floor(i / 3)},33`,

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { ALONE, beginWork, doStep, kill, ownProperty, seriousFindings, stored, takePhoto } from './kit'
+import { beginWork, doStep, kill, ownProperty, seriousFindings, stored, takePhoto } from './kit'
 import { readPdf } from './pdf'
 
 /** Answers the step that is up as a crew on a sound property would, and says what was asked; null when all is done. */
@@ -33,52 +33,53 @@ async function answerNext(page: Page): Promise<string | null> {
   return says
 }
 
-test(
-  'the boathouse is commissioned on a phone; the server goes after the fourth station and comes back at the end: all there, the certificate prints',
-  { tag: ALONE },
-  async ({ page, context, browser, request }) => {
-    const id = await ownProperty(request, 'Boathouse handed over')
-    await page.setViewportSize({ width: 390, height: 844 })
-    await page.goto(`/p/${id}/work/procedures`)
-    await page.getByRole('button', { name: 'Begin Commission' }).click()
-    await page.getByLabel('Your name').fill('Ada')
-    await page.getByRole('button', { name: 'S Boathouse' }).click()
-    await expect(page.locator('.controls')).toBeVisible()
-    // The making of the PDF is fetched while there is a signal, as the service worker would have it.
-    const asked: string[] = []
-    let stations = 0
-    for (let says = await answerNext(page); says !== null; says = await answerNext(page)) {
-      asked.push(says)
-      if (/volts with its valve on/.test(says) && ++stations === 4) {
-        await context.setOffline(true)
-        kill('server')
-      }
+test('the boathouse is commissioned on a phone; the server goes after the fourth station and comes back at the end: all there, the certificate prints', async ({
+  page,
+  context,
+  browser,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Boathouse handed over')
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(`/p/${id}/work/procedures`)
+  await page.getByRole('button', { name: 'Begin Commission' }).click()
+  await page.getByLabel('Your name').fill('Ada')
+  await page.getByRole('button', { name: 'S Boathouse' }).click()
+  await expect(page.locator('.controls')).toBeVisible()
+  // The making of the PDF is fetched while there is a signal, as the service worker would have it.
+  const asked: string[] = []
+  let stations = 0
+  for (let says = await answerNext(page); says !== null; says = await answerNext(page)) {
+    asked.push(says)
+    if (/volts with its valve on/.test(says) && ++stations === 4) {
+      await context.setOffline(true)
+      kill('server')
     }
-    expect(stations).toBe(6)
-    expect(new Set(asked).size).toBe(asked.length)
-    await expect(page.getByText(/kept on this device, \d+ to send/)).toBeVisible()
-    await context.setOffline(false)
-    await expect(page.getByText('All saved')).toBeVisible({ timeout: 120_000 })
-    const { facts } = await stored(request, id)
-    const job = Object.entries(facts.jobs).find(([, j]) => j.kind === 'procedure')![0]
-    expect(Object.values(facts.readings).filter((r) => r.job === job)).toHaveLength(1 + 4 + 4 + 2 + 6 + 6)
-    const saving = page.waitForEvent('download')
-    await page.getByRole('button', { name: 'Make the PDF' }).click()
-    const [sheet, ...more] = await readPdf(browser, await saving)
-    expect(more).toEqual([])
-    expect([Math.round(sheet!.width_pt), Math.round(sheet!.height_pt)]).toEqual([595, 842])
-    for (const words of [
-      'Certificate of commissioning',
-      'Boat lawn',
-      'Kiosk bed',
-      'By Ada',
-      'Supply 26.2 V',
-      'Its own zone, well',
-    ])
-      expect(sheet!.text).toContain(words)
-    expect(sheet!.codes).toEqual([`${new URL(page.url()).origin}/p/${id}/work/procedures/${job}`])
-  },
-)
+  }
+  expect(stations).toBe(6)
+  expect(new Set(asked).size).toBe(asked.length)
+  await expect(page.getByText(/kept on this device, \d+ to send/)).toBeVisible()
+  await context.setOffline(false)
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 120_000 })
+  const { facts } = await stored(request, id)
+  const job = Object.entries(facts.jobs).find(([, j]) => j.kind === 'procedure')![0]
+  expect(Object.values(facts.readings).filter((r) => r.job === job)).toHaveLength(1 + 4 + 4 + 2 + 6 + 6)
+  const saving = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Make the PDF' }).click()
+  const [sheet, ...more] = await readPdf(browser, await saving)
+  expect(more).toEqual([])
+  expect([Math.round(sheet!.width_pt), Math.round(sheet!.height_pt)]).toEqual([595, 842])
+  for (const words of [
+    'Certificate of commissioning',
+    'Boat lawn',
+    'Kiosk bed',
+    'By Ada',
+    'Supply 26.2 V',
+    'Its own zone, well',
+  ])
+    expect(sheet!.text).toContain(words)
+  expect(sheet!.codes).toEqual([`${new URL(page.url()).origin}/p/${id}/work/procedures/${job}`])
+})
 
 test('cards, tags and labels: words and codes are read back by general readers, on both papers', async ({
   page,

@@ -60,15 +60,9 @@ async function jest(project, env = {}) {
   }
 }
 
-/** Browser tests side by side, then those that nothing may run beside. */
 async function playwright(env) {
-  await browserTests(env, 'browser-together', ['--grep-invert=@alone', '--workers=2'])
-  await browserTests(env, 'browser-alone', ['--grep=@alone', '--workers=1'])
-}
-
-async function browserTests(env, name, args) {
-  const file = join(RESULTS, `${name}.json`)
-  const code = await openly('npx', ['--no-install', 'playwright', 'test', `--output=${join(RESULTS, name)}`, ...args], {
+  const file = join(RESULTS, 'browser.json')
+  const code = await openly('npx', ['--no-install', 'playwright', 'test'], {
     env: { ...process.env, ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
     timeout: LONGEST_ms,
   })

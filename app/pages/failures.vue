@@ -116,10 +116,10 @@ function save(): void {
             :label="`${t(`failures.${part}`)}, ${t(`failures.${by}`)}`"
           >
             <template #of="{ row }">{{ nameOf(part, by, row.of) }}</template>
-            <template #now="{ row }">{{ row.now }}</template>
+            <template #now="{ row }">{{ n(row.now) }}</template>
             <template #years="{ row }">{{ years(row.years) }}</template>
-            <template #failed="{ row }">{{ row.failed }}</template>
-            <template #foundBad="{ row }">{{ row.foundBad }}</template>
+            <template #failed="{ row }">{{ n(row.failed) }}</template>
+            <template #foundBad="{ row }">{{ n(row.foundBad) }}</template>
             <template #perYear="{ row }">{{ rateText(row) }}</template>
             <template #ours="{ row }">{{ weightOf(seen.odds.usual, part, by, row.of) }}</template>
             <template #own="{ row }">{{ weightOf(seen.odds.own, part, by, row.of) }}</template>
