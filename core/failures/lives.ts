@@ -164,6 +164,8 @@ const ended = (life: Life, at: string, how: 'gone' | 'failed'): Life => ({
   // One that was bad on the day it came on record was so before.
   end: how === 'failed' && days(life.from, at) < 1 ? 'found_bad' : how,
 })
+/** Instants are written in more than one way: with parts of a second, or without. */
+const isBefore = (one: string, other: string): boolean => Date.parse(one) < Date.parse(other)
 const days = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / DAY_ms
 
 /** Whether a part was made anew, or another put in its place; else something was only learned of it. */
@@ -174,11 +176,13 @@ function isAnew(life: Life, span: Span): boolean {
 
 /** A finding ends the life that the part led when its hunt began; mended, it begins another. */
 function withFinding(lives: readonly Life[], { began, at }: FoundBad): Life[] {
-  const i = lives.findIndex((l) => l.end !== 'found_bad' && (l.until === null || l.until > began) && l.from <= at)
+  const i = lives.findIndex(
+    (l) => l.end !== 'found_bad' && (l.until === null || isBefore(began, l.until)) && !isBefore(at, l.from),
+  )
   const life = lives[i]
   // Bad on record already when the hunt began: that was counted.
   if (!life || life.end === 'failed') return [...lives]
-  const until = life.until !== null && life.until < at ? life.until : at
+  const until = life.until !== null && isBefore(life.until, at) ? life.until : at
   const next = lives[i + 1]
   const after: Life[] =
     life.until !== null || next ? [] : [{ ...life, made: at.slice(0, 10), from: at, until: null, end: 'lives' }]
