@@ -156,7 +156,7 @@ const percent = computed(() => Math.floor(100 * (progress.value?.ratio ?? 0)))
       <p v-if="rows.length === 0 && !usual" class="quiet">
         {{ looking.find === '' ? t('properties.noneOf') : t('properties.noMatch', { text: looking.find }) }}
       </p>
-      <LazyPropertyMap
+      <LazyPropertiesMap
         v-if="asMap && rows.length > 0"
         :rows="rows"
         :looking="looking"

@@ -12,18 +12,18 @@ export default defineNuxtPlugin(({ vueApp }) => {
     // A sentence about what was refused stands as soon as the words that a first load does without have come.
     missing: (_locale, key) => {
       if (taken.value || !key.startsWith('refusal.')) return
-      void laterWords().then(takeLater, () => undefined)
+      void takeLaterWords().catch(() => undefined)
       return '…'
     },
     missingWarn: /^(?!refusal\.)/,
     fallbackWarn: false,
   })
   vueApp.use(i18n)
-  /** Words that come later than the first page. */
-  const takeWords = (words: object): void => i18n.global.mergeLocaleMessage('en', words)
-  function takeLater(words: object): void {
-    if (!taken.value) takeWords(words)
+  /** Words that a first load does without, taken once. */
+  async function takeLaterWords(): Promise<void> {
+    if (taken.value) return
+    i18n.global.mergeLocaleMessage('en', await laterWords())
     taken.value = true
   }
-  return { provide: { takeWords } }
+  return { provide: { takeLaterWords } }
 })

@@ -86,6 +86,11 @@ test('one that was bad when it was first seen was not seen to fail; a hunt ends 
     ['gel_crimp_3', '2022-05-01', '2022-05-01', undefined, 'lives'],
   ])
   expect(j.lives(hunted('2020-01-01T08:00:00Z', '2020-01-01T09:00:00Z'))[0]!.at(-1)).toBe('found_bad')
+  // Known to be bad before the hunt that mends it began: it failed once.
+  const known = journalled({ connector: 'dry_nut', made: null, condition: good })
+  known.set('2022-04-01T08:00:00Z', 'condition', bad)
+  known.set('2022-05-01T09:29:00Z', 'condition', good)
+  expect(known.lives(facts).map((l) => l.at(-1))).toEqual(['failed', 'lives'])
 })
 
 test('years under our eyes fall to the age a part had then; kinds and ages add up to the same', () => {

@@ -180,8 +180,8 @@ function withFinding(lives: readonly Life[], { began, at }: FoundBad): Life[] {
     (l) => l.end !== 'found_bad' && (l.until === null || isBefore(began, l.until)) && !isBefore(at, l.from),
   )
   const life = lives[i]
-  // Bad on record already when the hunt began: that was counted.
-  if (!life || life.end === 'failed') return [...lives]
+  // Bad on record already when the hunt began: that was counted, and what it was mended to only began in it.
+  if (!life || life.end === 'failed' || (i > 0 && isBefore(began, life.from))) return [...lives]
   const until = life.until !== null && isBefore(life.until, at) ? life.until : at
   const next = lives[i + 1]
   const after: Life[] =

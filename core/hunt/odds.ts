@@ -131,7 +131,7 @@ export function jointWeight(
   connector: Splice['connector'],
   made: string | null,
   today: string | null,
-) {
+): number {
   const grown = 1 + yearsSince(made, today) / basis.old_years
   return basis.connector[connector] * grown * basis.ages.joint[ageAt(made, today)]
 }

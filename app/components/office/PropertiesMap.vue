@@ -40,11 +40,12 @@ onBeforeUnmount(() => {
   map?.dispose()
   map = null
 })
+/** All of them are brought into sight when the last has come; until then nobody's look is turned away. */
 function draw(): void {
   map?.show(spots.value)
-  map?.fit()
+  if (come.value.length === props.rows.length) map?.fit()
 }
-/** All of the list is wanted at once; it is brought into sight when the last has come. */
+/** All of the list is wanted at once. */
 watch(
   () => props.rows,
   (rows, before) => {
