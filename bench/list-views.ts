@@ -29,12 +29,18 @@ export async function fillOffice({ tx, actor }: Within, readingsEach: number): P
       jsonb_build_object('value', jsonb_build_object('kind', 'ohm', 'ohm', 30 + n % 9), 'at', now(), 'ground_C', 15)
     FROM properties p CROSS JOIN generate_series(1, ${readingsEach}) AS n WHERE p.company = ${company}`.execute(tx)
   await sql`
-    INSERT INTO attention
-    SELECT p.company, p.id, 0, (random() * 1.1)::int, (random() * 3)::int, (random() * 1.2)::int,
-      ${TODAY}::date + (random() * 3000)::int, 0, ${TODAY}::date + 20 - (random() * 300)::int, (random() * 0.7)::int,
-      ${TODAY}::date, 3, now() - random() * interval '700 days', ${TODAY}::date + 200 - (random() * 300)::int, 0, 0,
-      to_tsvector('simple', p.name || ' ' || string_agg('B' || n || ' lawn' || (random() * 999)::int
-        || ' bed' || (random() * 999)::int, ' ') || CASE WHEN random() < 0.05 THEN ' leak' ELSE '' END)
+    UPDATE attention SET faults = (random() * 1.1)::int, findings = (random() * 3)::int,
+      creeping = (random() * 1.2)::int, creeps_on = ${TODAY}::date + (random() * 3000)::int,
+      temporary_until = ${TODAY}::date + 20 - (random() * 300)::int,
+      quotes = (random() * 0.7)::int, quoted_on = ${TODAY}::date,
+      visits = 3, last_visit = now() - random() * interval '700 days',
+      visit_due = ${TODAY}::date + 200 - (random() * 300)::int
+    WHERE company = ${company}`.execute(tx)
+  await sql`
+    INSERT INTO attention_words
+    SELECT p.company, p.id, to_tsvector('simple', p.name || ' ' || string_agg('B' || n || ' lawn'
+      || (random() * 999)::int || ' bed' || (random() * 999)::int, ' ')
+      || CASE WHEN random() < 0.05 THEN ' leak' ELSE '' END)
     FROM properties p CROSS JOIN generate_series(1, 30) AS n WHERE p.company = ${company} GROUP BY p.company, p.id
     ON CONFLICT (company, property) DO NOTHING`.execute(tx)
   await sql`DELETE FROM attention_wanted WHERE company = ${company}`.execute(tx)

@@ -107,6 +107,9 @@ export async function startCluster(name, { fresh = false, durable = true, port: 
       'unix_socket_directories=',
       '-c',
       'max_connections=40',
+      // What is read lies in memory or on a disk without a head to move.
+      '-c',
+      'random_page_cost=1.1',
       ...(durable ? [] : ['-c', 'fsync=off', '-c', 'full_page_writes=off']),
     ]
     spawn(join(bin, 'postgres'), args, { ...as, cwd: '/', detached: true, stdio: ['ignore', log, log] }).unref()

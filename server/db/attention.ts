@@ -75,12 +75,18 @@ export async function keepAttention(
       visit_due: a.visitDue,
       latitude_deg: origin?.latitude_deg ?? null,
       longitude_deg: origin?.longitude_deg ?? null,
-      words: sql<string>`to_tsvector('simple', ${words})`,
     }
+    const foundBy = { words: sql<string>`to_tsvector('simple', ${words})` }
     await tx
-      .insertInto('attention')
-      .values({ company: actor.company, property, ...row })
-      .onConflict((c) => c.columns(['company', 'property']).doUpdateSet(row))
+      .updateTable('attention')
+      .set(row)
+      .where('company', '=', actor.company)
+      .where('property', '=', property)
+      .execute()
+    await tx
+      .insertInto('attention_words')
+      .values({ company: actor.company, property, ...foundBy })
+      .onConflict((c) => c.columns(['company', 'property']).doUpdateSet(foundBy))
       .execute()
   }
   await tx

@@ -48,15 +48,26 @@ const CREEPS_WITHIN_days = 365
 /** Letters of all alphabets, large and small, in everybody’s order: the database’s own knows those of English alone. */
 const ANY_LETTERS = sql.raw('COLLATE "und-x-icu"')
 
-function conditions(today: string): Readonly<Record<Exclude<Need, 'any'>, RawBuilder<boolean>>> {
-  return {
-    faults: sql<boolean>`a.faults + a.astray > 0`,
-    findings: sql<boolean>`a.findings > 0`,
-    creeping: sql<boolean>`a.creeps_on <= ${today}::date + ${sql.lit(CREEPS_WITHIN_days)}`,
-    temporary: sql<boolean>`a.temporary_until < ${today}::date`,
-    quotes: sql<boolean>`a.quotes > 0`,
-    visit: sql<boolean>`a.visit_due <= ${today}::date`,
+/** What stands still, what was to be undone, what will stand still, and then who waits for us. */
+const WORST_FIRST: readonly Exclude<Need, 'any'>[] = ['faults', 'temporary', 'creeping', 'visit', 'findings', 'quotes']
+
+/** The needs of a property as one number that is the greater the worse they are: a bit each, the worst the highest. */
+const bitOf = (need: Exclude<Need, 'any'>) => 1 << (WORST_FIRST.length - 1 - WORST_FIRST.indexOf(need))
+
+/** The bits of which one must be there for a need to be. */
+const bitsOf = (need: Need) => (need === 'any' ? (1 << WORST_FIRST.length) - 1 : bitOf(need))
+
+function needsOn(today: string): RawBuilder<number> {
+  const has: Readonly<Record<Exclude<Need, 'any'>, RawBuilder<boolean>>> = {
+    faults: sql`faults + astray > 0`,
+    findings: sql`findings > 0`,
+    creeping: sql`creeps_on <= ${today}::date + ${sql.lit(CREEPS_WITHIN_days)}`,
+    temporary: sql`temporary_until < ${today}::date`,
+    quotes: sql`quotes > 0`,
+    visit: sql`visit_due <= ${today}::date`,
   }
+  const bits = WORST_FIRST.map((need) => sql`CASE WHEN ${has[need]} THEN ${sql.lit(bitOf(need))} ELSE 0 END`)
+  return sql`(${sql.join(bits, sql` + `)})`
 }
 
 /** The words of a search as the database looks for them, each by its beginning; null where there are none. */
@@ -72,69 +83,61 @@ function wordsQuery(find: string): RawBuilder<string> | null {
 /** A window of the list of properties, by words, needs and order. */
 export async function listProperties({ tx, actor }: Within, query: ListQuery): Promise<Found> {
   const { find, need, sort, down, offset, limit, archived, today } = query
-  const has = conditions(today)
-  const any = sql<boolean>`(${sql.join(Object.values(has), sql` OR `)})`
   const pattern = `%${find.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`
   const words = wordsQuery(find)
   const byWords = words
-    ? sql`UNION SELECT property FROM attention WHERE company = ${actor.company} AND words @@ ${words}`
+    ? sql`property IN (SELECT property FROM attention_words WHERE company = ${actor.company} AND words @@ ${words}) OR`
     : sql``
-  const byFind =
-    find === ''
-      ? sql``
-      : sql`AND p.id IN (
-          SELECT id FROM properties
-          WHERE company = ${actor.company} AND lower(name ${ANY_LETTERS}) LIKE ${pattern} ${byWords})`
-  const held = Object.entries({ any, ...has }).map(
-    ([name, holds]) => sql`coalesce(${holds}, false) AS ${needColumn(name)}`,
-  )
-  const counted = NEEDS.map((name) => sql`'${sql.raw(name)}', count(*) FILTER (WHERE ${needColumn(name)})`)
-  const wanted = need === null ? sql`` : sql`WHERE ${needColumn(need)}`
-  type Row = Omit<Listed, 'archived'>
-  // All of it in one pass: what is found, what of it is counted, and the window that is shown.
-  const { rows } = await sql<{ counts: Record<Need | 'all', number>; shown: Row[] | null }>`
+  const byFind = find === '' ? sql`` : sql`AND (${byWords} folded LIKE ${pattern})`
+  const wanted = need === null ? sql`` : sql`WHERE needs & ${sql.lit(bitsOf(need))} > 0`
+  type Row = Omit<Listed, 'archived'> & { readonly place: number }
+  // All of it in one pass: what is found, what of it is counted, and the window that is shown. Names are compared in
+  // the index alone; what comes after goes by their places in it.
+  const { rows } = await sql<{ counts: { needs: number; properties: number }[] | null; shown: Row[] | null }>`
     WITH found AS MATERIALIZED (
-      SELECT p.id, p.name ${ANY_LETTERS} AS name, p.updated_at, a.last_visit, a.visit_due, ${sql.join(held)}
-      FROM properties p LEFT JOIN attention a ON a.company = p.company AND a.property = p.id
-      WHERE p.company = ${actor.company} AND p.archived_at IS ${sql.raw(archived ? 'NOT NULL' : 'NULL')} ${byFind}),
+      SELECT property AS id, row_number() OVER (ORDER BY name ${ANY_LETTERS}, property) AS place, updated_at,
+        last_visit, visit_due, ${needsOn(today)} AS needs
+      FROM attention WHERE company = ${actor.company} AND ${sql.raw(archived ? 'archived' : 'NOT archived')} ${byFind}),
     shown AS (
       SELECT id, row_number() OVER () AS place FROM (
-        SELECT id FROM found ${wanted} ORDER BY ${orderOf(sort, down)}, name, id LIMIT ${limit} OFFSET ${offset}) AS w),
+        SELECT id FROM found ${wanted} ORDER BY ${orderOf(sort, down)}, place LIMIT ${limit} OFFSET ${offset}) AS w),
     rows AS (
       SELECT shown.place, p.id, p.name, p.revision, p.controllers, p.stations, seen.visits, seen."lastVisit",
-        coalesce(a.astray, 0) AS astray, coalesce(a.faults, 0) AS faults, coalesce(a.findings, 0) AS findings,
-        coalesce(a.creeping, 0) AS creeping, a.creeps_on AS "creepsOn",
-        coalesce(a.temporary, 0) AS temporary, a.temporary_until AS "temporaryUntil",
-        coalesce(a.quotes, 0) AS quotes, a.quoted_on AS "quotedOn", a.visit_due AS "visitDue",
+        a.astray, a.faults, a.findings, a.creeping, a.creeps_on AS "creepsOn", a.temporary,
+        a.temporary_until AS "temporaryUntil", a.quotes, a.quoted_on AS "quotedOn", a.visit_due AS "visitDue",
         a.latitude_deg, a.longitude_deg
       FROM shown JOIN properties p ON p.company = ${actor.company} AND p.id = shown.id
-      LEFT JOIN attention a ON a.company = p.company AND a.property = p.id
+      JOIN attention a ON a.company = p.company AND a.property = p.id
       CROSS JOIN LATERAL (
         SELECT count(*)::int AS visits, max(f.at) AS "lastVisit" FROM facts f
         WHERE f.company = p.company AND f.property = p.id AND f.kind = 'visit') AS seen)
-    SELECT (SELECT jsonb_build_object('all', count(*), ${sql.join(counted)}) FROM found) AS counts,
-      (SELECT jsonb_agg(to_jsonb(rows) - 'place' ORDER BY place) FROM rows) AS shown`.execute(tx)
-  const { counts, shown } = rows[0]!
+    SELECT (SELECT json_agg(c) FROM (SELECT needs, count(*)::int AS properties FROM found GROUP BY needs) AS c) AS counts,
+      (SELECT json_agg(rows ORDER BY place) FROM rows) AS shown`.execute(tx)
+  const shown = rows[0]!.shown ?? []
+  const counts = rows[0]!.counts ?? []
+  const having = (bits: number) =>
+    counts.reduce((sum, { needs, properties }) => sum + ((needs & bits) === 0 ? 0 : properties), 0)
+  const needs = {
+    all: counts.reduce((sum, { properties }) => sum + properties, 0),
+    ...(Object.fromEntries(NEEDS.map((name) => [name, having(bitsOf(name))])) as Record<Need, number>),
+  }
   return {
-    properties: (shown ?? []).map((r) => ({
+    properties: shown.map(({ place: _, ...r }) => ({
       ...r,
       lastVisit: r.lastVisit === null ? null : new Date(r.lastVisit).toISOString(),
       archived,
     })),
-    total: counts[need ?? 'all'],
-    needs: counts,
+    total: needs[need ?? 'all'],
+    needs,
   }
 }
-
-/** The column that says whether a property has a need. */
-const needColumn = (need: string) => sql.id(`needs_${need}`)
 
 /** What comes first; what has none of it comes last, whichever way it is looked at. */
 function orderOf(sort: Sort, down: boolean): RawBuilder<unknown> {
   const way = sql.raw(down ? 'DESC' : 'ASC')
   switch (sort) {
     case 'name':
-      return sql`name ${way}`
+      return sql`place ${way}`
     case 'visit':
       return sql`last_visit ${way} NULLS LAST`
     case 'due':
@@ -142,12 +145,6 @@ function orderOf(sort: Sort, down: boolean): RawBuilder<unknown> {
     case 'changed':
       return sql`updated_at ${way}`
     case 'need':
-      return sql`${sql.join(
-        WORST_FIRST.map((need) => sql`${needColumn(need)} ${way}`),
-        sql`, `,
-      )}`
+      return sql`needs ${way}`
   }
 }
-
-/** What stands still, what was to be undone, what will stand still, and then who waits for us. */
-const WORST_FIRST: readonly Need[] = ['faults', 'temporary', 'creeping', 'visit', 'findings', 'quotes']

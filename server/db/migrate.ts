@@ -7,6 +7,7 @@ import { oneTableOfFacts } from './migrations/0004-one-table-of-facts'
 import { jobsInVisits } from './migrations/0005-jobs-in-visits'
 import { procedures } from './migrations/0006-procedures'
 import { office } from './migrations/0007-office'
+import { list } from './migrations/0008-list'
 
 /** One that has landed is never edited: databases that ran it would differ from those that run it now. */
 export const MIGRATIONS = {
@@ -17,6 +18,7 @@ export const MIGRATIONS = {
   '0005-jobs-in-visits': jobsInVisits,
   '0006-procedures': procedures,
   '0007-office': office,
+  '0008-list': list,
 }
 
 /** Brings a database to the present tables. @throws what stood in the way, with nothing changed by that step */

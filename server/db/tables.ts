@@ -90,6 +90,10 @@ type Day = ColumnType<string | null, string | null, string | null>
 interface AttentionRow {
   company: string
   property: string
+  /** What of the property's own row the list goes by: the database keeps it as it is there. */
+  name: ColumnType<string, never, never>
+  updated_at: ColumnType<Date, never, never>
+  archived: ColumnType<boolean, never, never>
   astray: number
   faults: number
   findings: number
@@ -104,7 +108,6 @@ interface AttentionRow {
   visit_due: Day
   latitude_deg: number | null
   longitude_deg: number | null
-  words: string
 }
 
 export interface Tables {
@@ -118,6 +121,7 @@ export interface Tables {
   procedures: ProcedureRow
   company_records: CompanyRecordRow
   attention: AttentionRow
+  attention_words: { company: string; property: string; words: string }
   part_lives: { company: string; property: string; lives: Json<Lives[]> }
   attention_wanted: { number: Generated<string>; company: string; property: string; noted_at: Generated<Date> }
   markers: { name: string; at: Generated<Date> }
