@@ -1,7 +1,9 @@
 import type * as z from 'zod'
 import { readPricesCsv, type Property } from '../core/formats'
 import { dueOn, quoteLines, quoteOf } from '../core/quote'
+import { USUAL_FIGURES } from '../core/repair'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
+import { partsNamed } from '../core/sightings'
 import { entries } from '../core/site'
 import type { Speaker } from '../words'
 import { sayPart } from '../words/part'
@@ -13,11 +15,11 @@ type Out = z.infer<typeof quoteOutput>
 const SOME_DAY = '2027-01-01'
 
 /**
- * What the record knows to be bad, each by the first repair that is possible, priced by a company's list. What no repair
+ * What the record knows to be bad, and what hunts named, each by the first repair that is possible, priced by a company's list. What no repair
  * mends is told beside.
  */
 export function quoteIn(
-  { site }: Property,
+  { site, facts }: Property,
   prices: string | null,
   flags: Arguments['flags'],
   speaker: Speaker,
@@ -26,10 +28,12 @@ export function quoteIn(
   const list = readPricesCsv(prices)
   if (!list.ok) return list
   const home = entries(site.controllers)[0]?.[0]
-  const looked = dueOn(site, flags.from ?? SOME_DAY).map(({ where, controller, options }) => {
-    const part = sayPart(where, site, speaker)
-    return { where, controller, part, options, option: options.find((o) => o.possible) ?? null }
-  })
+  const looked = dueOn(site, flags.from ?? SOME_DAY, USUAL_FIGURES, partsNamed(facts)).map(
+    ({ where, controller, options }) => {
+      const part = sayPart(where, site, speaker)
+      return { where, controller, part, options, option: options.find((o) => o.possible) ?? null }
+    },
+  )
   const repairs = looked.flatMap(({ where, option }) => (option?.possible ? [{ where, option }] : []))
   const quote = quoteOf(home === undefined ? [] : quoteLines(site, looked[0]?.controller ?? home, repairs), list.value)
   if (!quote.ok) return quote

@@ -1,7 +1,16 @@
 import { judge, sceneOf, stateOf } from '../core/expect'
-import { huntOf, leaveCommands, reportOf } from '../core/hunt'
-import { COMMON_METER, type OhmsTest, type OhmsValue } from '../core/record'
-import { applyBatch, terminalEnd, type ControllerId, type End, type PlaceId, type Site } from '../core/site'
+import { huntOf, leaveCommands, reportOf, type Observation } from '../core/hunt'
+import { COMMON_METER, type FieldTest, type OhmsTest, type OhmsValue } from '../core/record'
+import {
+  applyBatch,
+  entries,
+  terminalEnd,
+  type ControllerId,
+  type DeviceId,
+  type End,
+  type PlaceId,
+  type Site,
+} from '../core/site'
 import { faultsOf, twoBoxes } from '../tests/two-boxes'
 import { chance, fieldOf } from '.'
 
@@ -15,10 +24,24 @@ const READ: OhmsTest[] = TERMINALS.flatMap((t): OhmsTest[] => [
 ])
 
 /** What a hunt believes after these readings. */
-function after(site: Site, values: readonly OhmsValue[]) {
+function after(site: Site, values: readonly OhmsValue[], more: readonly Observation[] = []) {
   const hunt = huntOf(site, A, { meter: COMMON_METER })!
   READ.forEach((test, i) => hunt.take({ test, value: values[i]! }))
+  more.forEach((answer) => hunt.take(answer))
   return reportOf(hunt)
+}
+/** What is done by hand, eye and tone about a fault as it is written. */
+function byHand(site: Site, written: string): FieldTest[] {
+  const [kind, at_] = written.split(' ') as [string, string]
+  const [device, port] = at_.split('.') as [DeviceId, string]
+  if (kind === 'coil-open') return [{ kind: 'energise', device }]
+  if (!kind.startsWith('joint')) return TERMINALS.map((t) => ({ kind: 'tone', at: at(t) }))
+  const holds = (e: End) => e.kind === 'port' && e.device === device && e.port === port
+  const [splice] = entries(site.splices).find(([, s]) => s.ends.some(holds))!
+  return [
+    { kind: 'look', splice },
+    { kind: 'remake', splice },
+  ]
 }
 
 test.each([
@@ -28,15 +51,16 @@ test.each([
   'coil-open V1',
   'leak K/c2@A 4000',
   'touch K/c1/c2@A 0',
-])('%s is left as it is: from then on readings are as they should be', (written) => {
+])('%s is left as it is: from then on readings, looks and tones are as they should be', (written) => {
   const site = twoBoxes()
   const field = fieldOf(site, faultsOf(site, [written]), { random: chance(3), noise: chance(8), ground_C: 20 })
   const values = READ.map((test) => field.answer(test, COMMON_METER) as OhmsValue)
-  const found = after(site, values)
+  const seen = byHand(site, written).map((test) => ({ test, value: field.answer(test, COMMON_METER) }))
+  const found = after(site, values, seen)
   const { where, likeliest } = found.troubles[0]!.parts[0]!
   const left = applyBatch(site, leaveCommands(site, where, likeliest!, 'd1', '2026-05-04')!)
   if (!left.ok) throw new Error(JSON.stringify(left.refusals))
-  const now = after(left.value.site, values)
+  const now = after(left.value.site, values, seen)
   const scene = sceneOf(left.value.site)
   const odd = READ.flatMap((test, i) => {
     const { verdict } = judge(scene, test, values[i]!, COMMON_METER)

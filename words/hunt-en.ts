@@ -235,10 +235,17 @@ export const huntEn = {
     strike: 'Strike out: {what}',
     struck: 'The reading did not count',
     mended: 'It is mended',
-    leave: 'Leave it, on record',
-    mendedOrLeft:
-      'Mended: start again at the first test, since faults come in series. Left: from now on every reading is expected with it.',
-    mendedHow: 'Then start again at the first test: faults come in series.',
+    leaving: {
+      record: 'Leave it, on record',
+      list: 'To be mended later',
+      listed: 'Among the findings.',
+    },
+    mendedOr: {
+      record:
+        'Mended: start again at the first test, since faults come in series. Left: from now on every reading is expected with it.',
+      list: 'Mended: start again at the first test, since faults come in series. Later: it stands among the findings, to be quoted.',
+      listed: 'Mended: start again at the first test, since faults come in series.',
+    },
     mendedText: 'Mended: {part}',
     notIt: 'It was not that',
     youStand: 'You stand',

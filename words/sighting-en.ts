@@ -34,6 +34,7 @@ export const sightingEn = {
     cut_spare: 'Spare cut off short',
     missing_link: 'Sensor link missing',
     other: 'Something else',
+    named: 'To be mended',
   },
   severity: {
     danger: 'Somebody may get hurt',

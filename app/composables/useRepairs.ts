@@ -2,6 +2,7 @@ import { wrap, type Remote } from 'comlink'
 import { useI18n } from 'vue-i18n'
 import type { Part, PriceList } from '../../core/record'
 import type { ControllerId } from '../../core/site'
+import { partsNamed } from '../../core/sightings'
 import { repairEn } from '../../words/repair-en'
 import { repairPageEn } from '../../words/repair-page-en'
 import { pricesHere } from '../lib/company-prices'
@@ -44,12 +45,12 @@ export function useRepairs(controller: () => ControllerId, where: () => Part | n
   return { property, t, speaker, seen, behind, prices }
 }
 
-/** Everything that the record knows to be bad, with its repairs. */
+/** Everything that the record knows to be bad, and what hunts named, with its repairs. */
 export function useDue(prices: () => PriceList | null = () => pricesHere().list) {
   const { property, t, speaker } = useRepairWords()
   const { found: due, behind } = useLatest(
-    () => [property.site, prices()],
-    () => working().due(plain(property.site!), today(), plain(prices())),
+    () => [property.site, prices(), property.facts!.sightings, property.facts!.sightingTurns],
+    () => working().due(plain(property.site!), today(), plain(prices()), plain(partsNamed(property.facts!))),
   )
   return { property, t, speaker, due, behind }
 }

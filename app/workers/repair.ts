@@ -11,8 +11,9 @@ export interface RepairsSeen {
 }
 
 const work = {
-  /** Everything that the record knows to be bad, with its repairs. */
-  due: (site: Site, today: string, prices: PriceList | null): Due[] => dueOn(site, today, figuresBy(prices)),
+  /** Everything that the record knows to be bad, and what hunts named, with its repairs. */
+  due: (site: Site, today: string, prices: PriceList | null, named: readonly Part[]): Due[] =>
+    dueOn(site, today, figuresBy(prices), named),
   see(site: Site, controller: ControllerId, where: Part, today: string, prices: PriceList | null): RepairsSeen {
     // What was mended may be another joint by now.
     if (!isPartOnRecord(site, where)) return { options: [], nearby: [] }

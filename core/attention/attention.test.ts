@@ -43,7 +43,14 @@ test('what is left for a while, seen and quoted asks for somebody; a visit on th
   const from = structuredClone(facts)
   from.visits.late = { at: '2026-08-31T10:00:00Z', author: 'Ann', people: [] }
   from.sightings.lid = {
-    ...{ at: '2026-08-31T10:00:00Z', author: 'Ann', what: 'lid_proud', severity: 'danger', note: 'by the pear tree' },
+    ...{
+      at: '2026-08-31T10:00:00Z',
+      author: 'Ann',
+      what: 'lid_proud',
+      part: null,
+      severity: 'danger',
+      note: 'by the pear tree',
+    },
     on: { kind: 'box', place: Object.keys(site.places)[1] as never },
   }
   const quote: SentQuote = {

@@ -1,5 +1,6 @@
 import { quarryLake } from '../../demo/quarry-lake'
-import { knownBad } from '../repair'
+import type { Part } from '../record'
+import { knownBad, USUAL_FIGURES } from '../repair'
 import { applyBatch, checkSite, type Site } from '../site'
 import { dueOn } from '.'
 
@@ -57,4 +58,19 @@ test('each repair of what is known to be bad takes it off the record, or leaves 
     }
   expect(made).toBeGreaterThan(5)
   expect(kept).toBeGreaterThan(0)
+})
+
+test('parts that hunts named stand beside what is known, each once; those on record no more do not', () => {
+  const site = broken()
+  const known = dueOn(site, '2027-05-01')
+  const coil = { kind: 'coil', device: 'V18' } as Part
+  const named: Part[] = [known[0]!.where, coil, coil, { kind: 'coil', device: 'gone' } as unknown as Part]
+  const due = dueOn(site, '2027-05-01', USUAL_FIGURES, named)
+  expect(due.map((d) => d.where)).toEqual([...known.map((k) => k.where), coil])
+  expect(
+    due
+      .at(-1)!
+      .options.filter((o) => o.possible)
+      .map((o) => o.code),
+  ).toContain('coil')
 })

@@ -82,7 +82,14 @@ function madeBy(done: readonly (readonly [Deed, number])[]): [string, FactBody][
             SEEN[d.seen]!,
             {
               kind: 'sighting',
-              fact: { ...now, on: { kind: 'box', place: 'B1' as PlaceId }, what: 'leak', severity: 'wastes', note: '' },
+              fact: {
+                ...now,
+                on: { kind: 'box', place: 'B1' as PlaceId },
+                what: 'leak',
+                part: null,
+                severity: 'wastes',
+                note: '',
+              },
             },
           ],
         ]

@@ -1,4 +1,12 @@
-import type { Facts, QuoteTurn, SentQuote, SightingState, WorkDone } from '../record'
+import {
+  partKey,
+  type Facts,
+  type QuotedItem,
+  type QuoteTurn,
+  type SentQuote,
+  type SightingState,
+  type WorkDone,
+} from '../record'
 
 export type QuoteState = 'open' | 'accepted' | 'declined' | 'withdrawn'
 
@@ -69,19 +77,32 @@ export interface SightingQuoted {
  * What the quotes that stand make of what was seen: quoted when it was sent, accepted or declined by its answer, done
  * when the work was.
  */
-export const sightingsQuoted = (facts: Facts): SightingQuoted[] =>
-  quotesIn(facts).flatMap(({ id, quote, state, turn, accepted, done }) =>
+export function sightingsQuoted(facts: Facts): SightingQuoted[] {
+  const named = Object.entries(facts.sightings).flatMap(([id, { part }]): [string, string][] =>
+    part === null ? [] : [[id, partKey(part)]],
+  )
+  const ofItem = ({ of }: QuotedItem, sent: string): string[] => {
+    if (of.kind === 'sighting') return [of.sighting]
+    if (of.kind === 'line') return []
+    // A quote speaks of what was named before it, not of the same part gone bad again.
+    return named.flatMap(([id, key]) =>
+      key === partKey(of.where) && Date.parse(facts.sightings[id]!.at) <= Date.parse(sent) ? [id] : [],
+    )
+  }
+  return quotesIn(facts).flatMap(({ id, quote, state, turn, accepted, done }) =>
     state === 'withdrawn'
       ? []
-      : quote.items.flatMap(({ key, of }): SightingQuoted[] => {
-          if (of.kind !== 'sighting') return []
-          const sent = { at: quote.at, id, sighting: of.sighting, to: 'quoted' as const }
-          if (state === 'open' || !turn) return [sent]
-          const work = done.get(key)
-          return [
-            sent,
-            { ...sent, at: turn.at, to: accepted.has(key) ? 'accepted' : 'declined' },
-            ...(work ? [{ ...sent, at: work.at, to: 'done' as const }] : []),
-          ]
-        }),
+      : quote.items.flatMap((item) =>
+          ofItem(item, quote.at).flatMap((sighting): SightingQuoted[] => {
+            const sent = { at: quote.at, id, sighting, to: 'quoted' as const }
+            if (state === 'open' || !turn) return [sent]
+            const work = done.get(item.key)
+            return [
+              sent,
+              { ...sent, at: turn.at, to: accepted.has(item.key) ? 'accepted' : 'declined' },
+              ...(work ? [{ ...sent, at: work.at, to: 'done' as const }] : []),
+            ]
+          }),
+        ),
   )
+}

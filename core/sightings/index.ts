@@ -1,2 +1,2 @@
-export { sightingsIn, USUAL_SEVERITY } from './standing'
+export { partsNamed, sightingsIn, USUAL_SEVERITY } from './standing'
 export type { Standing } from './standing'

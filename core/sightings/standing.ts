@@ -1,9 +1,11 @@
 import { sightingsQuoted } from '../quoted'
 import {
+  partKey,
   SEVERITIES,
   SIGHTING_STATES,
   workTarget,
   type Facts,
+  type Part,
   type Severity,
   type Sighted,
   type Sighting,
@@ -27,6 +29,7 @@ export const USUAL_SEVERITY: Readonly<Record<Sighted, Severity>> = {
   cut_spare: 'later',
   missing_link: 'stops',
   other: 'later',
+  named: 'stops',
 }
 
 /** Something that was seen, and how it stands. */
@@ -37,6 +40,12 @@ export interface Standing {
   /** By whom and why it was brought there; null of one that stands as it was seen, or as a quote left it. */
   readonly turn: SightingTurn | null
 }
+
+/** Parts that a hunt named and that are to be mended still, the worst first. */
+export const partsNamed = (facts: Facts): Part[] =>
+  sightingsIn(facts).flatMap(({ seen, state }) =>
+    seen.part === null || state === 'done' || state === 'declined' ? [] : [seen.part],
+  )
 
 /** A zone on a wet check, and what of its answers is something to be mended. */
 const WALK = 'wet_check'
@@ -55,7 +64,7 @@ export function sightingsIn(facts: Facts): Standing[] {
   const turns = new Map<string, { readonly to: SightingState; readonly turn: SightingTurn | null }>()
   const byHand = Object.entries(facts.sightingTurns).map(([id, turn]): [string, Turned] => [id, { ...turn, turn }])
   const byQuote = sightingsQuoted(facts).map((q): [string, Turned] => [q.id, { ...q, turn: null }])
-  for (const turned of byTime([...byQuote, ...byHand])) turns.set(turned.sighting, turned)
+  for (const turned of byTime([...byQuote, ...mendedByHunts(facts), ...byHand])) turns.set(turned.sighting, turned)
   const rank = (s: Standing) => [SIGHTING_STATES.indexOf(s.state), SEVERITIES.indexOf(s.seen.severity)] as const
   return [...Object.entries(facts.sightings), ...seenOnWalks(facts)]
     .map(([id, seen]): Standing => {
@@ -80,6 +89,18 @@ interface Turned {
 const byTime = <T extends { readonly at: string }>(list: [string, T][]): T[] =>
   list.sort(([a, x], [b, y]) => Date.parse(x.at) - Date.parse(y.at) || a.localeCompare(b)).map(([, x]) => x)
 
+/** Parts that were named once and mended in a hunt since. */
+const mendedByHunts = (facts: Facts): [string, Turned][] =>
+  Object.entries(facts.findings).flatMap(([id, { at, where }]) =>
+    where === null
+      ? []
+      : Object.entries(facts.sightings).flatMap(([sighting, { part, at: named }]): [string, Turned][] =>
+          part !== null && partKey(part) === partKey(where) && Date.parse(named) <= Date.parse(at)
+            ? [[id, { at, sighting, to: 'done', turn: null }]]
+            : [],
+        ),
+  )
+
 /** What the answers of wet checks saw, by the ids of their steps; an answer that was changed or taken back counts no more. */
 function seenOnWalks(facts: Facts): [string, Sighting][] {
   const latest = new Map<string, [string, StepDone]>()
@@ -93,7 +114,7 @@ function seenOnWalks(facts: Facts): [string, Sighting][] {
   return [...latest.values()].flatMap(([id, { at, author, step, answer }]): [string, Sighting][] => {
     const what = answer.kind === 'chosen' ? OF_ANSWERS[answer.option] : undefined
     const on = zoneOf(step)
-    return what && on ? [[id, { at, author, on, what, severity: USUAL_SEVERITY[what], note: '' }]] : []
+    return what && on ? [[id, { at, author, on, what, part: null, severity: USUAL_SEVERITY[what], note: '' }]] : []
   })
 }
 

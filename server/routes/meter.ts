@@ -27,6 +27,8 @@ import { database } from '../utils/database'
 const asked = z.strictObject({
   property: z.uuid(),
   seed: z.coerce.number().int().min(0).max(4294967295).default(1),
+  /** As whoever reads took it to be; the property’s usual one where it is not told. */
+  ground_C: z.coerce.number().min(-40).max(80).nullable().default(null),
   fault: z.array(z.string().max(200)).max(8).default([]),
   /** A controller, where its two-wire path is to be read; the seed draws what is wrong with it. */
   path: z.string().max(80).nullable().default(null),
@@ -92,6 +94,7 @@ async function sessionFor(query: URLSearchParams): Promise<MeterSession | string
   const parsed = asked.safeParse({
     property: query.get('property'),
     ...(query.has('seed') ? { seed: query.get('seed') } : {}),
+    ground_C: query.get('ground_C'),
     fault: query.getAll('fault'),
     path: query.get('path'),
   })
@@ -138,7 +141,12 @@ async function sessionFor(query: URLSearchParams): Promise<MeterSession | string
       d.kind === 'sequencer' ? [[id, Math.floor(stands() * d.outputs)] as const] : [],
     ),
   )
-  const field = fieldOf(site, faults, { random: chance(seed), ground_C: site.settings.ground_C, known, sequencers })
+  const field = fieldOf(site, faults, {
+    random: chance(seed),
+    ground_C: parsed.data.ground_C ?? site.settings.ground_C,
+    known,
+    sequencers,
+  })
   const meter = meterOn(field, COMMON_METER)
   // A wand and a controller hang on the same connection; their words begin with their names.
   const wand = wandOn(site, groundOf(site, chance(seed)))

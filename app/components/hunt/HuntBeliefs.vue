@@ -5,6 +5,7 @@ import type { ControllerId, Site } from '../../../core/site'
 import type { Section } from '../../../core/strip'
 import type { Speaker } from '../../../words'
 import { useHuntWords } from '../../composables/useHuntWords'
+import type { Leaving } from '../../composables/useLeaving'
 
 /**
  * What is wrong, a card for each thing: parts of one shut each other out, those of two do not. What is less likely
@@ -21,7 +22,7 @@ const props = defineProps<{
   asked: string | null
   nameOf: (terminal: string) => string
   tagOf: (terminal: string) => string
-  canLeave: (trouble: number) => boolean
+  leaving: (trouble: number) => Leaving
 }>()
 const emit = defineEmits<{ measure: [trouble: number]; mended: [trouble: number]; left: [trouble: number] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
@@ -57,7 +58,7 @@ const soundFirst = computed(() => props.report.nothing + props.report.misread > 
       :speaker="speaker"
       :writable="writable"
       :mendable="writable && several"
-      :leavable="canLeave(n)"
+      :leaving="leaving(n)"
       :asked="trouble.next !== null && testKey(trouble.next.test) === asked"
       :name-of="nameOf"
       :tag-of="tagOf"

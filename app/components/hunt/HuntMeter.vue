@@ -4,7 +4,13 @@ import { simulatedAddress } from '../../composables/useInstrument'
 import type { useMeter } from '../../composables/useMeter'
 
 /** The meter at hand: one on the network, or a simulated one on a property like this with a hidden fault. */
-const props = defineProps<{ meter: ReturnType<typeof useMeter>; property: string; faults: readonly string[] }>()
+const props = defineProps<{
+  meter: ReturnType<typeof useMeter>
+  property: string
+  /** As the hunt was told it; a simulated property lies in ground as warm. */
+  ground_C: number
+  faults: readonly string[]
+}>()
 const { t } = useHuntWords(() => ({ length: 'm', temperature: 'C' }))
 const address = ref('ws://127.0.0.1:5025/')
 const fault = ref('')
@@ -15,6 +21,7 @@ function practise(): void {
   const query = new URLSearchParams({
     property: props.property,
     seed: String(seed),
+    ground_C: String(props.ground_C),
     ...(chosen ? { fault: chosen } : {}),
   })
   void props.meter.connect(simulatedAddress(query))

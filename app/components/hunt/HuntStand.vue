@@ -6,6 +6,7 @@ import type { Speaker } from '../../../words'
 import { saySlipped, sayStand, sayStrained, sayTelling } from '../../../words/hunt'
 import { sayCount, sayTrouble } from '../../../words/trouble'
 import { useHuntWords } from '../../composables/useHuntWords'
+import type { Leaving } from '../../composables/useLeaving'
 
 /** Where a hunt stands, verdict first: each thing that is wrong in a sentence, and what speaks most for it. */
 const props = defineProps<{
@@ -21,8 +22,8 @@ const props = defineProps<{
   slipped: Reading | null
   /** It is only looked at: a hunt can begin with its readings. */
   canGoOn: boolean
-  /** Whether what was found can be put on record as it is. */
-  canLeave: (trouble: number) => boolean
+  /** How what was found stays known, where nobody mends it now. */
+  leaving: (trouble: number) => Leaving
 }>()
 const emit = defineEmits<{ mended: [trouble: number]; left: [trouble: number]; goOn: [] }>()
 const { t } = useHuntWords(() => props.site.settings.units)
@@ -45,8 +46,8 @@ const sure = computed(() => props.report.troubles.findIndex((x) => x.named))
     <p v-else-if="report.strained" class="fault">{{ sayStrained(report, site, controller, speaker) }}</p>
     <div v-if="writable && wrong.length === 1 && sure >= 0" class="row">
       <AppButton look="primary" @click="emit('mended', sure)">{{ t('diagnose.mended') }}</AppButton>
-      <AppButton v-if="canLeave(sure)" @click="emit('left', sure)">{{ t('diagnose.leave') }}</AppButton>
-      <span class="quiet">{{ t(canLeave(sure) ? 'diagnose.mendedOrLeft' : 'diagnose.mendedHow') }}</span>
+      <LeaveButton :leaving="leaving(sure)" @left="emit('left', sure)" />
+      <span class="quiet">{{ t(`diagnose.mendedOr.${leaving(sure)}`) }}</span>
     </div>
     <div v-if="canGoOn" class="row">
       <AppButton look="primary" @click="emit('goOn')">{{ t('diagnose.goOn') }}</AppButton>

@@ -6,6 +6,7 @@ import type { Section } from '../../../core/strip'
 import type { Speaker } from '../../../words'
 import { sayMinutes, sayPlace, sayTest } from '../../../words/hunt'
 import { useHuntWords } from '../../composables/useHuntWords'
+import type { Leaving } from '../../composables/useLeaving'
 
 /** One thing that is wrong: the parts that may be it, where they lie, and what is to be done about it. */
 const props = defineProps<{
@@ -18,8 +19,8 @@ const props = defineProps<{
   speaker: Speaker
   writable: boolean
   mendable: boolean
-  /** It can be put on record as it is. */
-  leavable: boolean
+  /** How it stays known, where nobody mends it now. */
+  leaving: Leaving
   /** Its test is the one that is asked for now. */
   asked: boolean
   nameOf: (terminal: string) => string
@@ -47,7 +48,7 @@ const MOST_PARTS = 5
       <strong>{{ t('diagnose.sure') }}</strong>
       <template v-if="mendable">
         <AppButton @click="emit('mended')">{{ t('diagnose.mended') }}</AppButton>
-        <AppButton v-if="leavable" @click="emit('left')">{{ t('diagnose.leave') }}</AppButton>
+        <LeaveButton :leaving="leaving" @left="emit('left')" />
       </template>
     </div>
     <div v-else-if="trouble.next" class="row foot">

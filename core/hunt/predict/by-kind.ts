@@ -1,12 +1,13 @@
 import { unloaded_V } from '../../circuit'
 import type { FieldTest } from '../../record'
-import { terminalEnd, type DeviceId, type TerminalId } from '../../site'
+import { terminalEnd, type DeviceId, type SpliceId, type TerminalId } from '../../site'
 import { normalBelow } from '../normal'
 import { modsOf, type Faults } from '../catalogue'
 import type { Held } from '../power'
 import type { Basis } from './basis'
 import type { Ohms } from './ohms'
 import { MAINS_ratio, type Prediction } from './prediction'
+import { recordedOn } from './recorded'
 import type { Valves } from './valves'
 
 /** Whether a joint that is bad looks and feels so, and whether a sound one does. */
@@ -141,14 +142,23 @@ function underPower({ context, faultOf, isDead, wireAt, power: { heldVolts } }: 
 /** Tests by hand, eye and tone. */
 function byHand({ context, faultOf, wireAt }: Basis, valves: Valves) {
   const { powered } = context.meterState
+  const recorded = recordedOn(context.site)
   const isAt = (faults: Faults, splice: string) =>
     faults.some((v) => {
       const { where } = faultOf(v)
       return where.kind === 'joint' && where.splice === splice
     })
+  /** That a joint is found sound, where a bad one is found so by `seen.bad`. */
+  const sound = (splice: SpliceId, faults: Faults, seen: { readonly bad: number; readonly sound: number }) => {
+    const bad = isAt(faults, splice) ? 1 : (recorded.joints.get(splice) ?? 0)
+    return { kind: 'yes' as const, p: 1 - bad * seen.bad - (1 - bad) * seen.sound }
+  }
   /** Metres of conductor from the cabinet to where an open lead ends; null where the tone goes through. */
   const toneEnds_m = (terminal: TerminalId, faults: Faults): number | null => {
     const { runs } = context.walk(terminal)
+    const known = runs.flatMap((r) =>
+      r.link.broken ? [r.link.kind === 'stretch' ? (r.from_m + r.to_m) / 2 : r.to_m] : [],
+    )
     const idOf = (link: unknown) => (link as { id: string }).id
     const ends = faults.flatMap((v) => {
       const { cause, where, elements } = faultOf(v)
@@ -157,7 +167,7 @@ function byHand({ context, faultOf, wireAt }: Basis, valves: Valves) {
         .filter((r) => elements.some((e) => idOf(powered.parts[e]!.of) === idOf(r.link)))
         .map((r) => (where.kind === 'run' ? (r.from_m + r.to_m) / 2 : r.to_m))
     })
-    return ends.length > 0 ? Math.min(...ends) : null
+    return ends.length + known.length > 0 ? Math.min(...ends, ...known) : null
   }
   return {
     energise: ({ device }, faults) => {
@@ -165,12 +175,12 @@ function byHand({ context, faultOf, wireAt }: Basis, valves: Valves) {
         const { where, cause } = faultOf(v)
         return where.kind === 'coil' && where.device === device && cause !== 'coil_kind' && cause !== 'coil_part'
       })
-      return ear(bad ? 0 : 1)
+      return ear(bad || recorded.coils.has(device) ? 0 : 1)
     },
     by_hand: ({ device }, faults) =>
       likely(!valves.waterOff(faults) && !valves.stuck(device, 'stuck_shut', faults), 0.002),
-    look: ({ splice }, faults) => ({ kind: 'yes', p: 1 - (isAt(faults, splice) ? LOOK.bad : LOOK.sound) }),
-    remake: ({ splice }, faults) => ({ kind: 'yes', p: 1 - (isAt(faults, splice) ? REMAKE.bad : REMAKE.sound) }),
+    look: ({ splice }, faults) => sound(splice, faults, LOOK),
+    remake: ({ splice }, faults) => sound(splice, faults, REMAKE),
     tone: ({ at }, faults) => {
       const wired = wireAt(at.terminal, faults)
       if (wired === null) return { kind: 'tone', lost_m: 0, sd_m: 1 }

@@ -1,6 +1,7 @@
 import * as z from 'zod'
 import { words } from '../../site/ids'
 import { instant } from '../basics'
+import { part } from '../part'
 import { workTarget } from '../procedure'
 import { factKind } from './kind'
 
@@ -19,20 +20,29 @@ export const SIGHTED = [
   'missing_link',
   'other',
 ] as const
-export type Sighted = (typeof SIGHTED)[number]
+/** What was seen, or a part that a hunt named and nobody has mended yet. */
+const FOUND = [...SIGHTED, 'named'] as const
+export type Sighted = (typeof FOUND)[number]
 
 /** What it risks, the worst first: people, a zone, water and money, nothing for now. */
 export const SEVERITIES = ['danger', 'stops', 'wastes', 'later'] as const
 export type Severity = (typeof SEVERITIES)[number]
 
-export const sighting = z.strictObject({
-  at: instant,
-  author: words(80),
-  on: workTarget,
-  what: z.enum(SIGHTED),
-  severity: z.enum(SEVERITIES),
-  note: words(300).default(''),
-})
+export const sighting = z
+  .strictObject({
+    at: instant,
+    author: words(80),
+    on: workTarget,
+    what: z.enum(FOUND),
+    /** The part that was named; null of what was seen. */
+    part: part.nullable().default(null),
+    severity: z.enum(SEVERITIES),
+    note: words(300).default(''),
+  })
+  .superRefine(({ what, part }, context) => {
+    if ((what === 'named') !== (part !== null))
+      context.addIssue({ code: 'custom', path: ['part'], message: 'a part of what is named, and of nothing else' })
+  })
 export type Sighting = z.infer<typeof sighting>
 
 export const sightingKind = factKind({ kind: 'sighting', collection: 'sightings', schema: sighting })

@@ -121,7 +121,7 @@ const mendedOf = (trouble: number) => mended(report.value?.troubles[trouble]?.pa
 const namedParts = computed(() =>
   (report.value?.troubles ?? []).flatMap((x) => (x.named && x.wrong && x.parts[0] ? [x.parts[0]] : [])),
 )
-const { canLeave, leave } = useLeaving(report)
+const { leaving, leave } = useLeaving(report, (part) => sayPart(part, site.value, speaker.value))
 const answered = (value: ReadingValue) => {
   if (next.value) void read(next.value.test, value)
 }
@@ -214,7 +214,7 @@ const titleOf = (id: string) => {
           :all-run="allRun"
           :slipped="slipped?.reading ?? null"
           :can-go-on="!writable && property.viewed === null"
-          :can-leave="canLeave"
+          :leaving="leaving"
           @mended="mendedOf"
           @left="leave"
           @go-on="begin(true)"
@@ -293,7 +293,12 @@ const titleOf = (id: string) => {
             :zones="coils"
             @value="read"
           />
-          <HuntMeter :meter="meterAtHand" :property="String(route.params.id)" :faults="practice" />
+          <HuntMeter
+            :meter="meterAtHand"
+            :property="String(route.params.id)"
+            :ground_C="job.ground_C"
+            :faults="practice"
+          />
           <HuntSeason v-model="options" :site="site" />
         </div>
       </div>
@@ -310,7 +315,7 @@ const titleOf = (id: string) => {
           :asked="next && testKey(next.test)"
           :name-of="nameOf"
           :tag-of="tagOf"
-          :can-leave="canLeave"
+          :leaving="leaving"
           @measure="prefer"
           @mended="mendedOf"
           @left="leave"

@@ -23,7 +23,10 @@ const route = useRoute()
 
 const name = computed(() => property.site!.about.name)
 const fixed = computed(() => property.viewed !== null)
-const open = computed(() => sightings.value.filter((s) => s.state === 'open' || s.state === 'quoted'))
+const open = computed(() =>
+  // Parts that a hunt named stand among the repairs.
+  sightings.value.filter((s) => s.seen.part === null && (s.state === 'open' || s.state === 'quoted')),
+)
 const prices = computed(() => (list.value?.prices ?? []).map((p) => ({ value: p.code, label: p.name })))
 const add = (sighting: string | null) =>
   draft.value.lines.push({ id: v7(), sighting, code: list.value!.prices[0]!.code, quantity: '1' })
