@@ -87,12 +87,13 @@ export function counting(page: Page) {
 export async function beginSweep(
   page: Page,
   property: string,
-  { openMark, others }: { openMark?: 'a bare 1'; others?: string } = {},
+  { openMark, others, controller }: { openMark?: 'a bare 1'; others?: string; controller?: string } = {},
 ): Promise<string> {
   await page.goto(`/p/${property}/test`)
   await page.getByRole('button', { name: 'Start a sweep' }).click()
   await page.getByLabel('Your name').fill('Sam')
   if (others) await page.getByLabel('Who else is here').fill(others)
+  if (controller) await pick(page.locator('#sweep-controller'), controller)
   if (openMark) await page.getByLabel(openMark).check()
   await page.getByRole('button', { name: 'Begin' }).click()
   for (let i = 0; i < 3; i++) await page.locator('.cautions .primary').click()
