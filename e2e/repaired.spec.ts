@@ -147,7 +147,8 @@ test('on a phone, from the spring’s symptoms to what is wrong, the quote signe
   const printing = page.waitForEvent('download')
   await sent.getByRole('button', { name: 'Customer’s copy (PDF)' }).click()
   const copy = (await readPdf(browser, await printing)).map((p) => p.text).join(' ')
-  for (const text of [whole, 'Accepted by R. Owner', 'The coil of Far willows in B11: ']) expect(copy).toContain(text)
+  for (const text of [whole, 'Accepted by R. Owner', 'The coil of Far willows in B11: ', 'As it will be'])
+    expect(copy).toContain(text)
 
   // The crew: what is to be done where, and what is read afterwards.
   await sent.getByRole('button', { name: 'Work order, 4 left' }).click()

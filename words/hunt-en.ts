@@ -238,7 +238,7 @@ export const huntEn = {
     leaving: {
       record: 'Leave it, on record',
       list: 'To be mended later',
-      listed: 'Among the findings.',
+      listed: 'Among the findings',
     },
     mendedOr: {
       record:

@@ -49,6 +49,7 @@ export const quotePageEn = {
     what: 'What is to be done',
     before: 'Before',
     after: 'After',
+    then: 'As it will be',
     csv: 'Save as CSV',
     pdf: 'Customer’s copy (PDF)',
     wrongQuantity: 'How much of {price}: write a figure such as 3 or 2.5.',

@@ -1,17 +1,25 @@
 import { useI18n } from 'vue-i18n'
-import { placeOf, isOnRecord, controllerFor } from '../../core/procedure'
-import { photosOf, targetOfPart, type Part, type QuotedItem } from '../../core/record'
-import { entries, getOrThrow, lookUp } from '../../core/site'
-import { sectionsOf } from '../../core/strip'
+import { sceneOf } from '../../core/expect'
+import { placeOf, isOnRecord } from '../../core/procedure'
+import type { Due } from '../../core/quote'
+import { partKey, photosOf, type QuotedItem } from '../../core/record'
+import { applyBatch, entries, getOrThrow, lookUp } from '../../core/site'
+import type { Strip } from '../../core/strip'
+import { changedRuns, sameThread, threadOf } from '../lib/quote-strips'
 import { signatureSvg } from '../lib/signature'
-import { marksOn } from '../lib/strip-marks'
+import type { Mark } from '../lib/strip-marks'
 import { quoteDoc, type PrintedItem } from '../print/quote'
 import { stripSvg } from '../print/strip-svg'
 import { useProperty } from '../stores/property'
 import { usePrintedPhotos } from './usePrintedPhotos'
+import { useDueNow } from './useRepairs'
 import type { usePrinting } from './usePrinting'
 import type { SentAndTotals } from './useSentQuotes'
 import { dayText } from './useSpeaker'
+
+type Repaired = Extract<QuotedItem['of'], { kind: 'repair' }>
+
+type Told = Parameters<typeof stripSvg>[4]
 
 const STRIP_pt = 420
 /** So many photos of each time go into a quote. */
@@ -22,29 +30,23 @@ export function useQuotePrint(printing: ReturnType<typeof usePrinting>) {
   const property = useProperty()
   const { t } = useI18n()
   const printed = usePrintedPhotos()
+  const dueNow = useDueNow()
   const day = (at: string) => dayText(at.length > 10 ? at : `${at}T12:00:00`)
 
-  /** The thread that a part lies on, with the part crossed; null of one that lies on none. */
-  function stripFor(where: Part): string | null {
-    const site = property.site!
-    const target = targetOfPart(where)
-    const controller = isOnRecord(site, target) ? controllerFor(site, target) : null
-    if (controller === null) return null
-    const { network, hanging } = property.sceneAt(null)
-    const stations = Object.values(site.stations).filter((s) => s.controller === controller)
-    const found = sectionsOf(
-      site,
-      network.wiring,
-      controller,
-      [...new Set(stations.map((s) => s.terminal))],
-      (terminal) => hanging(controller).get(terminal)?.coils ?? [],
-    )
-    for (const { strips, common } of found)
-      for (const strip of [...strips, ...(common ? [common] : [])]) {
-        const bad = marksOn(site, strip, [{ where, p: 1 }])
-        if (bad.length > 0) return stripSvg(strip, bad, STRIP_pt, (place) => lookUp(site.places, place)?.tag ?? '')
-      }
-    return null
+  const drawn = (strip: Strip, bad: readonly Mark[], told: Told = []) =>
+    stripSvg(strip, bad, STRIP_pt, (place) => lookUp(property.site!.places, place)?.tag ?? '', told)
+  /** The thread that a part lies on, with the part crossed, and as it will be by the repair where that changes its way. */
+  function stripsFor({ where, option }: Repaired, due: readonly Due[]): Pick<PrintedItem, 'strip' | 'after'> {
+    const found = threadOf(property.sceneAt(null), where)
+    if (found === null) return { strip: null, after: null }
+    const strip = drawn(found.strip, found.bad)
+    const chosen = due
+      .find((d) => partKey(d.where) === partKey(where))
+      ?.options.find((o) => o.possible && o.code === option)
+    const mended = chosen?.possible ? applyBatch(property.site!, [...chosen.commands]) : null
+    const then = mended?.ok ? sameThread(sceneOf(mended.value.site), found) : null
+    const others = then ? changedRuns(found.strip, then).map((r) => ({ ...r, text: r.colour ?? '' })) : []
+    return { strip, after: then && others.length > 0 ? drawn(then, [], others) : null }
   }
 
   /** Photos at the places of the quote, those of before the work and those of after it. */
@@ -64,10 +66,10 @@ export function useQuotePrint(printing: ReturnType<typeof usePrinting>) {
     )
   }
 
-  const itemOf = (sent: SentAndTotals, { key, of, says }: QuotedItem): PrintedItem => ({
+  const itemOf = (sent: SentAndTotals, { key, of, says }: QuotedItem, due: readonly Due[]): PrintedItem => ({
     says,
     accepted: sent.turn?.to.kind === 'answered' ? sent.accepted.has(key) : null,
-    strip: of.kind === 'repair' && !sent.done.has(key) ? stripFor(of.where) : null,
+    ...(of.kind === 'repair' && !sent.done.has(key) ? stripsFor(of, due) : { strip: null, after: null }),
   })
 
   function answerOf({ turn }: SentAndTotals) {
@@ -86,6 +88,7 @@ export function useQuotePrint(printing: ReturnType<typeof usePrinting>) {
       async () => {
         const [before = [], after = []] = await photosFor(sent)
         const { quote, whole, agreed } = sent
+        const due = await dueNow()
         return quoteDoc(whole, {
           paper: printing.paper.value,
           property: property.site!.about.name,
@@ -94,7 +97,7 @@ export function useQuotePrint(printing: ReturnType<typeof usePrinting>) {
           until: quote.until && day(quote.until),
           note: quote.note,
           taxIn: quote.prices.tax,
-          items: quote.items.map((i) => itemOf(sent, i)),
+          items: quote.items.map((i) => itemOf(sent, i, due)),
           agreed: agreed && agreed.total !== whole.total ? agreed.total : null,
           answer: answerOf(sent),
           before,

@@ -45,12 +45,18 @@ export function useRepairs(controller: () => ControllerId, where: () => Part | n
   return { property, t, speaker, seen, behind, prices }
 }
 
+/** What is known to be bad as it is at a moment, for whoever needs it once. */
+export function useDueNow(prices: () => PriceList | null = () => pricesHere().list) {
+  const property = useProperty()
+  return () => working().due(plain(property.site!), today(), plain(prices()), plain(partsNamed(property.facts!)))
+}
+
 /** Everything that the record knows to be bad, and what hunts named, with its repairs. */
 export function useDue(prices: () => PriceList | null = () => pricesHere().list) {
   const { property, t, speaker } = useRepairWords()
   const { found: due, behind } = useLatest(
     () => [property.site, prices(), property.facts!.sightings, property.facts!.sightingTurns],
-    () => working().due(plain(property.site!), today(), plain(prices()), plain(partsNamed(property.facts!))),
+    useDueNow(prices),
   )
   return { property, t, speaker, due, behind }
 }

@@ -32,5 +32,8 @@ export function useSightings() {
     const site = property.site!
     return isOnRecord(site, on) ? sayThing(site, { target: on }, toldOf(site, { target: on }), speaker.value) : ''
   }
-  return { property, t, all, note, turn, nameOf }
+  /** What it is on, and what was told of it; a part that was named is told of whole. */
+  const tellingOf = ({ on, part, note: told }: Sighting): string =>
+    part !== null && told !== '' ? told : [nameOf(on), told].filter(Boolean).join(' · ')
+  return { property, t, all, note, turn, nameOf, tellingOf }
 }

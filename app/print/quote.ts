@@ -11,6 +11,8 @@ export interface PrintedItem {
   readonly accepted: boolean | null
   /** The thread that it lies on, as it was found: SVG. */
   readonly strip: string | null
+  /** As it will be, where the repair changes its way: SVG. */
+  readonly after: string | null
 }
 export interface QuotePrint {
   readonly paper: Paper
@@ -61,7 +63,7 @@ export function quoteDoc(quote: Quote, options: QuotePrint): Print {
   })
 }
 
-const itemOf = ({ says, accepted, strip }: PrintedItem, say: Say): Content => ({
+const itemOf = ({ says, accepted, strip, after }: PrintedItem, say: Say): Content => ({
   unbreakable: true,
   margin: [0, 0, 0, 4],
   stack: [
@@ -90,6 +92,12 @@ const itemOf = ({ says, accepted, strip }: PrintedItem, say: Say): Content => ({
       ],
     },
     ...(strip === null ? [] : [{ svg: strip, width: 420, margin: [14, 2, 0, 2] } as Content]),
+    ...(after === null
+      ? []
+      : [
+          { text: spans(say('quotes.then')), fontSize: 9, margin: [14, 0, 0, 0] } as Content,
+          { svg: after, width: 420, margin: [14, 2, 0, 2] } as Content,
+        ]),
   ],
 })
 

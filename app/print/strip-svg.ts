@@ -8,12 +8,16 @@ const COIL = 'm0 0 q 1.5 -9 4 -1 t 4 0 t 4 0 t 4 1'
 const LEAST_APART = 16
 const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;')
 
-/** A thread as a line to scale from the cabinet to its coils, for a print; where it is bad it is crossed, in black. */
+/**
+ * A thread as a line to scale from the cabinet to its coils, for a print; where it is bad it is crossed, in black.
+ * @param told what is written above a stretch
+ */
 export function stripSvg(
   strip: Strip,
   bad: readonly { readonly from_m: number; readonly to_m: number }[],
   width: number,
   tagOf: (place: string) => string,
+  told: readonly { readonly from_m: number; readonly to_m: number; readonly text: string }[] = [],
 ): string {
   const length = Math.max(strip.length_m, 1)
   const x = (at_m: number) => LEFT + (at_m / length) * (width - LEFT - RIGHT)
@@ -42,10 +46,14 @@ export function stripSvg(
     const at = x((from_m + to_m) / 2)
     return `<path d="M${(at - 5).toFixed(1)} ${middle - 6} l10 12 m0 -12 l-10 12" stroke="#000" stroke-width="2.6"/>`
   })
+  const above = told.map(
+    ({ from_m, to_m, text }) =>
+      `<text x="${x((from_m + to_m) / 2).toFixed(1)}" y="${middle - 8}" ${TEXT}>${escaped(text)}</text>`,
+  )
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${HEIGHT}">` +
     `<rect x="${LEFT - 10}" y="${middle - 7}" width="10" height="14" fill="#fff" stroke="#000"/>` +
-    [...runs, ...gaps, ...marks, ...coils, ...crosses].join('') +
+    [...runs, ...gaps, ...marks, ...coils, ...crosses, ...above].join('') +
     '</svg>'
   )
 }

@@ -1,2 +1,2 @@
-export { partsNamed, sightingsIn, USUAL_SEVERITY } from './standing'
+export { partsNamed, READ_SEVERITY, sightingsIn, USUAL_SEVERITY } from './standing'
 export type { Standing } from './standing'

@@ -95,9 +95,7 @@ test('a part that a hunt named goes by the quote of its repair, and is done when
   const quote = (facts: Facts, at: string) => {
     facts.quotes.q = {
       ...{ at, author: 'Ann', until: null, note: '', prices: {} as never, lines: [] },
-      items: [
-        { key: 'coil V18', of: { kind: 'repair', where: coil, option: 'coil' }, says: 'Coil', usual_min: 20 },
-      ],
+      items: [{ key: 'coil V18', of: { kind: 'repair', where: coil, option: 'coil' }, says: 'Coil', usual_min: 20 }],
     }
   }
   const answer = (facts: Facts, accepted: string[]) => {

@@ -32,6 +32,9 @@ export const USUAL_SEVERITY: Readonly<Record<Sighted, Severity>> = {
   named: 'stops',
 }
 
+/** What readings find by themselves risks: a thread that reads a fault stops its zone, a joint that creeps will. */
+export const READ_SEVERITY = { fault: 'stops', creeping: 'later' } as const satisfies Record<string, Severity>
+
 /** Something that was seen, and how it stands. */
 export interface Standing {
   readonly id: string

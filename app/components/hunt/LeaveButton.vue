@@ -6,9 +6,12 @@ import type { Leaving } from '../../composables/useLeaving'
 defineProps<{ leaving: Leaving }>()
 const emit = defineEmits<{ left: [] }>()
 const { t } = useI18n()
+const route = useRoute()
 </script>
 
 <template>
-  <span v-if="leaving === 'listed'" role="status">{{ t('diagnose.leaving.listed') }}</span>
+  <NuxtLink v-if="leaving === 'listed'" :prefetch="false" :to="`/p/${route.params.id}/work/findings`">
+    {{ t('diagnose.leaving.listed') }}
+  </NuxtLink>
   <AppButton v-else @click="emit('left')">{{ t(`diagnose.leaving.${leaving}`) }}</AppButton>
 </template>

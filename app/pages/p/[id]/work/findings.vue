@@ -7,7 +7,7 @@ import {
   type Sighted,
   type WorkTarget,
 } from '../../../../../core/record'
-import { USUAL_SEVERITY, type Standing } from '../../../../../core/sightings'
+import { READ_SEVERITY, USUAL_SEVERITY, type Standing } from '../../../../../core/sightings'
 import { byTag, entries, terminalsInOrder } from '../../../../../core/site'
 import { usePhotos } from '../../../../composables/usePhotos'
 import { useReadFindings } from '../../../../composables/useReadFindings'
@@ -16,7 +16,7 @@ import { dayText } from '../../../../composables/useSpeaker'
 import { optionsOf } from '../../../../lib/options'
 
 /** Findings by eye: one is noted in three taps; those that stand are led on from open to done. */
-const { property, t, all, note, turn, nameOf } = useSightings()
+const { property, t, all, note, turn, nameOf, tellingOf } = useSightings()
 const { all: photos } = usePhotos()
 const { found: read } = useReadFindings()
 const route = useRoute()
@@ -73,10 +73,10 @@ const settled = computed(() => all.value.filter((s) => SETTLED.has(s.state)))
 const NEXT = { open: ['done', 'declined'], quoted: ['accepted', 'declined'], accepted: ['done'] } as const
 const nextOf = ({ state }: Standing) => (state in NEXT ? NEXT[state as keyof typeof NEXT] : [])
 const shown = (s: Standing) => photos.value.filter(({ photo }) => targetKey(photo.on) === targetKey(s.seen.on))
-/** What readings say by themselves: a thread that reads a fault stops its zone, one that creeps will. */
+/** What readings say by themselves. */
 const byReadings = computed(() => [
-  ...(read.value?.faults ?? []).map((f) => ({ ...f, severity: 'stops' as const, on: null })),
-  ...(read.value?.creeping ?? []).map((c) => ({ ...c, severity: 'later' as const, at: null })),
+  ...(read.value?.faults ?? []).map((f) => ({ ...f, severity: READ_SEVERITY.fault, on: null })),
+  ...(read.value?.creeping ?? []).map((c) => ({ ...c, severity: READ_SEVERITY.creeping, at: null })),
 ])
 const threadOf = ({ controller, terminal }: (typeof byReadings)['value'][number]) =>
   nameOf({ kind: 'terminal', controller, terminal })
@@ -132,7 +132,7 @@ const MARK = { danger: 'fault', stops: 'fault', wastes: 'doubtful', later: 'none
         <DeedRow v-for="s in standing" :key="s.id">
           <template #mark><StateMark :state="MARK[s.seen.severity]" silent /></template>
           <strong>{{ t(`sighted.${s.seen.what}`) }}</strong>
-          {{ [nameOf(s.seen.on), s.seen.note].filter(Boolean).join(' · ') }}
+          {{ tellingOf(s.seen) }}
           <span class="quiet line">
             {{ t(`sightingState.${s.state}`) }} · {{ t(`severity.${s.seen.severity}`) }} · {{ dayText(s.seen.at) }}
             <template v-if="s.seen.author">· {{ s.seen.author }}</template>
@@ -174,7 +174,7 @@ const MARK = { danger: 'fault', stops: 'fault', wastes: 'doubtful', later: 'none
       </summary>
       <ul>
         <DeedRow v-for="s in settled" :key="s.id">
-          {{ t(`sighted.${s.seen.what}`) }} · {{ nameOf(s.seen.on) }}
+          {{ t(`sighted.${s.seen.what}`) }} · {{ tellingOf(s.seen) }}
           <span class="quiet line">
             {{ t(`sightingState.${s.state}`) }} · {{ dayText(s.turn?.at ?? s.seen.at) }}
             <template v-if="s.turn?.author">· {{ s.turn.author }}</template>
