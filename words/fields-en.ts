@@ -318,6 +318,7 @@ export const fieldsEn = {
   undone: 'taken back',
   used: 'used',
   sighting: 'finding',
+  part: 'part',
   severity: 'what it risks',
   sequencer: 'sequencer',
   told: 'what was told',
