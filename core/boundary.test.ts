@@ -24,7 +24,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   sequencer: ['site', 'record', 'refusal', 'plan'],
   schedule: ['quantity', 'chance', 'site', 'refusal', 'circuit', 'path', 'map', 'sequencer'],
   repair: ['quantity', 'site', 'record', 'refusal', 'plan', 'splice', 'sizing', 'schedule', 'sequencer'],
-  quote: ['quantity', 'site', 'record', 'refusal', 'map', 'procedure', 'repair'],
+  quote: ['quantity', 'site', 'record', 'refusal', 'map', 'procedure', 'repair', 'quoted', 'sightings'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],
   history: ['site', 'record', 'expect'],

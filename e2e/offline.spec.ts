@@ -173,30 +173,29 @@ test('what this device keeps is shown and chosen: pinned, let go of, room for pi
   const id = await ownProperty(request, name)
   await page.goto(`/p/${id}`)
   await expect(page.getByRole('heading', { name: /Gatehouse, threads/ })).toBeVisible()
-  await page.waitForTimeout(1500)
+  /** Whether the device's database has the property, and that it is pinned; undefined while it has not. */
+  const pinned = () =>
+    page.evaluate(
+      (property) =>
+        new Promise<boolean | undefined>((resolve) => {
+          const opening = indexedDB.open('field-thread')
+          opening.onsuccess = () => {
+            const asked = opening.result.transaction('kept').objectStore('kept').get(property)
+            asked.onsuccess = () => {
+              opening.result.close()
+              resolve((asked.result as { pinned: boolean } | undefined)?.pinned)
+            }
+          }
+        }),
+      id,
+    )
+  await expect.poll(pinned, { timeout: 30_000 }).toBe(false)
   await page.goto('/')
   await page.getByRole('button', { name: 'On this device' }).click()
   const row = page.getByRole('dialog').getByRole('listitem').filter({ hasText: name })
   await row.getByLabel('Pinned').check()
   // A reload in the same moment would leave the device's database before it has written.
-  await expect
-    .poll(() =>
-      page.evaluate(
-        (property) =>
-          new Promise<boolean>((resolve) => {
-            const opening = indexedDB.open('field-thread')
-            opening.onsuccess = () => {
-              const asked = opening.result.transaction('kept').objectStore('kept').get(property)
-              asked.onsuccess = () => {
-                opening.result.close()
-                resolve((asked.result as { pinned: boolean }).pinned)
-              }
-            }
-          }),
-        id,
-      ),
-    )
-    .toBe(true)
+  await expect.poll(pinned).toBe(true)
   await page.reload()
   await page.getByRole('button', { name: 'On this device' }).click()
   await expect(row.getByLabel('Pinned')).toBeChecked()

@@ -1,13 +1,18 @@
 import { useI18n } from 'vue-i18n'
 import { pricesRows, readPricesCsv, readPricesRows } from '../../core/formats'
-import { CALL_OUT_CODE, itemsWithLines, quoteLines, quoteOf, tunedBy, WORK_CODE } from '../../core/quote'
-import { quotesIn } from '../../core/quoted'
-import { partKey, type Part, type PriceList, type QuotedItem, type QuoteLine } from '../../core/record'
+import {
+  CALL_OUT_CODE,
+  draftItems,
+  draftLines,
+  draftParts,
+  isQuantity,
+  quoteOf,
+  tunedBy,
+  WORK_CODE,
+} from '../../core/quote'
+import type { PriceList } from '../../core/record'
 import { refusal, refused, type Refusal } from '../../core/refusal'
-import { isOnRecord, placeOf } from '../../core/procedure'
-import { isPartOnRecord, REPAIR_PARTS, wireCode } from '../../core/repair'
-import { sightingsIn } from '../../core/sightings'
-import { entries, getOrThrow, type PlaceId } from '../../core/site'
+import { REPAIR_PARTS, wireCode } from '../../core/repair'
 import { stockOf } from '../../core/sizing'
 import { quotePageEn } from '../../words/quote-page-en'
 import { quoteRefusalsEn } from '../../words/quote-en'
@@ -18,9 +23,6 @@ import { useDue } from './useRepairs'
 import { useTakenMinutes } from './useTakenMinutes'
 
 let hasWords = false
-const QUANTITY = /^\d{1,9}(\.\d{1,6})?$/
-/** A quantity as it is kept: with a point, whatever it was typed with. */
-const quantityOf = (typed: string): string => typed.trim().replace(',', '.')
 
 /** A quote as it is put together: the company’s price list, what is chosen, and what it comes to. */
 export function useQuote() {
@@ -78,86 +80,18 @@ export function useQuote() {
   const tuned = computed(() => (isTuned.value ? tunedBy(taken.value) : () => 1))
   const draft = ref<QuoteDraft>(draftFor(id))
   watch(draft, (now) => keepDraftOf(id, now), { deep: true })
-  /** Keys of what is in a quote that waits for its answer, or in one that was accepted. */
-  const quoted = computed(
-    () =>
-      new Set(
-        quotesIn(property.facts!).flatMap(({ state, quote, accepted }) =>
-          state === 'open' ? quote.items.map((i) => i.key) : [...accepted],
-        ),
-      ),
-  )
-  const parts = computed(() =>
-    // Until they are worked out anew, what somebody has taken off the record has no name.
-    (due.value ?? [])
-      .filter(({ where }) => isPartOnRecord(property.site!, where))
-      .map(({ where, controller, options }) => {
-        const key = partKey(where)
-        const possible = options.flatMap((o) => (o.possible ? [o] : []))
-        const asked = draft.value.repairs[key]
-        const isQuoted = quoted.value.has(key)
-        // What is quoted already is not quoted twice, unless somebody asks for it.
-        const usual = isQuoted && asked === undefined ? null : (possible[0] ?? null)
-        const chosen = asked === null ? null : (possible.find((o) => o.code === asked) ?? usual)
-        return { key, where, controller, options, possible, chosen, isQuoted }
-      }),
-  )
+  const parts = computed(() => draftParts(property.site!, property.facts!, due.value ?? [], draft.value.repairs))
   const choose = (key: string, code: string) => {
     draft.value.repairs[key] = code === '' ? null : (code as QuoteDraft['repairs'][string])
   }
-  /** What is accepted or declined as one: a repair, a finding, or a line by itself; those that some line is for. */
-  const items = (says: { repair: (where: Part, code: string) => string; sighting: (id: string) => string }) => {
-    const own = draft.value.lines.map(({ id, sighting, code }): QuotedItem => {
-      const line: QuotedItem = { key: id, of: { kind: 'line' }, says: priceOf(code)?.name ?? code, usual_min: null }
-      return sighting === null
-        ? line
-        : { ...line, key: sighting, of: { kind: 'sighting', sighting }, says: says.sighting(sighting) || line.says }
-    })
-    const repairs = parts.value.flatMap(({ key, where, chosen }): QuotedItem[] =>
-      chosen
-        ? [
-            {
-              key,
-              of: { kind: 'repair', where, option: chosen.code },
-              says: says.repair(where, chosen.code),
-              usual_min: chosen.minutes,
-            },
-          ]
-        : [],
-    )
-    const all = [...repairs, ...own]
-    return itemsWithLines(
-      all.filter((i, n) => all.findIndex((other) => other.key === i.key) === n),
-      lines.value,
-    )
-  }
+  const lines = computed(() =>
+    draftLines(property.site!, property.facts!, parts.value, draft.value.lines, list.value, tuned.value),
+  )
+  const items = (says: Parameters<typeof draftItems>[4]) =>
+    draftItems(parts.value, draft.value.lines, lines.value, list.value, says)
   const priceOf = (code: string) => list.value?.prices.find((p) => p.code === code) ?? null
   /** Quantities that are none. */
-  const wrong = computed(() => draft.value.lines.filter((l) => !QUANTITY.test(quantityOf(l.quantity))))
-  /** The place where something was seen; null where it has none. */
-  const placeFor = (sighting: string | null): PlaceId | null => {
-    const on = sighting === null ? null : seenOn(sighting)
-    return on && isOnRecord(property.site!, on) ? placeOf(property.site!, on) : null
-  }
-  const tagOf = (place: PlaceId | null) => place && getOrThrow(property.site!.places, place).tag
-  const seenOn = (id: string) => sightingsIn(property.facts!).find((s) => s.id === id)?.seen.on ?? null
-  const lines = computed((): QuoteLine[] => {
-    const repairs = parts.value.flatMap(({ where, chosen }) => (chosen ? [{ where, option: chosen }] : []))
-    const own = draft.value.lines.map((l): QuoteLine => {
-      const unit = priceOf(l.code)?.unit ?? 'piece'
-      return {
-        key: l.id,
-        item: l.sighting ?? l.id,
-        place: tagOf(placeFor(l.sighting)),
-        code: l.code,
-        unit: unit === 'h' ? 'min' : unit,
-        quantity: quantityOf(l.quantity),
-      }
-    })
-    const home = parts.value[0]?.controller ?? entries(property.site!.controllers)[0]?.[0]
-    const further = draft.value.lines.flatMap((l) => placeFor(l.sighting) ?? [])
-    return [...(home === undefined ? [] : quoteLines(property.site!, home, repairs, further, tuned.value)), ...own]
-  })
+  const wrong = computed(() => draft.value.lines.filter((l) => !isQuantity(l.quantity)))
   /** No total is shown before the repairs are known, nor beside a figure that is none: it would be one without them. */
   const isWhole = computed(() => due.value !== null && !behind.value)
   const quote = computed(() =>

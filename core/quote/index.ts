@@ -1,3 +1,5 @@
+export { draftItems, draftLines, draftParts, isQuantity } from './draft'
+export type { DraftPart, OwnLine } from './draft'
 export { dueOn } from './due'
 export type { Due } from './due'
 export { figuresBy } from './figures'

@@ -41,7 +41,7 @@ const seenText = (id: string) => {
 const items = computed(() =>
   making.items({
     repair: (where, code) =>
-      `${capital(sayPart(where, property.site!, speaker.value))}: ${sayRepair(code as never, speaker.value)}`,
+      `${capital(sayPart(where, property.site!, speaker.value))}: ${sayRepair(code, speaker.value)}`,
     sighting: seenText,
   }),
 )
