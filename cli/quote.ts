@@ -15,8 +15,8 @@ type Out = z.infer<typeof quoteOutput>
 const SOME_DAY = '2027-01-01'
 
 /**
- * What the record knows to be bad, and what hunts named, each by the first repair that is possible, priced by a company's list. What no repair
- * mends is told beside.
+ * What the record knows to be bad, and what hunts named, each by the first repair that is possible, priced by a
+ * company's list. What no repair mends is told beside.
  */
 export function quoteIn(
   { site, facts }: Property,

@@ -34,6 +34,6 @@ export function useSightings() {
   }
   /** What it is on, and what was told of it; a part that was named is told of whole. */
   const tellingOf = ({ on, part, note: told }: Sighting): string =>
-    part !== null && told !== '' ? told : [nameOf(on), told].filter(Boolean).join(' · ')
+    part !== undefined && told !== '' ? told : [nameOf(on), told].filter(Boolean).join(' · ')
   return { property, t, all, note, turn, nameOf, tellingOf }
 }

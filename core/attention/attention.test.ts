@@ -47,7 +47,7 @@ test('what is left for a while, seen and quoted asks for somebody; a visit on th
       at: '2026-08-31T10:00:00Z',
       author: 'Ann',
       what: 'lid_proud',
-      part: null,
+
       severity: 'danger',
       note: 'by the pear tree',
     },

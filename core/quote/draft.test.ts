@@ -21,7 +21,7 @@ function facts(change: (made: Facts) => void = () => {}): Facts {
   const made = noFacts()
   made.sightings.leak = {
     ...{ at: '2027-04-30T08:00:00Z', author: 'Sam', on: { kind: 'box', place: 'B3' as PlaceId } },
-    ...{ what: 'leak', part: null, severity: 'wastes', note: '' },
+    ...{ what: 'leak', severity: 'wastes', note: '' },
   }
   change(made)
   return made

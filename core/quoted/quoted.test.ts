@@ -86,7 +86,7 @@ function madeBy(done: readonly (readonly [Deed, number])[]): [string, FactBody][
                 ...now,
                 on: { kind: 'box', place: 'B1' as PlaceId },
                 what: 'leak',
-                part: null,
+
                 severity: 'wastes',
                 note: '',
               },

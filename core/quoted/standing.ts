@@ -79,7 +79,7 @@ export interface SightingQuoted {
  */
 export function sightingsQuoted(facts: Facts): SightingQuoted[] {
   const named = Object.entries(facts.sightings).flatMap(([id, { part }]): [string, string][] =>
-    part === null ? [] : [[id, partKey(part)]],
+    part === undefined ? [] : [[id, partKey(part)]],
   )
   const ofItem = ({ of }: QuotedItem, sent: string): string[] => {
     if (of.kind === 'sighting') return [of.sighting]

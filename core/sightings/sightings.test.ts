@@ -12,7 +12,7 @@ function facts(turns: readonly (readonly [string, SightingState])[] = []): Facts
     author: 'Sam',
     on: box('B1'),
     what: 'lid_proud',
-    part: null,
+
     severity: 'danger',
     note: '',
   }
@@ -21,7 +21,7 @@ function facts(turns: readonly (readonly [string, SightingState])[] = []): Facts
     author: 'Sam',
     on: box('B2'),
     what: 'wet_box',
-    part: null,
+
     severity: 'later',
     note: '',
   }
@@ -30,7 +30,7 @@ function facts(turns: readonly (readonly [string, SightingState])[] = []): Facts
     author: 'Ann',
     on: box('B2'),
     what: 'leak',
-    part: null,
+
     severity: 'wastes',
     note: 'elbow',
   }

@@ -47,7 +47,7 @@ export interface Standing {
 /** Parts that a hunt named and that are to be mended still, the worst first. */
 export const partsNamed = (facts: Facts): Part[] =>
   sightingsIn(facts).flatMap(({ seen, state }) =>
-    seen.part === null || state === 'done' || state === 'declined' ? [] : [seen.part],
+    seen.part === undefined || state === 'done' || state === 'declined' ? [] : [seen.part],
   )
 
 /** A zone on a wet check, and what of its answers is something to be mended. */
@@ -98,7 +98,7 @@ const mendedByHunts = (facts: Facts): [string, Turned][] =>
     where === null
       ? []
       : Object.entries(facts.sightings).flatMap(([sighting, { part, at: named }]): [string, Turned][] =>
-          part !== null && partKey(part) === partKey(where) && Date.parse(named) <= Date.parse(at)
+          part !== undefined && partKey(part) === partKey(where) && Date.parse(named) <= Date.parse(at)
             ? [[id, { at, sighting, to: 'done', turn: null }]]
             : [],
         ),
@@ -117,7 +117,7 @@ function seenOnWalks(facts: Facts): [string, Sighting][] {
   return [...latest.values()].flatMap(([id, { at, author, step, answer }]): [string, Sighting][] => {
     const what = answer.kind === 'chosen' ? OF_ANSWERS[answer.option] : undefined
     const on = zoneOf(step)
-    return what && on ? [[id, { at, author, on, what, part: null, severity: USUAL_SEVERITY[what], note: '' }]] : []
+    return what && on ? [[id, { at, author, on, what, severity: USUAL_SEVERITY[what], note: '' }]] : []
   })
 }
 

@@ -10,7 +10,7 @@ const change = (revision: number, at: string, author: string, ...writes: Write[]
 test('what happened and by whom, the latest first: visits with what was read, changes of a person’s day together', () => {
   const facts = structuredClone(demoProperty().facts)
   facts.sightings.s = {
-    ...{ at: '2026-05-02T08:00:00Z', author: 'Ann', what: 'leak', part: null, severity: 'wastes', note: 'elbow' },
+    ...{ at: '2026-05-02T08:00:00Z', author: 'Ann', what: 'leak', severity: 'wastes', note: 'elbow' },
     on: { kind: 'box', place: 'B4' as never },
   }
   facts.sightingTurns.t = { at: '2026-05-03T08:00:00Z', author: 'Bo', sighting: 's', to: 'done', why: '' }

@@ -34,13 +34,13 @@ export const sighting = z
     author: words(80),
     on: workTarget,
     what: z.enum(FOUND),
-    /** The part that was named; null of what was seen. */
-    part: part.nullable().default(null),
+    /** The part that was named; what was seen has none, nor has what was kept before parts were. */
+    part: part.optional(),
     severity: z.enum(SEVERITIES),
     note: words(300).default(''),
   })
   .superRefine(({ what, part }, context) => {
-    if ((what === 'named') !== (part !== null))
+    if ((what === 'named') !== (part !== undefined))
       context.addIssue({ code: 'custom', path: ['part'], message: 'a part of what is named, and of nothing else' })
   })
 export type Sighting = z.infer<typeof sighting>

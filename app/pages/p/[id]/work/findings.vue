@@ -61,7 +61,7 @@ function choose(sighted: Sighted): void {
 }
 async function keep(): Promise<void> {
   if (!on.value || !what.value) return
-  await note({ on: on.value, what: what.value, part: null, severity: severity.value, note: words.value.trim() })
+  await note({ on: on.value, what: what.value, severity: severity.value, note: words.value.trim() })
   kept.value = t('sighting.kept', { what: t(`sighted.${what.value}`) })
   what.value = null
   words.value = ''

@@ -25,7 +25,7 @@ const name = computed(() => property.site!.about.name)
 const fixed = computed(() => property.viewed !== null)
 const open = computed(() =>
   // Parts that a hunt named stand among the repairs.
-  sightings.value.filter((s) => s.seen.part === null && (s.state === 'open' || s.state === 'quoted')),
+  sightings.value.filter((s) => s.seen.part === undefined && (s.state === 'open' || s.state === 'quoted')),
 )
 const prices = computed(() => (list.value?.prices ?? []).map((p) => ({ value: p.code, label: p.name })))
 const add = (sighting: string | null) =>
