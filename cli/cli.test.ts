@@ -28,7 +28,10 @@ const springCsv = () =>
 
 test('each verb answers with the object its schema promises, exit 0', async () => {
   const programs = file('programs.csv', 'program,starts,days,station,minutes\nA,06:00,odd,1,20\nA,,,2,15\n')
-  const prices = file('prices.csv', 'kind,code,value,unit\nsetting,currency,XTS,\nprice,call_out,60,visit\n')
+  const prices = file(
+    'prices.csv',
+    'kind,code,value,unit\nsetting,currency,XTS,\nprice,call_out,60,visit\nprice,work,60,h\nprice,connector,2,piece\n',
+  )
   for (const [verb, args] of [
     ['check', []],
     ['expect', ['--ground', '9', '--between', 'A:1,A:2']],

@@ -773,6 +773,7 @@ export const quoteOutput = z.strictObject({
   lines: z.array(
     z.strictObject({
       key: z.string(),
+      item: z.string().nullable().describe('The part that it mends, by its key; null: all of it'),
       place: z.string().nullable(),
       code: z.string(),
       unit: z.enum(['min', 'visit', 'piece', 'm']),

@@ -1,10 +1,9 @@
 import type * as z from 'zod'
 import { readPricesCsv, type Property } from '../core/formats'
-import { dueOn, quoteLines, quoteOf } from '../core/quote'
+import { cabinetsFor, dueOn, quoteLines, quoteOf } from '../core/quote'
 import { USUAL_FIGURES } from '../core/repair'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { partsNamed } from '../core/sightings'
-import { entries } from '../core/site'
 import type { Speaker } from '../words'
 import { sayPart } from '../words/part'
 import { sayRepair, sayWhyNot } from '../words/repair'
@@ -27,7 +26,6 @@ export function quoteIn(
   if (prices === null) return refused(refusal('no_prices', ['--prices']))
   const list = readPricesCsv(prices)
   if (!list.ok) return list
-  const home = entries(site.controllers)[0]?.[0]
   const looked = dueOn(site, flags.from ?? SOME_DAY, USUAL_FIGURES, partsNamed(facts)).map(
     ({ where, controller, options }) => {
       const part = sayPart(where, site, speaker)
@@ -35,7 +33,12 @@ export function quoteIn(
     },
   )
   const repairs = looked.flatMap(({ where, option }) => (option?.possible ? [{ where, option }] : []))
-  const quote = quoteOf(home === undefined ? [] : quoteLines(site, looked[0]?.controller ?? home, repairs), list.value)
+  const [home, ...others] = cabinetsFor(
+    site,
+    looked.filter((l) => l.option !== null),
+  )
+  const cabinets = others.map(([, c]) => c.place)
+  const quote = quoteOf(home ? quoteLines(site, home[0], repairs, cabinets) : [], list.value)
   if (!quote.ok) return quote
   return accepted({
     verb: 'quote',

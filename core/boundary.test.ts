@@ -23,7 +23,7 @@ const ALLOWED: Readonly<Record<string, readonly string[]>> = {
   'path-hunt': ['site', 'record', 'refusal', 'circuit', 'path', 'hunt', 'map'],
   sequencer: ['site', 'record', 'refusal', 'plan'],
   schedule: ['quantity', 'chance', 'site', 'refusal', 'circuit', 'path', 'map', 'sequencer'],
-  repair: ['quantity', 'site', 'record', 'refusal', 'plan', 'splice', 'sizing', 'schedule', 'sequencer'],
+  repair: ['quantity', 'site', 'record', 'refusal', 'plan', 'path', 'splice', 'sizing', 'schedule', 'sequencer'],
   quote: ['quantity', 'site', 'record', 'refusal', 'map', 'procedure', 'repair', 'quoted', 'sightings'],
   takeoff: ['quantity', 'site'],
   strip: ['site'],

@@ -1,8 +1,18 @@
 import type { Part } from '../core/record'
 import { asFound, repairsFor, USUAL_FIGURES, type RepairOption } from '../core/repair'
 import { sequencersOf } from '../core/sequencer'
-import { applyBatch, entries, wiringOf, type Command, type ControllerId, type DeviceId, type Site } from '../core/site'
-import { chance, fieldOf } from '../standins'
+import {
+  applyBatch,
+  entries,
+  pathOf,
+  wiringOf,
+  type Command,
+  type ControllerId,
+  type DeviceId,
+  type Site,
+  type Station,
+} from '../core/site'
+import { chance, fieldOf, pathFieldOf } from '../standins'
 import { randomSite } from './random-site'
 
 const A = 'A' as ControllerId
@@ -109,6 +119,10 @@ export function watering(site: Site, dead: ReadonlySet<string> = new Set()): Set
   let at_s = 0
   for (const station of Object.values(site.stations)) {
     if (station.valves.length === 0 || dead.has(station.terminal)) continue
+    if (station.address !== null) {
+      for (const v of answering(site, station)) found.add(v)
+      continue
+    }
     // As many turns as the widest sequencer has outputs: each valve behind one has its own.
     for (let turn = 0; turn < 4; turn++) {
       const waters = field.running(A, [station.terminal], (at_s += 3600))
@@ -119,6 +133,14 @@ export function watering(site: Site, dead: ReadonlySet<string> = new Set()): Set
     }
   }
   return found
+}
+
+/** The valves of a station on the path that draw current of their own when its number is called, by a simulated path. */
+function answering(site: Site, { address, valves }: Station): DeviceId[] {
+  const path = pathOf(site, A)!
+  const { answer } = pathFieldOf(site, path, null, 1)
+  const added_A = Number(answer({ kind: 'added_amps', number: address! }))
+  return added_A > 0.1 * valves.length ? [...valves] : []
 }
 
 export interface Judgement {

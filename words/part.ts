@@ -38,6 +38,11 @@ export function wireOf(
     return wire({ cable: where.cable, core: where.core, from: stopIndex(site.cables[where.cable]!, where.from) })
   const { ends } = site.splices[where.splice]!
   const ports = ends.filter((e) => e.kind === 'port')
+  const isOf = (name: string) => ports.some((p) => p.port.startsWith(name))
+  // At a decoder: either leg of its path is nobody's in particular, an output is its coil's.
+  if (isOf('path_')) return { common: false, name: null }
+  const coil = ports.find((p) => site.devices[p.device]?.kind === 'coil')
+  if (isOf('out_') && coil) return { common: false, name: valve(coil.device) }
   if (ports.length > 1 || ends.some((e) => e.kind === 'core' && wire(e).common)) return { common: true, name: null }
   // A lead that is jointed on its way holds no coil there: it goes by whose lead it is.
   return { common: false, name: ports[0] ? valve(ports[0].device) : ends[0] ? wire(ends[0]).name : null }

@@ -1,3 +1,4 @@
+import { noConversionEn } from './no-conversion-en'
 import { directionsEn } from './directions-en'
 
 /** Words of Cabinet → Two-wire path: planning, reckoning and registering a path of decoders. They come with that place. */
@@ -260,6 +261,10 @@ export const pathEn = {
       too_few_cores: 'Fewer than two sound cores are left.',
       out_of_reach: 'The far end is out of reach.',
     },
+    write: 'Write it down as converted',
+    writes:
+      '{decoders} decoders with numbers, {arrestors} arrestors; {cores} cores in two legs, {kept} as they are. One press of Undo takes it back.',
+    noConversion: noConversionEn,
     atBox: 'At each box',
     joins: 'Joins, leg 1 and leg 2',
     conductors: '{one} and {two} conductors',

@@ -1,3 +1,5 @@
+import { noConversionEn } from './no-conversion-en'
+
 /** Repairs: what can be done, why not, what comes of it, and what else is due while it is open. */
 export const repairEn = {
   repairOption: {
@@ -10,6 +12,7 @@ export const repairEn = {
     transformer: 'Change the transformer',
     two_on_lead: 'Two valves on one lead',
     sequencer: 'Fit a sequencer',
+    two_wire: 'Convert the cable to two wires',
     coil: 'Change the coil',
     whole_valve: 'Change the whole valve',
     swap_back: 'Put the two leads where they belong',
@@ -22,6 +25,8 @@ export const repairEn = {
     buried_joint: 'One joint more in the ground, in a box of its own.',
     run_together: 'Both valves run together from now on: their minutes and their water are one.',
     keeps_count: 'It keeps a count: every turn of power steps it, and the schedule must leave gaps.',
+    whole_cable:
+      'Every box of the cable is opened, and one core in the wrong group is a short of the whole path. The controller must take a path: ask its maker’s sheet.',
     old_valve: 'The valve stays as old as it is: diaphragm and seat come next.',
     water_on: 'The water is shut off longer, and the hole is larger; all of it is new then.',
     no_shut_off: 'Nothing shuts the main while it stands so: a date for its end belongs to it.',
@@ -37,6 +42,8 @@ export const repairEn = {
     none_stopped: 'No station stops by it.',
     no_lead: 'No lead to do it with for {name}.',
     no_connector: 'No connector that is carried holds the joint in {box}.',
+    no_system: 'Nobody has said what system the path speaks.',
+    ...noConversionEn,
     no_power: '{device} of {name} gets no power then.',
     below_minimum_V: '{device} of {name} gets {volt_V} V of the {minimum_V} V it needs.',
     over_VA: '{name} takes {load_VA} VA, more than the {rating_VA} VA of the transformer.',

@@ -11,7 +11,7 @@ import { workOrder } from '.'
 const A = 'A' as ControllerId
 const open = { state: 'open' as const, since: null, note: '' }
 function broken(): Site {
-  const demo = quarryLake()
+  const demo = { ...quarryLake(), defects: {} }
   const K1 = demo.cables['K1' as never] as Site['cables'][never]
   const core = K1.cores['brown' as never]
   return {

@@ -59,6 +59,7 @@ const DONE_BY: Readonly<Record<string, readonly string[]>> = {
   swap_back: ['land_lead'],
   module: ['module'],
   sequencer: ['sequencer'],
+  two_wire: ['convert'],
   coil: ['coil_change'],
 }
 

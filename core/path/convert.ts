@@ -86,6 +86,7 @@ export function balanced(conductances: readonly number[]): boolean[] {
 /**
  * How a cable on record becomes a path of this system, and whether it can.
  * @param decoders how many will hang on it; one for each valve in its boxes where nothing is said
+ * @param kept cores that go on serving what they serve
  */
 export function convert(
   site: Site,
@@ -93,9 +94,12 @@ export function convert(
   system: System,
   decoders?: number,
   climate = climateOf(site),
+  kept: ReadonlySet<CoreId> = new Set(),
 ): Conversion {
   const cable = getOrThrow(site.cables, id)
-  const cores = entries(cable.cores).sort(([, a], [, b]) => a.order - b.order)
+  const cores = entries(cable.cores)
+    .filter(([core]) => !kept.has(core))
+    .sort(([, a], [, b]) => a.order - b.order)
   const judged = cores.map(([core]) => ({ core, why: knownAgainst(site, id, core) }))
   const sound = judged.filter((c) => c.why === null).map((c) => c.core)
   const perM = (core: CoreId, at: Climate, of: 'value' | 'high') =>

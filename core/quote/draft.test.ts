@@ -4,7 +4,7 @@ import { USUAL_FIGURES } from '../repair'
 import type { DeviceId, PlaceId } from '../site'
 import { draftItems, draftLines, draftParts, dueOn, isQuantity, type DraftPart, type OwnLine } from '.'
 
-const SITE = quarryLake()
+const SITE = { ...quarryLake(), defects: {} }
 const COIL: Part = { kind: 'coil', device: 'V18' as DeviceId }
 const OTHER: Part = { kind: 'coil', device: 'V3' as DeviceId }
 const DUE = dueOn(SITE, '2027-05-01', USUAL_FIGURES, [COIL, OTHER])

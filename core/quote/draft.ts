@@ -3,7 +3,7 @@ import { quotesIn } from '../quoted'
 import { partKey, type Facts, type Part, type PriceList, type QuotedItem, type QuoteLine } from '../record'
 import { isPartOnRecord, type Possible, type RepairCode } from '../repair'
 import { sightingsIn } from '../sightings'
-import { entries, getOrThrow, type PlaceId, type Site } from '../site'
+import { entries, getOrThrow, type Controller, type ControllerId, type PlaceId, type Site } from '../site'
 import type { Due } from './due'
 import { quoteLines } from './lines'
 import { itemsWithLines } from './sent'
@@ -66,6 +66,16 @@ export function draftParts(
 }
 
 /**
+ * The controllers at whose cabinets somebody reads for these parts, in the order of the record: the round begins at the
+ * first. Where there are no parts, the first of the property.
+ */
+export function cabinetsFor(site: Site, parts: readonly Pick<Due, 'controller'>[]): [ControllerId, Controller][] {
+  const all = entries(site.controllers)
+  const own = all.filter(([id]) => parts.some((p) => p.controller === id))
+  return own.length > 0 ? own : all.slice(0, 1)
+}
+
+/**
  * The lines of a draft: what its repairs take, with the walk to all of its places, and those that somebody wrote.
  * @param tuned by how much the usual minutes of a repair are multiplied
  */
@@ -96,9 +106,12 @@ export function draftLines(
       quantity: quantityOf(l.quantity),
     }
   })
-  const home = parts[0]?.controller ?? entries(site.controllers)[0]?.[0]
-  const further = own.flatMap((l) => placeFor(l.sighting) ?? [])
-  return [...(home === undefined ? [] : quoteLines(site, home, repairs, further, tuned)), ...written]
+  const [home, ...others] = cabinetsFor(
+    site,
+    parts.filter((p) => p.chosen),
+  )
+  const further = [...others.map(([, c]) => c.place), ...own.flatMap((l) => placeFor(l.sighting) ?? [])]
+  return [...(home ? quoteLines(site, home[0], repairs, further, tuned) : []), ...written]
 }
 
 /**

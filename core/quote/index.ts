@@ -1,4 +1,4 @@
-export { draftItems, draftLines, draftParts, isQuantity } from './draft'
+export { cabinetsFor, draftItems, draftLines, draftParts, isQuantity } from './draft'
 export type { DraftPart, OwnLine } from './draft'
 export { dueOn } from './due'
 export type { Due } from './due'

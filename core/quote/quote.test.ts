@@ -87,7 +87,7 @@ test('what a list lacks is asked for; a line that is none, a tax that is not the
 
 /** A core of the demo broken, and a coil of it dead. */
 function broken(): Site {
-  const demo = quarryLake()
+  const demo = { ...quarryLake(), defects: {} }
   const K1 = demo.cables['K1' as never] as Site['cables'][never]
   const core = K1.cores['brown' as never]
   const open = { state: 'open' as const, since: null, note: '' }
@@ -102,13 +102,13 @@ function broken(): Site {
 }
 
 test('what the record knows to be bad becomes lines: a call-out, the walk, and for each its work and its material', () => {
-  const [demo, site] = [quarryLake(), broken()]
+  const site = broken()
   const known = knownBad(site)
   expect(known.map((k) => k.where)).toEqual([
     { kind: 'coil', device: 'V9' },
     { kind: 'run', cable: 'K1', core: 'brown', from: 'B2', to: 'B3' },
   ])
-  expect(known[1]!.without.cables).toEqual(demo.cables)
+  expect(known[1]!.without.cables).toEqual(quarryLake().cables)
   const A = 'A' as ControllerId
   const repairs = known.flatMap(({ where, without }) => {
     const option = repairsFor(without, A, where, '2027-05-01')[0]!

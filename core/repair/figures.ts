@@ -22,6 +22,8 @@ export interface RepairFigures {
   readonly valve_min: number
   readonly module_min: number
   readonly transformer_min: number
+  /** A decoder given its number, tagged and hung on its stake; its joints are counted apart. */
+  readonly decoder_min: number
   readonly bypass_min: number
   /** The retest of what was mended. */
   readonly retest_min: number
@@ -49,6 +51,9 @@ export const REPAIR_PARTS = [
   'valve',
   'module',
   'transformer',
+  'path_module',
+  'decoder',
+  'arrestor',
   'sleeve_m',
 ] as const
 export type RepairPart = (typeof REPAIR_PARTS)[number]
@@ -66,6 +71,7 @@ export const USUAL_FIGURES: RepairFigures = {
   valve_min: 60,
   module_min: 15,
   transformer_min: 30,
+  decoder_min: 10,
   bypass_min: 10,
   retest_min: 3,
   visit_min: 60,
@@ -78,6 +84,9 @@ export const USUAL_FIGURES: RepairFigures = {
     valve: 6000,
     module: 9000,
     transformer: 6000,
+    path_module: 15_000,
+    decoder: 8000,
+    arrestor: 4000,
     sleeve_m: 120,
   },
   wire_cents_per_m: {},

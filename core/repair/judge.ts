@@ -8,7 +8,7 @@ import {
   type Site,
   type StationId,
 } from '../site'
-import { brokenRules } from '../splice'
+import { wrongIn } from '../splice'
 import type { Damage } from './damage'
 import type { RepairAsk, Tried, WhyNot } from './repair'
 import { failing } from './works'
@@ -29,10 +29,9 @@ export function harmOf(
   }
 }
 
-const ruleKeys = (site: Site): Map<string, number> => {
+const ruleKeys = (site: Site): ReadonlyMap<string, number> => {
   const counts = new Map<string, number>()
-  for (const r of brokenRules(site))
-    if (r.weight === 'wrong') counts.set(`${r.code} ${r.place}`, (counts.get(`${r.code} ${r.place}`) ?? 0) + 1)
+  for (const { code, place } of wrongIn(site)) counts.set(`${code} ${place}`, (counts.get(`${code} ${place}`) ?? 0) + 1)
   return counts
 }
 

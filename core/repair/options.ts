@@ -9,10 +9,11 @@ import { harmOf, whyNot } from './judge'
 import { newWires, spareCores, tracedBreak } from './options/conductor'
 import { bypassedMaster, newCoil, newModule, newTransformer, remadeJoint, swappedBack } from './options/parts'
 import { freeScrews, sequencers, twoOnLeads } from './options/shared-lead'
+import { convertedCable } from './options/two-wire'
 import type { Possible, RepairAsk, RepairCode, RepairOption, RiskCode, Tried, WhyNot, WorkKind } from './repair'
 
 const SHARED = ['two_on_lead', 'sequencer'] as const
-const CONDUCTOR = ['spare_core', 'new_wire', 'trace_and_mend', ...SHARED] as const
+const CONDUCTOR = ['spare_core', 'new_wire', 'trace_and_mend', ...SHARED, 'two_wire'] as const
 /** What can be done about each kind of part; of several that cost alike the earlier comes first. */
 const FOR: Readonly<Record<Part['kind'], readonly RepairCode[]>> = {
   joint: ['remake_joint', ...SHARED],
@@ -37,6 +38,7 @@ const MAKE: Readonly<Record<RepairCode, (ask: RepairAsk) => Tried[] | WhyNot>> =
   transformer: newTransformer,
   two_on_lead: twoOnLeads,
   sequencer: sequencers,
+  two_wire: convertedCable,
   coil: (ask) => newCoil(ask, 'coil'),
   whole_valve: (ask) => newCoil(ask, 'valve'),
   swap_back: swappedBack,
@@ -52,6 +54,7 @@ const RISK: Readonly<Record<RepairCode, RiskCode>> = {
   transformer: 'none',
   two_on_lead: 'run_together',
   sequencer: 'keeps_count',
+  two_wire: 'whole_cable',
   coil: 'old_valve',
   whole_valve: 'water_on',
   swap_back: 'none',
@@ -137,6 +140,7 @@ function minutesOf({ work }: Tried, f: RepairFigures): number {
     valve: f.valve_min,
     module: f.module_min,
     transformer: f.transformer_min,
+    decoder: f.decoder_min,
     bypass: f.bypass_min,
   }
   const sum = (Object.keys(each) as WorkKind[]).reduce((total, kind) => total + (work[kind] ?? 0) * each[kind], 0)

@@ -12,12 +12,15 @@ const codes = (of: readonly RepairOption[]) => of.map((o) => (o.possible ? o.cod
 
 test('a dead lead: what is possible by price, what is not with its reason', () => {
   const lead = { kind: 'run', cable: 'K1', core: 'brown', from: 'B2', to: 'B3' }
-  expect(codes(options(lead))).toEqual(['two_on_lead', 'spare_core', 'trace_and_mend', 'sequencer', 'new_wire'])
+  expect(codes(options(lead))).toEqual([
+    ...['two_on_lead', 'spare_core', 'trace_and_mend', 'sequencer', 'new_wire', 'two_wire'],
+  ])
   const common = { kind: 'run', cable: 'K1', core: 'white', from: 'B4', to: 'B5' }
   expect(codes(options(common))).toEqual([
     'spare_core',
     'trace_and_mend',
     'new_wire',
+    'two_wire',
     'two_on_lead not: several_stations',
     'sequencer not: several_stations',
   ])
@@ -28,6 +31,7 @@ test('a dead lead: what is possible by price, what is not with its reason', () =
     'new_wire',
     'spare_core not: no_spare',
     'two_on_lead not: over_flow',
+    'two_wire not: too_few_cores',
   ])
 })
 

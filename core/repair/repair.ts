@@ -1,3 +1,4 @@
+import type { NoConversionCode } from '../path'
 import type { Part } from '../record'
 import type { Coded } from '../refusal'
 import type { Command, ControllerId, DeviceId, PlaceId, Site, StationId } from '../site'
@@ -16,6 +17,7 @@ export const REPAIR_CODES = [
   'transformer',
   'two_on_lead',
   'sequencer',
+  'two_wire',
   'coil',
   'whole_valve',
   'swap_back',
@@ -36,6 +38,7 @@ export const WORK_KINDS = [
   'valve',
   'module',
   'transformer',
+  'decoder',
   'bypass',
 ] as const
 export type WorkKind = (typeof WORK_KINDS)[number]
@@ -48,6 +51,7 @@ export type RiskCode =
   | 'buried_joint'
   | 'run_together'
   | 'keeps_count'
+  | 'whole_cable'
   | 'old_valve'
   | 'water_on'
   | 'no_shut_off'
@@ -75,8 +79,9 @@ export type NoneCode =
   | 'none_stopped'
   | 'no_lead'
   | 'no_connector'
+  | 'no_system'
 /** Why what was tried is none: the engine’s reasons, and the rules of boxes. */
-export type WhyNot = Coded<NoneCode | FailCode | 'rules_broken' | 'valve_lost' | 'record_broken'>
+export type WhyNot = Coded<NoneCode | NoConversionCode | FailCode | 'rules_broken' | 'valve_lost' | 'record_broken'>
 
 /** What a repair is asked for. */
 export interface RepairAsk {

@@ -6,6 +6,7 @@ import {
   entries,
   getOrThrow,
   lookUp,
+  outputsOf,
   type ControllerId,
   type DeviceId,
   type Site,
@@ -70,7 +71,7 @@ function powerless(
     const { at, also, load_VA, rating_VA } = volts(station, turns.outputs)
     if (rating_VA !== null && load_VA > rating_VA)
       return coded('over_VA', [], { name, load_VA: tenth(load_VA), rating_VA })
-    for (const device of [...turns.valves, ...masters]) {
+    for (const device of [...turns.valves, ...masters, ...decodersOf(site, station)]) {
       if (bypassed.has(device)) continue
       const given = at.find((a) => a.device === device)
       const called = deviceName(site, device)
@@ -90,6 +91,13 @@ function powerless(
   }
   return null
 }
+/** The decoders that answer to a station’s number: without volts of their own they switch nothing. */
+const decodersOf = (site: Site, { address, valves }: Station): DeviceId[] =>
+  address === null
+    ? []
+    : outputsOf(site).flatMap((o) =>
+        o.address === address && o.coils.some((c) => valves.includes(c)) ? [o.decoder] : [],
+      )
 const isDecoder = (site: Site, device: DeviceId) => getOrThrow(site.devices, device).kind === 'decoder'
 const tenth = (x: number) => Math.round(x * 10) / 10
 

@@ -15,7 +15,15 @@ import {
   type Running,
 } from '../circuit'
 import { outputsOn, pathEngine, worstFor } from '../path'
-import { getOrThrow, pathOf, type ControllerId, type DeviceId, type Site } from '../site'
+import {
+  getOrThrow,
+  pathOf,
+  stationsByNumber,
+  type ControllerId,
+  type DeviceId,
+  type Site,
+  type TerminalAt,
+} from '../site'
 import type { StationOn } from './station'
 
 /** What the wiring gives while some stations run, the last of them just starting. */
@@ -62,11 +70,24 @@ export function voltsAsker(
   return (on) => {
     const path = pathVoltsAt(site, controller, on)
     const screws = on.filter((s) => s.address === null).map(({ terminal }) => ({ controller, terminal }))
-    const running = runningOf(site, screws)
-    if (screws.length === 0 || !running.ok) return { load_VA: 0, rating_VA: null, at: path, also: [] }
+    const masters = mastersBy(site, controller, on)
+    const running = runningOf(site, screws, masters)
+    if ((screws.length === 0 && masters.length === 0) || !running.ok)
+      return { load_VA: 0, rating_VA: null, at: path, also: [] }
     const { load_VA, at, also } = screwVolts(engine, controller, running.value)
     return { load_VA, rating_VA, at: [...at, ...path], also }
   }
+}
+
+/** Screws of masters that come in with stations on the path: those of stations on screws the controller knows itself. */
+function mastersBy(site: Site, controller: ControllerId, on: readonly StationOn[]): (TerminalAt & { as: 'holding' })[] {
+  const numbers = new Set(on.flatMap((s) => s.address ?? []))
+  const screws = stationsByNumber(site, controller).flatMap(({ address, withMaster, pointOfConnection }) => {
+    if (address === null || !numbers.has(address) || !withMaster || pointOfConnection === null) return []
+    const at = getOrThrow(site.pointsOfConnection, pointOfConnection).terminal
+    return at?.controller === controller ? [at.terminal] : []
+  })
+  return [...new Set(screws)].map((terminal) => ({ controller, terminal, as: 'holding' }))
 }
 
 /** The same for one moment alone. */

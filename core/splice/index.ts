@@ -21,7 +21,7 @@ export {
   newValveCommands,
 } from './record'
 export type { EndHere, Trouble } from './record'
-export { brokenRules } from './rules'
+export { brokenRules, wrongIn } from './rules'
 export type { Breach, BreachCode } from './rules'
 export { coloursInOrder, pinCommands, planRun, runPlanCommands, wireCommands } from './run-plan'
 export type { PlannedCore, RunNeeds, RunPlan, Unwired } from './run-plan'

@@ -78,25 +78,60 @@ function fewest(
 ): { plan: JointPlan; cost: number } | null {
   const sizes = [...new Set(conductors.map((c) => c.area_mm2))].sort((a, b) => b - a)
   const all = sizes.map((s) => conductors.filter((c) => c.area_mm2 === s).length)
+  const key = JSON.stringify([sizes, all, connectors, jumper_mm2])
+  if (!settled.has(key)) {
+    if (settled.size >= MOST_SETTLED) settled.clear()
+    settled.set(key, settle(sizes, all, connectors, jumper_mm2))
+  }
+  const done = settled.get(key) ?? null
+  return done && { plan: linked(done, sizes, conductors, jumper_mm2), cost: done.cost }
+}
+
+/** Counts that were settled before: a cable’s boxes ask for the same joints over and over. */
+const settled = new Map<string, Reached | null>()
+const MOST_SETTLED = 500
+
+/** How many connectors of which kinds hold so many conductors of each size; null where none do. */
+function settle(
+  sizes: readonly number[],
+  all: readonly number[],
+  connectors: readonly Connector[],
+  jumper_mm2: number,
+): Reached | null {
+  const most = all.reduce((sum, n) => sum + n, 0)
   const shares = sharesOf(sizes, all, connectors, jumper_mm2)
+  // Of c connectors for n conductors, 2(c − 1) places go to the ends of jumpers.
+  const widest = Math.max(...connectors.map((c) => c.most))
+  const least = widest > 2 ? Math.max(2, Math.ceil((most - 2) / (widest - 2))) : 2
+  for (let count = least; count <= Math.min(MOST_CONNECTORS, most + 1); count++) {
+    const done = settledIn(count, all, shares)
+    if (done) return done
+  }
+  return null
+}
+
+/** So many connectors that hold all, of the preferred kinds; null where as many do not. */
+function settledIn(count: number, all: readonly number[], shares: ReturnType<typeof sharesOf>): Reached | null {
+  const ends = 2 * (count - 1)
   let reached = new Map<string, Reached>([[all.join(), { cost: 0, left: all, degrees: 0, last: null, before: null }]])
-  for (let count = 1; count <= Math.min(MOST_CONNECTORS, conductors.length + 1); count++) {
+  for (let n = 1; n <= count; n++) {
     const next = new Map<string, Reached>()
+    // Each of those that are still to come has an end at least.
+    const most = ends - (count - n)
     for (const state of reached.values())
       for (const { share, cost } of shares) {
-        const left = state.left.map((n, i) => n - share.taken[i]!)
         const degrees = state.degrees + share.degree
-        if (left.some((n) => n < 0) || degrees > 2 * (conductors.length + count)) continue
+        if (degrees > most) continue
+        const left = state.left.map((l, i) => l - share.taken[i]!)
+        if (left.some((l) => l < 0)) continue
         const key = `${left.join()} ${degrees}`
         const known = next.get(key)
         if (!known || state.cost + cost < known.cost)
           next.set(key, { cost: state.cost + cost, left, degrees, last: share, before: state })
       }
-    const done = next.get(`${all.map(() => 0).join()} ${2 * (count - 1)}`)
-    if (done && count > 1) return { plan: linked(done, sizes, conductors, jumper_mm2), cost: done.cost }
     reached = next
   }
-  return null
+  return reached.get(`${all.map(() => 0).join()} ${ends}`) ?? null
 }
 
 /** Every way in which one connector of several can be filled: at least one jumper ends in it. */

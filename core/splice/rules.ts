@@ -65,6 +65,10 @@ export function brokenRules(site: Site): Breach[] {
   )
 }
 
+/** What is wrong alone, without what is doubtful. */
+export const wrongIn = (site: Site): Breach[] =>
+  [...brokenConnectors(site), ...colourConflicts(site)].filter((b) => b.weight === 'wrong')
+
 /** No connector holds more, or thicker, than it is made for; nothing dry or bare stays in a box. */
 function brokenConnectors(site: Site): Breach[] {
   return entries(site.splices).flatMap(([id, splice]): Breach[] => {

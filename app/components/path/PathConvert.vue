@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { convert, type ConvertedBox } from '../../../core/path'
+import { convert, layConversion, type ConvertedBox } from '../../../core/path'
 import { lengthText } from '../../../core/quantity'
 import { byTag, entries, getOrThrow, type CableId, type CoreId, type PathAt } from '../../../core/site'
 import { usePathPage } from '../../composables/usePath'
@@ -7,7 +7,7 @@ import type { TableColumn } from '../../lib/table'
 
 /** An old cable as a path: which cores make which leg, whether it reaches, and what is joined at each box. */
 const props = defineProps<{ path: PathAt }>()
-const { site, t } = usePathPage()
+const { site, t, doing } = usePathPage()
 const cables = computed(() =>
   entries(site.value.cables)
     .filter(([, c]) => c.kind === 'multicore' && Object.keys(c.cores).length > 1)
@@ -19,6 +19,18 @@ const cable = computed(() => picked.value ?? cables.value[0]?.value ?? null)
 const found = computed(() =>
   cable.value !== null && props.path.system ? convert(site.value, cable.value, props.path.system) : null,
 )
+/** What stands in the record once it is done; why it cannot be, where it cannot. */
+const laid = computed(() =>
+  cable.value !== null && props.path.system
+    ? layConversion(site.value, props.path.controller, cable.value, props.path.system)
+    : null,
+)
+const cores = computed(() => {
+  const used = laid.value && 'site' in laid.value ? laid.value.conversion.legs.flat().length : 0
+  const all = Object.keys(getOrThrow(site.value.cables, cable.value!).cores).length
+  return { cores: used, kept: all - used }
+})
+const write = () => laid.value && 'site' in laid.value && doing({ ok: true, value: [...laid.value.commands] })
 const colour = (core: CoreId) => {
   const record = getOrThrow(getOrThrow(site.value.cables, found.value!.cable).cores, core)
   return record.colour?.value ?? core
@@ -84,6 +96,15 @@ function connectorsOf(joint: ConvertedBox['joints'][number]): string {
       <p v-if="found.far_V !== null">
         {{ t('twoWire.farVolts', { count: found.decoders, volt: found.far_V.toFixed(1) }) }}
       </p>
+      <template v-if="laid && found.obstacles.length === 0">
+        <p v-if="'code' in laid" class="quiet">{{ t(`twoWire.noConversion.${laid.code}`, laid.params) }}</p>
+        <div v-else class="row">
+          <Button :label="t('twoWire.write')" severity="secondary" @click="write" />
+          <span class="quiet">
+            {{ t('twoWire.writes', { decoders: laid.decoders, arrestors: laid.arrestors, ...cores }) }}
+          </span>
+        </div>
+      </template>
       <template v-if="found.boxes.length > 0">
         <h3>{{ t('twoWire.atBox') }}</h3>
         <AppTable :rows="found.boxes" :columns="columns" :row-key="(b) => b.stop" :label="t('twoWire.atBox')">
