@@ -113,8 +113,37 @@ test('the dome: the weakest decoder, a number given twice put right, an earth re
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await expect(page.getByText('9.5 Ω')).toBeVisible()
   await page.getByRole('button', { name: 'Convert' }).click()
-  await expect(page.getByText('It can be done.')).toBeVisible()
+  await expect(page.getByText('No station hangs on K8.')).toBeVisible()
   await expect.poll(async () => Object.values((await stored(request, id)).facts.earthReadings).length).toBe(22)
+})
+
+test('an old cable is converted by one press: its valves go behind decoders with numbers, and one undo takes it back', async ({
+  page,
+  request,
+}) => {
+  const id = await ownProperty(request, 'Converted')
+  const addressed = async () => {
+    const { site } = await stored(request, id)
+    return Object.values(site.stations).filter((s) => s.controller === 'A' && s.address !== null).length
+  }
+  await page.goto(`/p/${id}/path?controller=D&show=system`)
+  await page.getByRole('combobox', { name: 'Controller' }).click()
+  await page.getByRole('option', { name: 'A Gatehouse' }).click()
+  await page.getByRole('button', { name: 'Give it a path' }).click()
+  await page.getByRole('button', { name: 'Convert' }).click()
+  await expect(page.getByText('It can be done.')).toBeVisible()
+  await expect(
+    page.getByText('8 decoders with numbers, 2 arrestors; 15 cores in two legs, 2 as they are.'),
+  ).toBeVisible()
+  expect(await seriousFindings(page)).toEqual([])
+  await page.getByRole('button', { name: 'Write it down as converted' }).click()
+  await expect(page.getByText('No station hangs on K1.')).toBeVisible()
+  await expect(page.getByText('All saved').first()).toBeAttached()
+  await expect.poll(addressed).toBe(12)
+  await page.getByRole('button', { name: 'Register' }).click()
+  await expect(page.getByText('No number is given twice')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect.poll(addressed).toBe(0)
 })
 
 test('a fault of the path: what is read is kept and weighed, taken back and begun anew; the length is named', async ({

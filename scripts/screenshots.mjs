@@ -87,6 +87,63 @@ async function coresJoined(page) {
   await page.getByRole('button', { name: 'Twisted so' }).waitFor()
 }
 
+const PRICES = `kind,code,name,value,unit,markup_pct,tax
+setting,currency,,XTS,,,
+setting,decimals,,2,,,
+tax,std,Standard,7.7,,,
+price,call_out,Call-out,60,visit,,std
+price,work,Work,71,h,,std
+price,connector,Gel connector,1.50,piece,20,std
+price,cap,Cap,0.60,piece,20,std
+price,lid,Lid,18.50,piece,25,std
+`
+/** Notes a finding and quotes it beside what is known to be bad, in this browser alone. */
+async function quoted(page) {
+  await page.route('**/messages', (route) => route.abort())
+  await page.route('**/company/prices', (route) =>
+    route.request().method() === 'GET' ? route.continue() : route.abort(),
+  )
+  await found(page)
+  await page.getByRole('link', { name: 'Quote', exact: true }).click()
+  await page
+    .locator('label', { hasText: 'Open a price list (CSV, XLSX)' })
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'prices.csv', mimeType: 'text/csv', buffer: Buffer.from(PRICES) })
+  await page.locator('.due').first().waitFor({ timeout: 60000 })
+  await page.getByRole('button', { name: 'A line for it' }).first().click()
+  await page.locator('.sums').waitFor()
+}
+
+/** Notes what was seen at a box, in this browser alone. */
+async function found(page) {
+  await page.route('**/messages', (route) => route.abort())
+  await page.goto(`${base}${demo}/work/findings?box=B6`)
+  for (const what of ['Lid that stands proud', 'Wet box']) {
+    await page.getByRole('button', { name: what }).click()
+    await page.getByRole('button', { name: 'Keep it' }).click()
+  }
+  await page.getByText('Kept: Wet box.').waitFor()
+}
+
+/** Sends the quote and has it accepted: the crew's way through it, in this browser alone. */
+async function ordered(page) {
+  await quoted(page)
+  await page.getByRole('button', { name: 'Send it' }).click()
+  const sent = page.locator('.sent')
+  await sent.getByRole('button', { name: 'The customer’s answer' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Name of who answers').fill('R. Owner')
+  const glass = await dialog.locator('canvas').boundingBox()
+  await page.mouse.move(glass.x + 30, glass.y + 40)
+  await page.mouse.down()
+  for (let i = 0; i < 15; i++) await page.mouse.move(glass.x + 30 + 10 * i, glass.y + 40 + 20 * Math.sin(i))
+  await page.mouse.up()
+  await dialog.getByRole('button', { name: 'Accept', exact: true }).click()
+  await sent.getByRole('button', { name: /^Work order/ }).click()
+  await page.getByRole('heading', { name: /^D9/ }).waitFor()
+}
+
+/** Views, each a picture; those that go into one stand side by side in it. */
 const VIEWS = [
   { name: 'properties', size: desk, path: '/' },
   {
@@ -109,7 +166,8 @@ const VIEWS = [
   { name: 'wiring', size: desk, path: `${demo}/plan/wiring` },
   { name: 'controller', size: desk, path: `${demo}/controller` },
   {
-    name: 'phone-box',
+    name: 'box',
+    into: 'phones',
     size: phone,
     path: `${demo}/boxes/B3`,
     then: (page) => page.locator('.joints').evaluate((el) => el.scrollIntoView()),
@@ -147,12 +205,13 @@ const VIEWS = [
       await page.getByRole('heading', { name: 'Today’s visit' }).waitFor()
     },
   },
-  { name: 'phone-step', size: phone, path: demo, then: (page) => coilChanged(page) },
+  { name: 'step', into: 'phones', size: phone, path: demo, then: (page) => coilChanged(page) },
   { name: 'path-dusk', size: desk, path: `${demo}/path?on=17`, dusk: true },
   { name: 'trace', size: desk, path: demo, then: (page) => boxTraced(page) },
-  { name: 'phone-cores', size: phone, path: demo, then: (page) => coresJoined(page) },
+  { name: 'cores', into: 'phones', size: phone, path: demo, then: (page) => coresJoined(page) },
   {
-    name: 'phone-sweep',
+    name: 'sweep',
+    into: 'phones',
     size: phone,
     path: demo,
     then: async (page) => {
@@ -160,6 +219,11 @@ const VIEWS = [
       await page.locator('#reading').fill('34.2')
     },
   },
+  { name: 'findings', into: 'phones', size: phone, path: demo, then: (page) => found(page) },
+  { name: 'order', into: 'phones', size: phone, path: demo, then: (page) => ordered(page) },
+  { name: 'quote', size: desk, path: demo, then: (page) => quoted(page) },
+  { name: 'timeline', size: desk, path: `${demo}/record/timeline` },
+  { name: 'fails', size: desk, path: '/failures' },
 ]
 
 const browser = await chromium
@@ -175,7 +239,8 @@ const browser = await chromium
     ],
   })
   .catch(() => giveUp('Chromium is missing. Run npm test once; it installs what it needs.'))
-for (const { name, size, path, then, dusk } of VIEWS.filter((v) => v.name.includes(only))) {
+const sideBySide = new Map()
+for (const { name, into, size, path, then, dusk } of VIEWS.filter((v) => (v.into ?? v.name).includes(only))) {
   const context = await browser.newContext({
     viewport: size,
     locale: 'en-GB',
@@ -193,8 +258,20 @@ for (const { name, size, path, then, dusk } of VIEWS.filter((v) => v.name.includ
   await page.waitForTimeout(1500)
   await then?.(page)
   await page.waitForTimeout(700)
+  const picture = await page.screenshot(into ? {} : { path: join(target, `${name}.png`) })
+  if (into) sideBySide.set(into, [...(sideBySide.get(into) ?? []), { picture, size }])
+  else say(`${name}.png`)
+  await context.close()
+}
+for (const [name, all] of sideBySide) {
+  const gap = 24
+  const width = all.reduce((sum, { size }) => sum + size.width + gap, gap)
+  const page = await browser.newPage({ viewport: { width, height: phone.height + 2 * gap } })
+  const images = all.map(({ picture }) => `<img src="data:image/png;base64,${picture.toString('base64')}">`).join('')
+  await page.setContent(
+    `<body style="margin:0;padding:${gap}px;display:flex;gap:${gap}px;background:#c9ced3;box-sizing:border-box">${images}`,
+  )
   await page.screenshot({ path: join(target, `${name}.png`) })
   say(`${name}.png`)
-  await context.close()
 }
 await browser.close()

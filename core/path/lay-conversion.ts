@@ -71,6 +71,17 @@ export interface LaidConversion {
   readonly isFirstPath: boolean
 }
 
+type Pair = PathAt['pairs'][number]
+/** The screws of a way out under which nothing is landed; null where all are taken. */
+function freePair(site: Site, controller: ControllerId): Pair | null {
+  const landed = new Set(
+    entries(site.splices).flatMap(([, s]) =>
+      s.ends.flatMap((e) => (e.kind === 'terminal' && e.controller === controller ? [e.terminal] : [])),
+    ),
+  )
+  return pathOf(site, controller)!.pairs.find((pair) => !pair.some((t) => landed.has(t))) ?? null
+}
+
 type Stationed = readonly [StationId, Station]
 
 /**
@@ -102,9 +113,10 @@ export function layConversion(
   const hotOf = new Map(stations.flatMap(([, s]) => s.valves.map((v) => [v, ports(v) ?? 'a'] as const)))
   const work: Work = { site }
   act(work, beginPathCommands(site, controller, system))
-  if (!isFirstPath) act(work, wayOutCommands(work.site, controller))
+  if (freePair(work.site, controller) === null) act(work, wayOutCommands(work.site, controller))
+  const pair = freePair(work.site, controller)!
   for (const valve of hotOf.keys()) for (const port of ['a', 'b']) part(work, portEnd(valve, port))
-  joinLegs(work, controller, id, conversion.legs, kept)
+  joinLegs(work, id, { controller, pair }, conversion.legs, kept)
   for (const [defect, d] of entries(site.defects)) {
     // Whatever was known of a grip went out with its joint.
     if (d.kind !== 'grip') continue
@@ -235,11 +247,11 @@ function whyUnfit(
   return null
 }
 
-/** Joins the cores of either leg in every box, and under the last way out’s screws; what is left out is capped. */
+/** Joins the cores of either leg in every box, and under the screws of a way out; what is left out is capped. */
 function joinLegs(
   work: Work,
-  controller: ControllerId,
   id: CableId,
+  { controller, pair }: { readonly controller: ControllerId; readonly pair: Pair },
   legs: Conversion['legs'],
   kept: ReadonlySet<CoreId>,
 ): void {
@@ -254,7 +266,6 @@ function joinLegs(
     ([core, record]) => [core, kept.has(core) ? record : { ...record, pinned: null }] as const,
   )
   set(work, 'cables', id, 'cores', Object.fromEntries(free))
-  const pair = pathOf(work.site, controller)!.pairs.at(-1)!
   legs.forEach((leg, side) =>
     stops.forEach((stop, i) => {
       const ends = (which: 'arrives' | 'leaves') => leg.map((core) => coreEnd(id, core, stop.id, which))

@@ -7,24 +7,31 @@ import type { TableColumn } from '../../lib/table'
 
 /** An old cable as a path: which cores make which leg, whether it reaches, and what is joined at each box. */
 const props = defineProps<{ path: PathAt }>()
-const { site, t, doing } = usePathPage()
-const cables = computed(() =>
-  entries(site.value.cables)
+const { site, t, doing, fixed } = usePathPage()
+/** Those that begin at this cabinet come first. */
+const cables = computed(() => {
+  const home = getOrThrow(site.value.controllers, props.path.controller).place
+  return entries(site.value.cables)
     .filter(([, c]) => c.kind === 'multicore' && Object.keys(c.cores).length > 1)
-    .sort(([, a], [, b]) => byTag(a.tag ?? '', b.tag ?? ''))
-    .map(([value, c]) => ({ value, label: [c.tag, c.name].filter(Boolean).join(' ') })),
-)
+    .sort(
+      ([, a], [, b]) =>
+        Number(b.stops[0]!.place === home) - Number(a.stops[0]!.place === home) || byTag(a.tag ?? '', b.tag ?? ''),
+    )
+    .map(([value, c]) => ({ value, label: [c.tag, c.name].filter(Boolean).join(' ') }))
+})
 const picked = ref<CableId | null>(null)
 const cable = computed(() => picked.value ?? cables.value[0]?.value ?? null)
-const found = computed(() =>
-  cable.value !== null && props.path.system ? convert(site.value, cable.value, props.path.system) : null,
-)
 /** What stands in the record once it is done; why it cannot be, where it cannot. */
 const laid = computed(() =>
   cable.value !== null && props.path.system
     ? layConversion(site.value, props.path.controller, cable.value, props.path.system)
     : null,
 )
+/** As it will be, what goes on serving as it does left out; by itself where it cannot be written down. */
+const found = computed(() => {
+  if (cable.value === null || !props.path.system || !laid.value) return null
+  return 'site' in laid.value ? laid.value.conversion : convert(site.value, cable.value, props.path.system)
+})
 const cores = computed(() => {
   const used = laid.value && 'site' in laid.value ? laid.value.conversion.legs.flat().length : 0
   const all = Object.keys(getOrThrow(site.value.cables, cable.value!).cores).length
@@ -68,7 +75,11 @@ function connectorsOf(joint: ConvertedBox['joints'][number]): string {
         <StateMark state="fault" silent />
         {{ t(`twoWire.obstacles.${o.kind}`) }}
       </p>
-      <p v-if="found.obstacles.length === 0" class="verdict fits">
+      <p v-if="found.obstacles.length === 0 && laid && 'code' in laid" class="verdict fault">
+        <StateMark state="fault" silent />
+        {{ t(`twoWire.noConversion.${laid.code}`, laid.params) }}
+      </p>
+      <p v-else-if="found.obstacles.length === 0" class="verdict fits">
         <StateMark state="fits" silent />
         {{ t('twoWire.feasible') }}
       </p>
@@ -96,15 +107,12 @@ function connectorsOf(joint: ConvertedBox['joints'][number]): string {
       <p v-if="found.far_V !== null">
         {{ t('twoWire.farVolts', { count: found.decoders, volt: found.far_V.toFixed(1) }) }}
       </p>
-      <template v-if="laid && found.obstacles.length === 0">
-        <p v-if="'code' in laid" class="quiet">{{ t(`twoWire.noConversion.${laid.code}`, laid.params) }}</p>
-        <div v-else class="row">
-          <Button :label="t('twoWire.write')" severity="secondary" @click="write" />
-          <span class="quiet">
-            {{ t('twoWire.writes', { decoders: laid.decoders, arrestors: laid.arrestors, ...cores }) }}
-          </span>
-        </div>
-      </template>
+      <div v-if="laid && 'site' in laid && found.obstacles.length === 0" class="row">
+        <AppButton v-if="!fixed" look="primary" @click="write">{{ t('twoWire.write') }}</AppButton>
+        <span class="quiet">
+          {{ t('twoWire.writes', { decoders: laid.decoders, arrestors: laid.arrestors, ...cores }) }}
+        </span>
+      </div>
       <template v-if="found.boxes.length > 0">
         <h3>{{ t('twoWire.atBox') }}</h3>
         <AppTable :rows="found.boxes" :columns="columns" :row-key="(b) => b.stop" :label="t('twoWire.atBox')">

@@ -20,6 +20,8 @@ const tab = computed({
   },
   set: (name: Tab) => void show({ show: name }),
 })
+/** What there is to do before anything hangs on a path. */
+const BEGINS: readonly Tab[] = ['plan', 'convert', 'system']
 const named = (id: ControllerId) => {
   const { tag, name } = getOrThrow(site.value.controllers, id)
   return name === tag || name === '' ? tag : `${tag} ${name}`
@@ -45,7 +47,7 @@ const named = (id: ControllerId) => {
         :label="t('twoWire.title')"
         :options="TABS.map((value) => ({ value, label: t(`twoWire.tabs.${value}`) }))"
       />
-      <p v-if="path.decoders.length === 0 && tab !== 'plan' && tab !== 'system'" class="sheet row">
+      <p v-if="path.decoders.length === 0 && !BEGINS.includes(tab)" class="sheet row">
         {{ t('twoWire.empty') }}
         <AppButton look="primary" @click="tab = 'plan'">{{ t('twoWire.emptyDo') }}</AppButton>
       </p>
