@@ -118,8 +118,8 @@ test('on a phone, from the spring’s symptoms to what is wrong, the quote signe
   await expect(page.locator('.due')).toHaveText(
     [
       /The common between B4 and B5/,
-      /The joint of Dome walk, left in B3/,
       /The joint of Lookout bed in D9/,
+      /The joint of Dome walk, left in B3/,
       /The leads of Planter row and Rope bed/,
       /The coil of Far willows in B11/,
     ],
