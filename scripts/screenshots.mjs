@@ -93,9 +93,9 @@ setting,decimals,,2,,,
 tax,std,Standard,7.7,,,
 price,call_out,Call-out,60,visit,,std
 price,work,Work,71,h,,std
+price,lid,Lid,18.50,piece,25,std
 price,connector,Gel connector,1.50,piece,20,std
 price,cap,Cap,0.60,piece,20,std
-price,lid,Lid,18.50,piece,25,std
 `
 /** Notes a finding and quotes it beside what is known to be bad, in this browser alone. */
 async function quoted(page) {
@@ -105,13 +105,12 @@ async function quoted(page) {
   )
   await found(page)
   await page.getByRole('link', { name: 'Quote', exact: true }).click()
-  await page
-    .locator('label', { hasText: 'Open a price list (CSV, XLSX)' })
-    .locator('input[type=file]')
-    .setInputFiles({ name: 'prices.csv', mimeType: 'text/csv', buffer: Buffer.from(PRICES) })
+  const choosing = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Open a price list (CSV, XLSX)' }).click()
+  await (await choosing).setFiles({ name: 'prices.csv', mimeType: 'text/csv', buffer: Buffer.from(PRICES) })
   await page.locator('.due').first().waitFor({ timeout: 60000 })
   await page.getByRole('button', { name: 'A line for it' }).first().click()
-  await page.locator('.sums').waitFor()
+  await page.locator('.sums').evaluate((el) => el.scrollIntoView({ block: 'end' }))
 }
 
 /** Notes what was seen at a box, in this browser alone. */
@@ -222,7 +221,6 @@ const VIEWS = [
   { name: 'findings', into: 'phones', size: phone, path: demo, then: (page) => found(page) },
   { name: 'order', into: 'phones', size: phone, path: demo, then: (page) => ordered(page) },
   { name: 'quote', size: desk, path: demo, then: (page) => quoted(page) },
-  { name: 'timeline', size: desk, path: `${demo}/record/timeline` },
   { name: 'fails', size: desk, path: '/failures' },
 ]
 

@@ -53,9 +53,9 @@ test.each(kept)(
       await sql.raw(readFileSync(join(KEPT, name), 'utf8')).execute(db)
       await migrate(db)
       const within = <T>(work: (w: Within) => Promise<T>) => actingAs(db, DEFAULT_ACTOR, work)
-      // What asks for somebody is worked out anew of everything that is there, or stands as it was.
-      if (name < 'database-7') expect(await within((w) => nextWanted(w, 0))).toMatchObject({ property: PROPERTY })
-      else expect(await within((w) => listProperties(w, LAWN))).toMatchObject({ total: 1 })
+      // What asks for somebody is worked out anew of everything that is there; what was known of it stands meanwhile.
+      expect(await within((w) => nextWanted(w, 0))).toMatchObject({ property: PROPERTY })
+      if (name >= 'database-7') expect(await within((w) => listProperties(w, LAWN))).toMatchObject({ total: 1 })
       const present = await within((w) => presentSite(w, PROPERTY))
       expect(present).toMatchObject({ ok: true, value: { revision: 53 } })
       const facts = await within((w) => readFacts(w, PROPERTY))
@@ -129,6 +129,7 @@ test('a migration that has landed is never edited; what changes it is another on
     '0006-procedures': '449914283d34eb8c',
     '0007-office': '69169a86179687fc',
     '0008-list': 'c73ec8fa207570d6',
+    '0009-counted-anew': 'a325bb22d69bf64f',
   })
   expect(Object.keys(MIGRATIONS)).toEqual(hashes.map(([name]) => name))
   // Each state that a database was ever left in is kept: the first migration once was another one.

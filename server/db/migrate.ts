@@ -8,6 +8,7 @@ import { jobsInVisits } from './migrations/0005-jobs-in-visits'
 import { procedures } from './migrations/0006-procedures'
 import { office } from './migrations/0007-office'
 import { list } from './migrations/0008-list'
+import { countedAnew } from './migrations/0009-counted-anew'
 
 /** One that has landed is never edited: databases that ran it would differ from those that run it now. */
 export const MIGRATIONS = {
@@ -19,6 +20,7 @@ export const MIGRATIONS = {
   '0006-procedures': procedures,
   '0007-office': office,
   '0008-list': list,
+  '0009-counted-anew': countedAnew,
 }
 
 /** Brings a database to the present tables. @throws what stood in the way, with nothing changed by that step */

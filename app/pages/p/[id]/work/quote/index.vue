@@ -28,8 +28,12 @@ const open = computed(() =>
   sightings.value.filter((s) => s.seen.part === undefined && (s.state === 'open' || s.state === 'quoted')),
 )
 const prices = computed(() => (list.value?.prices ?? []).map((p) => ({ value: p.code, label: p.name })))
-const add = (sighting: string | null) =>
-  draft.value.lines.push({ id: v7(), sighting, code: list.value!.prices[0]!.code, quantity: '1' })
+/** A line begins with a part where the list has any: the call-out is the whole quote’s. */
+const add = (sighting: string | null) => {
+  const all = list.value!.prices
+  const { code } = all.find((p) => p.unit === 'piece') ?? all[0]!
+  draft.value.lines.push({ id: v7(), sighting, code, quantity: '1' })
+}
 const linesOf = (sighting: string | null) => draft.value.lines.filter((l) => l.sighting === sighting)
 const takeOff = (id: string) => (draft.value.lines = draft.value.lines.filter((l) => l.id !== id))
 const unitOf = (code: string) => t(`quotes.units.${making.priceOf(code)?.unit ?? 'piece'}`)
