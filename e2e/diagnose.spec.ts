@@ -78,6 +78,7 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   expect(await seriousFindings(page)).toEqual([])
   await anew.getByRole('button', { name: 'Take this' }).click()
   await expect(anew).toContainText('The record then: ')
+  await expect(anew.getByRole('button', { name: 'Remake an old joint' })).toBeVisible()
   await anew.getByRole('button', { name: 'Done: write it down' }).click()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
   await expect(verdict(page)).not.toContainText('It is the joint of Gate hedge', { timeout: 90_000 })

@@ -1,2 +1,2 @@
-export { workOrder } from './order'
+export { doneBy, workOrder } from './order'
 export type { OrderItem, OrderPart, OrderStop, ToRead, WorkOrder } from './order'

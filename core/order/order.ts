@@ -99,7 +99,8 @@ export function workOrder(site: Site, { quote, accepted, done }: Sent): WorkOrde
   }
 }
 
-function doneBy(site: Site, where: Part, option: string): OrderItem['by'] {
+/** The procedure by which a repair of a part is done, and on what; null where none says so. */
+export function doneBy(site: Site, where: Part, option: string): OrderItem['by'] {
   const on = targetOfPart(where)
   if (!isOnRecord(site, on)) return null
   const procedure = proceduresOn(site, on).find((p) => DONE_BY[option]?.includes(p.id))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { doneBy } from '../../../core/order'
 import { lengthText } from '../../../core/quantity'
 import type { Part } from '../../../core/record'
 import type { Possible } from '../../../core/repair'
@@ -22,6 +23,7 @@ const { property, t, speaker, seen, behind, prices } = useRepairs(
 const possible = computed(() => (seen.value?.options ?? []).flatMap((o) => (o.possible ? [o] : [])))
 const others = computed(() => (seen.value?.options ?? []).flatMap((o) => (o.possible ? [] : [o])))
 const money = (cents: number) => (cents / 100).toFixed(2)
+const by = (option: Possible) => doneBy(property.site!, props.where, option.code)
 const taken = ref<Possible['code'] | null>(null)
 const done = ref(false)
 const { keep, sentences } = usePlan(() => speaker.value)
@@ -66,6 +68,7 @@ async function write(option: Possible): Promise<void> {
             <p v-if="o.isTemporary" class="doubtful">{{ t('repairs.forNow') }}</p>
             <template v-if="taken === o.code">
               <p>{{ toldBatch(o.commands, speaker) }}</p>
+              <WorkButton v-if="by(o)" :target="by(o)!.on" :procedure="by(o)!.procedure" />
               <p class="row">
                 <AppButton look="primary" :disabled="behind" @click="write(o)">{{ t('repairs.write') }}</AppButton>
                 <AppButton @click="taken = null">{{ t('repairs.leave') }}</AppButton>
