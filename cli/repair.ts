@@ -1,7 +1,7 @@
 import type * as z from 'zod'
 import { readPricesCsv, type Property } from '../core/formats'
 import { controllerFor } from '../core/procedure'
-import { figuresBy } from '../core/quote'
+import { figuresBy, seenAt } from '../core/quote'
 import { targetOfPart } from '../core/record'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { nearby, placesOf, readFinding, repairsFor } from '../core/repair'
@@ -21,7 +21,7 @@ const SOME_DAY = '2027-01-01'
  * and why; what else is due there.
  */
 export function repairOf(
-  { site }: Property,
+  { site, facts }: Property,
   finding: string,
   prices: string | null,
   flags: Arguments['flags'],
@@ -37,6 +37,7 @@ export function repairOf(
   if (!list.ok) return list
   const figures = figuresBy(list.value)
   const options = repairsFor(site, controller, where.value, today, figures)
+  const places = placesOf(site, where.value, options)
   const joint = where.value.kind === 'joint' ? getOrThrow(site.splices, where.value.splice) : null
   return accepted({
     verb: 'repair',
@@ -63,7 +64,7 @@ export function repairOf(
             why: { code: o.why.code, says: sayWhyNot(o.why, speaker) },
           },
     ),
-    nearby: nearby(site, placesOf(site, where.value, options), joint?.made?.value ?? null, today, figures).map((n) => ({
+    nearby: nearby(site, places, joint?.made?.value ?? null, today, figures, seenAt(site, facts)).map((n) => ({
       code: n.rule ?? n.code,
       says: sayNearby(n, speaker),
       minutes: n.minutes,

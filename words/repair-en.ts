@@ -57,5 +57,6 @@ export const repairEn = {
   repairNearby: {
     joint_as_old: 'Joints in {box} as old as this one, of {since}: {count}.',
     coil_old: 'The coil of {device} is {years} years old.',
+    seen: 'Seen in {box}: {what}.',
   },
 }

@@ -9,5 +9,8 @@ export const sayRisk = (risk: RiskCode, { t }: Speaker): string => t(`repairRisk
 /** Why it is none. */
 export const sayWhyNot = ({ code, params }: WhyNot, { t }: Speaker): string => t(`repairWhyNot.${code}`, params)
 /** What else is due where a box is open. */
-export const sayNearby = ({ code, rule, params }: Nearby, speaker: Speaker): string =>
-  rule ? sayBreach({ code: rule, params }, speaker) : speaker.t(`repairNearby.${code}`, params)
+export const sayNearby = ({ code, rule, params }: Nearby, speaker: Speaker): string => {
+  if (rule) return sayBreach({ code: rule, params }, speaker)
+  const { t } = speaker
+  return t(`repairNearby.${code}`, code === 'seen' ? { ...params, what: t(`sighted.${params.what}`, {}) } : params)
+}

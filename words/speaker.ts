@@ -17,6 +17,7 @@ import { pathRefusalsEn } from './path-refusals-en'
 import { quoteRefusalsEn } from './quote-en'
 import { refusalsEn } from './refusals-en'
 import { repairEn } from './repair-en'
+import { sightingEn } from './sighting-en'
 import { scheduleEn, scheduleRefusalsEn } from './schedule-en'
 import type { Translate } from './say'
 
@@ -36,6 +37,7 @@ const context = createCoreContext({
       ...procedureEn,
       ...scheduleEn,
       ...repairEn,
+      ...sightingEn,
       refusal: { ...coreEn.refusal, ...refusalsEn, ...pathRefusalsEn, ...scheduleRefusalsEn, ...quoteRefusalsEn },
     },
   },

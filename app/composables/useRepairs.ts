@@ -1,5 +1,6 @@
 import { wrap, type Remote } from 'comlink'
 import { useI18n } from 'vue-i18n'
+import { seenAt } from '../../core/quote'
 import type { Part, PriceList } from '../../core/record'
 import type { ControllerId } from '../../core/site'
 import { partsNamed } from '../../core/sightings'
@@ -10,6 +11,7 @@ import { today } from '../lib/today'
 import { useProperty } from '../stores/property'
 import type { RepairWork } from '../workers/repair'
 import { useLatest } from './useLatest'
+import { useSightingWords } from './useSightings'
 import { useSpeaker } from './useSpeaker'
 
 let taken = false
@@ -25,6 +27,7 @@ function useRepairWords() {
   const { mergeLocaleMessage } = useI18n({ useScope: 'global' })
   if (!taken) mergeLocaleMessage('en', { ...repairEn, ...repairPageEn })
   taken = true
+  useSightingWords()
   return { property, ...useSpeaker(() => property.site!.settings.units) }
 }
 
@@ -36,10 +39,20 @@ export function useRepairs(controller: () => ControllerId, where: () => Part | n
   const { property, t, speaker } = useRepairWords()
   const prices = pricesHere().list
   const { found: seen, behind } = useLatest(
-    () => [property.site, controller(), where()],
+    () => [property.site, controller(), where(), property.facts!.sightings, property.facts!.sightingTurns],
     () => {
       const part = where()
-      return part && working().see(plain(property.site!), controller(), plain(part), today(), prices)
+      return (
+        part &&
+        working().see(
+          plain(property.site!),
+          controller(),
+          plain(part),
+          today(),
+          prices,
+          plain(seenAt(property.site!, property.facts!)),
+        )
+      )
     },
   )
   return { property, t, speaker, seen, behind, prices }

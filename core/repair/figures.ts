@@ -25,6 +25,8 @@ export interface RepairFigures {
   /** A decoder given its number, tagged and hung on its stake; its joints are counted apart. */
   readonly decoder_min: number
   readonly bypass_min: number
+  /** A finding mended where somebody stands: a lid, a head, a box bailed out. */
+  readonly seen_min: number
   /** The retest of what was mended. */
   readonly retest_min: number
   /** Going there a second time: the drive, and all that a visit begins and ends with. */
@@ -73,6 +75,7 @@ export const USUAL_FIGURES: RepairFigures = {
   transformer_min: 30,
   decoder_min: 10,
   bypass_min: 10,
+  seen_min: 10,
   retest_min: 3,
   visit_min: 60,
   parts_cents: {

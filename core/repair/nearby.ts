@@ -1,8 +1,9 @@
+import type { Sighted } from '../record'
 import { entries, getOrThrow, type PlaceId, type Site } from '../site'
 import { brokenRules, type BreachCode } from '../splice'
 import type { RepairFigures } from './figures'
 
-export type NearbyCode = 'rule' | 'joint_as_old' | 'coil_old'
+export type NearbyCode = 'rule' | 'joint_as_old' | 'coil_old' | 'seen'
 
 /** Something at a place that is open for a repair, and what it saves to do it in the same visit. */
 export interface Nearby {
@@ -15,6 +16,12 @@ export interface Nearby {
   readonly saves_min: number
 }
 
+/** Something that was seen at a place, and is to be mended still. */
+export interface SeenAt {
+  readonly place: PlaceId
+  readonly what: Sighted
+}
+
 /** Coils beyond this many years are offered for change while their box is open. */
 const OLD_years = 15
 /** Joints made within a year of the one that failed are of its age. */
@@ -23,7 +30,7 @@ const YEAR_ms = 365.25 * 86_400_000
 
 /**
  * What else is due at the places of a repair: rules of boxes that are broken there, joints as old as the one that is
- * made anew, coils past their years. What saves most for its minutes comes first.
+ * made anew, coils past their years, what somebody saw there. What saves most for its minutes comes first.
  * @param failed when the joint was made that has failed, where it is a joint and the day is known
  */
 export function nearby(
@@ -32,6 +39,7 @@ export function nearby(
   failed: string | null,
   today: string,
   f: RepairFigures,
+  seen: readonly SeenAt[] = [],
 ): Nearby[] {
   const here = new Set(places)
   const saves_min = f.visit_min + f.place_min + f.retest_min
@@ -75,5 +83,10 @@ export function nearby(
         ]
       : [],
   )
-  return [...rules, ...joints, ...coils].sort((a, b) => b.saves_min / b.minutes - a.saves_min / a.minutes)
+  const byEye = seen.flatMap(({ place, what }): Nearby[] =>
+    here.has(place)
+      ? [item(place, f.seen_min, { code: 'seen', params: { what, box: getOrThrow(site.places, place).tag } })]
+      : [],
+  )
+  return [...rules, ...joints, ...coils, ...byEye].sort((a, b) => b.saves_min / b.minutes - a.saves_min / a.minutes)
 }

@@ -1,7 +1,7 @@
 import { drawnDamage, judged } from '../../tests/drawn-damage'
 import { quarryLake } from '../../demo/quarry-lake'
 import type { Part } from '../record'
-import type { CableId, ControllerId, Site } from '../site'
+import type { CableId, ControllerId, PlaceId, Site } from '../site'
 import { nearby, readFinding, repairsFor, USUAL_FIGURES, type RepairOption } from '.'
 import { soundSpares } from './lead'
 
@@ -70,8 +70,14 @@ test('a finding that names nothing on record is refused at its field; what is du
   expect(refusal({ kind: 'coil', device: 'V99' })).toEqual(['no_such_record where.device'])
   expect(refusal({ kind: 'run', cable: 'K1', core: 'brown', from: 'B2', to: 'Z' })).toEqual(['no_such_record where.to'])
   expect(refusal({ kind: 'pump' })).toEqual([expect.stringContaining('where')])
-  const due = nearby(demo, ['B3' as never], '2009-05-12', '2027-05-01', USUAL_FIGURES)
+  const seen = [
+    { place: 'B3' as PlaceId, what: 'wet_box' as const },
+    { place: 'B7' as PlaceId, what: 'leak' as const },
+  ]
+  const due = nearby(demo, ['B3' as PlaceId], '2009-05-12', '2027-05-01', USUAL_FIGURES, seen)
   expect(due.map((n) => n.code)).toContain('joint_as_old')
+  // What was seen elsewhere is no reason to stay here.
+  expect(due.flatMap((n) => (n.code === 'seen' ? [n.params] : []))).toEqual([{ what: 'wet_box', box: 'B3' }])
   expect(due.every((n) => n.saves_min > 0 && n.minutes > 0)).toBe(true)
 })
 
