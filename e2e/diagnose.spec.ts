@@ -67,6 +67,9 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   const left = page.getByRole('listitem').filter({ hasText: 'Known and left: a poor grip in a joint in B2.' })
   await left.getByRole('button', { name: 'It is mended' }).click()
   await expect(left).toHaveCount(0)
+  await page.goto(`/p/${id}/work/findings?box=B2`)
+  await page.getByRole('button', { name: 'Wet box' }).click()
+  await page.getByRole('button', { name: 'Keep it' }).click()
   await page.goto(`/p/${id}/diagnose?job=${job}`)
   await expect(verdict(page)).toContainText('It is the joint of Gate hedge in B2', { timeout: 90_000 })
   // What can be done stands beside it; the cheapest is done and written down.
@@ -75,6 +78,7 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   const anew = repairs.getByRole('listitem').filter({ hasText: 'Make the joint anew' })
   await expect(anew).toContainText('16 minutes', { timeout: 30_000 })
   await expect(repairs).toContainText('Joints in B2 as old as this one, of 2009')
+  await expect(repairs).toContainText('Seen in B2: Wet box.')
   expect(await seriousFindings(page)).toEqual([])
   await anew.getByRole('button', { name: 'Take this' }).click()
   await expect(anew).toContainText('The record then: ')
