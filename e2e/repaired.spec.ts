@@ -126,7 +126,7 @@ test('on a phone, from the spring’s symptoms to what is wrong, the quote signe
     { timeout: 30_000 },
   )
   await page.getByRole('button', { name: 'A line for it' }).click()
-  await page.getByLabel('How much, piece').fill('1')
+  await page.getByLabel('How much, pc').fill('1')
   const total = page.locator('.sums dd').last()
   await expect(total).toHaveText(/^\d+\.\d\d$/)
   const whole = (await total.textContent())!
