@@ -1,6 +1,19 @@
 import { quarryLake } from '../../demo/quarry-lake'
-import { applyBatch, brokenInvariants, pathOf, type CableId, type ControllerId, type CoreId, type Site } from '../site'
-import { arrestorsOf, brokenRegister, genericSystem, layConversion } from '.'
+import {
+  applyBatch,
+  brokenInvariants,
+  endKey,
+  netsOf,
+  pathOf,
+  wiringOf,
+  type CableId,
+  type ControllerId,
+  type CoreId,
+  type End,
+  type Site,
+} from '../site'
+import { brokenRules } from '../splice'
+import { arrestorsOf, brokenRegister, conversionCommands, genericSystem, layConversion } from '.'
 
 const [A, K1] = ['A' as ControllerId, 'K1' as CableId]
 const SYSTEM = genericSystem('switched', 'Plain')
@@ -10,7 +23,7 @@ const why = (made: ReturnType<typeof lay>) => ('code' in made ? made.code : null
 function laid(site: Site) {
   const made = lay(site, 'K1')
   if ('code' in made) throw new Error(made.code)
-  const after = applyBatch(site, [...made.commands])
+  const after = applyBatch(site, conversionCommands(site, made))
   if (!after.ok) throw new Error(JSON.stringify(after.refusals))
   return { made, after: after.value.site }
 }
@@ -31,6 +44,11 @@ test('a cable as a path: its valves behind decoders with numbers, the programs w
   const demo = quarryLake()
   const { made, after } = laid(demo)
   expect(brokenInvariants(after)).toEqual([])
+  const wrong = (site: Site) => brokenRules(site).filter((b) => b.weight === 'wrong').length
+  expect([wrong(after) - wrong(demo), made.conversion.decoders]).toEqual([0, made.decoders])
+  // No joint that was made is left without a connector.
+  const isNew = (id: string) => !Object.hasOwn(demo.splices, id)
+  expect(Object.entries(after.splices).filter(([id, s]) => isNew(id) && s.connector === 'unknown')).toEqual([])
   const path = pathOf(after, A)!
   expect(path.decoders).toHaveLength(made.decoders)
   expect(brokenRegister(after, { ...path, system: SYSTEM })).toEqual([])
@@ -59,13 +77,17 @@ test('every core of a leg is joined in every box, and what is known to be bad in
   const site = { ...demo, cables: { ...demo.cables, K1: { ...demo.cables[K1]!, cores: broken } } } as Site
   const { made, after } = laid(site)
   const boxes = after.cables[K1]!.stops.slice(1)
+  const wiring = wiringOf(after)
+  const nets = netsOf(wiring)
+  const held = new Set(Object.values(after.splices).flatMap((s) => (s.connector === 'cap' ? [] : s.ends.map(endKey))))
   made.conversion.legs.forEach((leg) => {
     for (const stop of boxes) {
-      const joints = Object.values(after.splices).filter((s) =>
-        s.ends.some((e) => e.kind === 'core' && e.cable === K1 && e.stop === stop.id && leg.includes(e.core)),
-      )
-      const held = new Set(joints.flatMap((s) => s.ends.flatMap((e) => (e.kind === 'core' ? [e.core] : []))))
-      expect([joints.length, held]).toEqual([1, new Set(leg)])
+      // In one joint, of one connector or of several with jumpers between them: what is in it is one net.
+      const ends = (side: 'arrives' | 'leaves') =>
+        leg.map((core) => ({ kind: 'core', cable: K1, core, stop: stop.id, side }))
+      const here = [...ends('arrives'), ...(stop === boxes.at(-1) ? [] : ends('leaves'))]
+      expect(new Set(here.map((e) => nets.of(wiring.pointOf(e as End)))).size).toBe(1)
+      expect(here.every((e) => held.has(endKey(e as End)))).toBe(true)
     }
   })
   const ofBrown = Object.values(after.splices).filter((s) =>

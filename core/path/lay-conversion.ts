@@ -38,11 +38,12 @@ import {
   type StationId,
   type System,
 } from '../site'
+import { settle } from '../splice'
 import { addressCommands, giveAddresses } from './addresses'
 import { arrestorCommands, arrestorsOf } from './arrestors'
 import { convert, type Conversion } from './convert'
 import { freeTag, legEndAt } from './join'
-import { decoderPrices, decodersFor } from './kinds'
+import { decoderPrices, decodersFor, type Kinds } from './kinds'
 import { beginPathCommands, wayOutCommands } from './plan'
 import { coil_A } from './running'
 
@@ -58,10 +59,10 @@ export type NoConversionCode =
   | 'too_few_cores'
   | 'no_number_left'
 
-/** A cable as a path, written into the record: the changes, and what is bought and done for it. */
+/** A cable as a path on paper, and what is bought and done for it. */
 export interface LaidConversion {
+  /** Connectors are settled by whoever writes it down. */
   readonly site: Site
-  readonly commands: readonly Command[]
   readonly conversion: Conversion
   readonly decoders: number
   readonly arrestors: number
@@ -103,7 +104,9 @@ export function layConversion(
   const { stations, kept } = usesOf(site, controller, id)
   const unfit = whyUnfit(site, id, system, stations)
   if (unfit) return unfit
-  const conversion = convert(site, id, system, undefined, undefined, kept)
+  const boxes = byBox(site, system, stations)
+  const decoders = boxes.reduce((sum, b) => sum + b.kinds.length, 0)
+  const conversion = convert(site, id, system, decoders, undefined, kept)
   const [first, second] = conversion.legs
   if (first.length === 0 || second.length === 0)
     return coded('too_few_cores', [], { cable: name, sound: first.length + second.length })
@@ -125,20 +128,26 @@ export function layConversion(
       end.kind === 'core' ? end.cable === id && !kept.has(end.core) : end.kind === 'port' && hotOf.has(end.device)
     if (isCutOut) remove(work, 'defects', defect)
   }
-  const outputs = putDecoders(work, controller, system, stations, hotOf)
+  const outputs = putDecoders(work, controller, system, boxes, hotOf)
   if (!numberStations(work, controller, system, outputs)) return coded('no_number_left', [], { cable: name })
   const { more } = arrestorsOf(work.site, { ...pathOf(work.site, controller)!, system })
   act(work, arrestorCommands(work.site, pathOf(work.site, controller)!, more))
   capLoose(work, id)
   return {
     site: work.site,
-    commands: commandsBetween(site, work.site),
     conversion,
-    decoders: new Set(outputs.map((o) => o.decoder)).size,
+    decoders,
     arrestors: more.length,
     places: [...new Set(cable.stops.map((s) => s.place))],
     isFirstPath,
   }
+}
+
+/** The changes that write a conversion down, each joint by the first connectors that are carried and hold it. */
+export function conversionCommands(site: Site, laid: LaidConversion): Command[] {
+  const work: Work = { site: laid.site }
+  settle(work, site)
+  return commandsBetween(site, work.site)
 }
 
 function act(work: Work, commands: readonly Command[]): void {
@@ -281,27 +290,41 @@ interface Meant {
   readonly station: Stationed
 }
 
+/** A box that waters: its stations, and the decoders for them. */
+interface Watered {
+  readonly place: PlaceId
+  readonly stations: readonly Stationed[]
+  readonly kinds: Kinds
+}
+function byBox(site: Site, system: System, stations: readonly Stationed[]): Watered[] {
+  const inBox = new Map<PlaceId, Stationed[]>()
+  for (const one of stations) {
+    const [valve] = one[1].valves
+    if (valve === undefined) continue
+    const { place } = getOrThrow(site.devices, valve)
+    inBox.set(place, [...(inBox.get(place) ?? []), one])
+  }
+  const prices = decoderPrices(site)
+  return [...inBox].map(([place, own]) => ({
+    place,
+    stations: own,
+    kinds: decodersFor(own.length, system.outputs ?? 1, prices),
+  }))
+}
+
 /** Decoders in the boxes that water, one output for each station, joined to both legs and to the valves. */
 function putDecoders(
   work: Work,
   controller: ControllerId,
   system: System,
-  stations: readonly Stationed[],
+  boxes: readonly Watered[],
   hotOf: ReadonlyMap<DeviceId, 'a' | 'b'>,
 ): Meant[] {
-  const prices = decoderPrices(work.site)
-  const inBox = new Map<PlaceId, Stationed[]>()
-  for (const one of stations) {
-    const [valve] = one[1].valves
-    if (valve === undefined) continue
-    const { place } = getOrThrow(work.site.devices, valve)
-    inBox.set(place, [...(inBox.get(place) ?? []), one])
-  }
   const isHeavy = (valve: DeviceId) =>
     system.heavyCoil_A !== null && coil_A(work.site, valve, 'holding') > system.heavyCoil_A
-  return [...inBox].flatMap(([place, own]) => {
-    const left = [...own]
-    return decodersFor(own.length, system.outputs ?? 1, prices).flatMap((outputs) => {
+  return boxes.flatMap(({ place, stations, kinds }) => {
+    const left = [...stations]
+    return kinds.flatMap((outputs) => {
       const mine = left.splice(0, outputs)
       const tag = freeTag(work.site.devices, 'X')
       const decoder = freeId(work.site, 'devices', tag) as DeviceId

@@ -65,9 +65,11 @@ export function layoutOf(site: Site, path: PathAt): PathLayout {
 
 function readLayout(site: Site, path: PathAt): PathLayout {
   const wiring = wiringOf(site)
-  // Points that a joint, or a core that is not cut, makes one spot.
+  // Points that a joint makes one spot, in several connectors too: a jumper between two is no length of path.
+  const isJumper = (link: Stretch) => getOrThrow(site.cables, link.cable).kind === 'jumper'
   const joints = new DisjointSets<WirePoint>()
-  for (const link of wiring.links) if (link.kind === 'leg') joints.join(link.a, link.b)
+  for (const link of wiring.links)
+    if (link.kind === 'leg' || (link.kind === 'stretch' && isJumper(link))) joints.join(link.a, link.b)
   const home = getOrThrow(site.controllers, path.controller).place
   const spotAt = new Map<WirePoint, number>()
   const spots: { place: PlaceId; decoders: DeviceId[]; legs: number[] }[] = [{ place: home, decoders: [], legs: [] }]
@@ -88,7 +90,7 @@ function readLayout(site: Site, path: PathAt): PathLayout {
   const seconds = new Map<string, Stretch[]>()
   const lengths = new Map<string, { of: Stretch; first: Stretch[] }>()
   for (const link of wiring.links) {
-    if (link.kind !== 'stretch') continue
+    if (link.kind !== 'stretch' || isJumper(link)) continue
     const side = sideOf(link)
     const key = `${link.cable}@${link.from}`
     if (side === 1) seconds.set(key, [...(seconds.get(key) ?? []), link])

@@ -1,7 +1,7 @@
 import type { Work } from '../plan'
 import type { PlaceId } from '../site'
+import { settle } from '../splice'
 import type { RepairPart } from './figures'
-import { settle } from './mend'
 import type { RepairAsk, Tried, WorkKind } from './repair'
 
 /** A repair that was made on paper: its joints settled and counted, with what else it takes. */

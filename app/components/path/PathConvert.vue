@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { convert, layConversion, type ConvertedBox } from '../../../core/path'
+import { conversionCommands, convert, layConversion, type ConvertedBox } from '../../../core/path'
 import { lengthText } from '../../../core/quantity'
 import { byTag, entries, getOrThrow, type CableId, type CoreId, type PathAt } from '../../../core/site'
 import { usePathPage } from '../../composables/usePath'
@@ -37,7 +37,8 @@ const cores = computed(() => {
   const all = Object.keys(getOrThrow(site.value.cables, cable.value!).cores).length
   return { cores: used, kept: all - used }
 })
-const write = () => laid.value && 'site' in laid.value && doing({ ok: true, value: [...laid.value.commands] })
+const write = () =>
+  laid.value && 'site' in laid.value && doing({ ok: true, value: conversionCommands(site.value, laid.value) })
 const colour = (core: CoreId) => {
   const record = getOrThrow(getOrThrow(site.value.cables, found.value!.cable).cores, core)
   return record.colour?.value ?? core
