@@ -3,9 +3,9 @@ import { readReadingsCsv, type Property } from '../core/formats'
 import { climateOf } from '../core/circuit'
 import { sceneOf } from '../core/expect'
 import { goodReadings, pastOf } from '../core/history'
-import { huntOf, reportOf } from '../core/hunt'
+import { asTaken, huntOf, reportOf, takenKey } from '../core/hunt'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
-import { controllerOf, partKey, readingsThatSpeak, testKey } from '../core/record'
+import { controllerOf, failingStates, partKey } from '../core/record'
 import { getOrThrow, type ControllerId, type PlaceId } from '../core/site'
 import type { Speaker } from '../words'
 import { sayCare, sayHow, sayOutcome, saySlipped, sayStand, sayStrained, sayTelling, sayTest } from '../words/hunt'
@@ -39,24 +39,26 @@ export function huntIn(
     flags.ground ?? site.settings.ground_C,
     flags.coil ?? (flags.ground === undefined ? site.settings.coil_C : null),
   )
+  const failing = failingStates(site, read.value)
   const hunt = huntOf(site, controller, {
     climate,
     meter,
     helper: flags.helper,
     known: knownOf({ site, facts }, controller, flags).good,
+    failing: [...failing],
   })
   if (!hunt) return refused(refusal('nothing_to_hunt', [], { tag: getOrThrow(site.controllers, controller).tag }))
-  const lines = new Map(read.value.map((r) => [testKey(r.test), r.line]))
+  const taken = read.value.map((r) => ({ ...r, test: asTaken(r, failing) }))
+  const lines = new Map(taken.map((r) => [takenKey(r.test), r.line]))
   const left = read.value
     .filter((r) => hunt.predictor.base(r.test) === null || ![controller, null].includes(controllerOf(site, r.test)))
     .map((r) => r.line)
-  const speaks = new Set(readingsThatSpeak(site, read.value).map((r) => r.line))
-  for (const r of read.value) if (!left.includes(r.line) && speaks.has(r.line)) hunt.take(r)
+  for (const r of taken) if (!left.includes(r.line)) hunt.take(r)
   const report = reportOf(hunt)
   const place = (p: PlaceId) => getOrThrow(site.places, p).tag
   const cabinet = getOrThrow(site.controllers, controller).place
   const { next, telling } = report
-  const suspect = read.value.findLast((r) => report.suspect && testKey(r.test) === testKey(report.suspect.test))
+  const suspect = taken.findLast((r) => report.suspect && takenKey(r.test) === takenKey(report.suspect.test))
   return accepted({
     verb: 'hunt',
     property: site.about.name,
@@ -96,7 +98,7 @@ export function huntIn(
       troubles: stop.errands.map((e) => e.trouble),
     })),
     again: suspect ? { line: suspect.line, says: saySlipped(suspect, site, speaker) } : null,
-    telling: telling && { line: lines.get(testKey(telling.test)) ?? null, says: sayTelling(telling, site, speaker) },
+    telling: telling && { line: lines.get(takenKey(telling.test)) ?? null, says: sayTelling(telling, site, speaker) },
     next: next && {
       test: next.test.kind,
       place: place(next.place),
@@ -112,7 +114,7 @@ export function huntIn(
       })),
     },
     left,
-    aside: read.value.filter((r) => !speaks.has(r.line)).map((r) => r.line),
+    failing: [...failing],
   })
 }
 

@@ -1,6 +1,6 @@
 import { REPAIR_CODES } from '../core/repair'
 import * as z from 'zod'
-import { DEEDS, FAMILIES, HAZARDS, KIT, SORTING_METHODS } from '../core/record'
+import { DEEDS, FAMILIES, HAZARDS, KIT, SORTING_METHODS, WIRING_STATES } from '../core/record'
 import { FIND_KINDS } from '../core/trace'
 
 const statement = z.string().describe('One sentence in English')
@@ -415,7 +415,7 @@ export const huntOutput = z.strictObject({
     })
     .nullable(),
   left: z.array(z.int()).describe('Lines whose test says nothing on this controller'),
-  aside: z.array(z.int()).describe('Lines taken in a state in which it does not fail: the fault need not show in them'),
+  failing: z.array(z.enum(WIRING_STATES)).describe('States in which alone something fails, as the lines say'),
 })
 
 const use = z.enum(['in_use', 'common', 'spare', 'unknown'])

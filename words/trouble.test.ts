@@ -1,7 +1,7 @@
 import { quarryLake } from '../demo/quarry-lake'
 import { placesOf, type Cause } from '../core/hunt'
 import { gaugeText, printFigure } from '../core/quantity'
-import type { Part } from '../core/record'
+import type { Part, WiringState } from '../core/record'
 import { terminalAt, type CableId, type SpliceId } from '../core/site'
 import type { Speaker } from './index'
 import { translateHere } from './speaker'
@@ -16,17 +16,17 @@ const speaker: Speaker = {
 const site = quarryLake()
 const K1 = 'K1' as CableId
 
-type Told = readonly [where: object, p: number, cause: Cause, ohm?: number]
+type Told = readonly [where: object, p: number, cause: Cause, ohm?: number, states?: readonly WiringState[]]
 const told = (...parts: Told[]) =>
   sayTrouble(
     {
-      parts: parts.map(([where, p, cause, ohm = null], n) => ({
+      parts: parts.map(([where, p, cause, ohm = null, states = []], n) => ({
         key: String(n),
         where: where as Part,
         places: placesOf(site, where as Part),
         p,
         causes: [{ cause, p: 1 }],
-        likeliest: { cause, at: null, along: null, ohm },
+        likeliest: { cause, at: null, along: null, ohm, states },
       })),
     },
     site,
@@ -73,6 +73,13 @@ test.each<readonly [says: string, parts: readonly Told[]]>([
     [
       [joint('B4-j28'), 0.5, 'series', 25],
       [joint('B4-j73'), 0.4, 'series', 25.4],
+    ],
+  ],
+  [
+    'Picnic shelf 1 reads 60.0 Ω high through its joint in B4 or the common’s joint in B4. It shows only when wet.',
+    [
+      [joint('B4-j28'), 0.5, 'series', 60, ['wet']],
+      [joint('B4-j73'), 0.4, 'series', 60.4, ['wet']],
     ],
   ],
   ['The coil of Far willows in B11: shorted turns.', [[coil('V18'), 0.98, 'coil_part']]],

@@ -46,9 +46,16 @@ function causeOf(told: readonly PartReport[]): { kind: string; cause: Cause } | 
 
 /**
  * One thing that is wrong, in a sentence: "The common is cut between B4 and B5, or open at a joint there.", "Gate
- * hedge is open: its coil in B2, its joint in B2 or the common’s joint in B2."
+ * hedge is open: its coil in B2, its joint in B2 or the common’s joint in B2."; and in which states alone it shows.
  */
 export function sayTrouble(trouble: Pick<TroubleReport, 'parts'>, site: Site, speaker: Speaker): string {
+  const states = trouble.parts[0]?.likeliest?.states ?? []
+  const says = sayWhole(trouble, site, speaker)
+  if (states.length === 0) return says
+  const names = states.map((state) => say({ code: `trouble.in_${state}`, params: {} }, speaker))
+  return say({ code: 'trouble.only', params: { says, states: listText(names, false, speaker) } }, speaker)
+}
+function sayWhole(trouble: Pick<TroubleReport, 'parts'>, site: Site, speaker: Speaker): string {
   const { told, others } = toldOf(trouble)
   const cause = causeOf(told)
   const common = onCommon(told, site, speaker)

@@ -1,8 +1,8 @@
 import { computed, watch } from 'vue'
 import { corrected_ohm } from '../../core/expect'
 import { asReadNow, goodReadings } from '../../core/history'
-import type { HuntReport, HuntStep, Known } from '../../core/hunt'
-import { readingsThatSpeak, readingsToGoBy, type Reading, type Job } from '../../core/record'
+import { asTaken, type HuntReport, type HuntStep, type Known } from '../../core/hunt'
+import { failingStates, readingsToGoBy, type Reading, type Job, type WiringState } from '../../core/record'
 import { huntWorker, stopHuntWorker } from './huntWorker'
 import { useProperty } from '../stores/property'
 import type { HuntAsk } from '../workers/hunt'
@@ -27,7 +27,7 @@ export function useHunt(
 ) {
   const property = useProperty()
   const log = useHuntLog(jobId)
-  const { job, steps } = log
+  const { job, steps, failing } = log
   const known = computed((): Known[] => {
     const v = job.value
     if (!v) return []
@@ -47,7 +47,8 @@ export function useHunt(
     if (!site || !v || holding() || steps.value.length === 0) return null
     const { controller, ground_C, coil_C, meter } = v
     const today = v.at.slice(0, 10)
-    const ask: HuntAsk = { site, controller, ground_C, coil_C, meter, known: known.value, today, ...options() }
+    const told = { known: known.value, failing: [...failing.value], today }
+    const ask: HuntAsk = { site, controller, ground_C, coil_C, meter, ...told, ...options() }
     // A worker takes plain values, not what a page follows.
     const [plain, taken] = JSON.parse(JSON.stringify([ask, steps.value])) as [HuntAsk, HuntStep[]]
     return () => huntWorker().stand(plain, taken)
@@ -88,30 +89,25 @@ function useHuntLog(jobId: () => string | null) {
       .filter(([, f]) => f.job === jobId())
       .sort(([, a], [, b]) => a.at.localeCompare(b.at)),
   )
-  /** Readings that speak: not those of a state in which it does not fail. */
-  const speaking = computed(
-    () =>
-      new Set(
-        property.site
-          ? readingsThatSpeak(
-              property.site,
-              readings.value.map((r) => r.reading),
-            )
-          : [],
-      ),
+  /** The states in which alone something fails, as the readings say. */
+  const failing = computed(() =>
+    property.site
+      ? failingStates(
+          property.site,
+          readings.value.map((r) => r.reading),
+        )
+      : new Set<WiringState>(),
   )
   const steps = computed((): HuntStep[] =>
     [
-      ...readings.value
-        .filter((r) => speaking.value.has(r.reading))
-        .map((r) => ({
-          at: r.reading.at,
-          step: { test: r.reading.test, value: asNow(r) } as HuntStep,
-        })),
+      ...readings.value.map((r) => ({
+        at: r.reading.at,
+        step: { test: asTaken(r.reading, failing.value), value: asNow(r) } as HuntStep,
+      })),
       ...findings.value.flatMap(([, { at, where }]) => (where ? [{ at, step: { mended: where } as HuntStep }] : [])),
     ]
       .sort((a, b) => a.at.localeCompare(b.at))
       .map((s) => s.step),
   )
-  return { job, readings, findings, steps, speaking }
+  return { job, readings, findings, steps, failing }
 }

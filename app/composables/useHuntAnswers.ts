@@ -1,5 +1,5 @@
 import type { PartReport } from '../../core/hunt'
-import { failingStates, partKey, type FieldTest, type ReadingValue, type WiringState } from '../../core/record'
+import { partKey, type FieldTest, type ReadingValue, type WiringState } from '../../core/record'
 import type { ControllerId, DeviceId, TerminalId } from '../../core/site'
 import { readingsOf, type CheckEnd, type SymptomReading, type Told } from '../../core/symptom'
 import type { Speaker } from '../../words'
@@ -16,7 +16,13 @@ import { useJobFacts } from './useJobFacts'
 export function useHuntAnswers(
   jobId: () => string,
   keeping: Ref<boolean>,
-  readings: Readonly<Ref<readonly HuntReading[]>>,
+  {
+    readings,
+    failing,
+  }: {
+    readonly readings: Readonly<Ref<readonly HuntReading[]>>
+    readonly failing: Readonly<Ref<ReadonlySet<WiringState>>>
+  },
   known: {
     readonly controller: () => ControllerId
     readonly zones: Readonly<Ref<readonly HuntZone[]>>
@@ -67,21 +73,15 @@ export function useHuntAnswers(
   }
 
   /** It fails in these states only: tests are made in one of them, and the answer says in which it was. */
-  const failing = computed(() => [
-    ...failingStates(
-      property.site!,
-      readings.value.map((r) => r.reading),
-    ),
-  ])
   const takenIn = ref<WiringState>('dry')
   watch(
     failing,
-    ([first]) => {
+    ([first]: ReadonlySet<WiringState>) => {
       if (first) takenIn.value = first
     },
     { immediate: true },
   )
   const read = (test: FieldTest, value: ReadingValue) =>
-    written.read(test, value, failing.value.length > 0 ? { state: takenIn.value } : {})
-  return { dryTold, told, found, mended, strike: written.strike, failing, takenIn, read }
+    written.read(test, value, failing.value.size > 0 ? { state: takenIn.value } : {})
+  return { dryTold, told, found, mended, strike: written.strike, takenIn, read }
 }

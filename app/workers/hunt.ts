@@ -11,7 +11,7 @@ import {
   type HuntStep,
   type Known,
 } from '../../core/hunt'
-import type { Meter } from '../../core/record'
+import type { Meter, WiringState } from '../../core/record'
 import type { ControllerId, PlaceId, Site } from '../../core/site'
 
 /** Everything a hunt hangs on besides its steps. */
@@ -22,6 +22,7 @@ export interface HuntAsk {
   readonly coil_C: number | null
   readonly meter: Meter
   readonly known: readonly Known[]
+  readonly failing: readonly WiringState[]
   readonly from: PlaceId | null
   readonly helper: boolean
   readonly circumstances: Circumstances
@@ -59,6 +60,7 @@ function begun(ask: HuntAsk, steps: HuntStep[]): Hunt | null {
     climate: climateOf(ask.site, ask.ground_C, ask.coil_C),
     meter: ask.meter,
     known: ask.known,
+    failing: ask.failing,
     helper: ask.helper,
     circumstances: ask.circumstances,
     today: ask.today,

@@ -1,9 +1,10 @@
-import type { FieldTest, ReadingValue } from '../record'
+import type { ReadingValue } from '../record'
 import type { FaultHypothesis } from './catalogue'
+import type { TakenTest } from './taken'
 
 /** A reading as a hunt takes it: what was tried and what it gave, ohms after the meter's own leads are taken off. */
 export interface Observation {
-  readonly test: FieldTest
+  readonly test: TakenTest
   readonly value: ReadingValue
   /** How often the test has given it, one after the other; once where not said. */
   readonly times?: number

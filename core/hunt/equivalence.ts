@@ -39,7 +39,9 @@ export function equivalenceClasses(context: HuntContext, catalogue: Catalogue): 
   const chain = chainsOf(context)
   const inSeries = standing(
     every.flatMap(({ f, v }) =>
-      IN_SERIES.has(f.cause) ? [{ v, as: `${chain[v.mods.alters[0]!.element]} ${f.cause} ${v.ohm}` }] : [],
+      IN_SERIES.has(f.cause)
+        ? [{ v, as: `${chain[v.mods.alters[0]!.element]} ${f.cause} ${v.ohm} ${f.withState}` }]
+        : [],
     ),
   )
   /** Under power the place along a run where conductors touch moves volts by hundredths: the middle stands for all. */

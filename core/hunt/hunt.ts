@@ -1,4 +1,4 @@
-import { testKey, type FieldTest, type Meter, type Part, type ReadingValue } from '../record'
+import { testKey, type FieldTest, type Meter, type Part, type ReadingValue, type WiringState } from '../record'
 import { getOrThrow, terminalEnd, type ControllerId, type DeviceId, type PlaceId, type Site } from '../site'
 import { climateOf, unloaded_V, type Climate } from '../circuit'
 import { corrected_ohm } from '../expect'
@@ -12,6 +12,7 @@ import { QUIET, USUAL_ODDS, type Cause, type Circumstances, type OddsBasis } fro
 import type { Predictor } from './memoize'
 import { strongestEvidence } from './evidence'
 import { severity_ohm } from './severity'
+import { takenKey, type TakenTest } from './taken'
 import {
   crewAt,
   candidatesOf,
@@ -68,6 +69,8 @@ export interface HuntOptions {
   readonly costs?: Costs
   readonly today?: string | null
   readonly known?: readonly Known[]
+  /** States in which alone something is said to fail; what is taken in another, or in none, says so (`asTaken`). */
+  readonly failing?: readonly WiringState[]
   readonly helper?: boolean
   readonly tools?: { readonly tester: boolean; readonly tracer: boolean; readonly meter: boolean }
   /** Where the crew stands at first; at the cabinet where not said. */
@@ -80,6 +83,8 @@ export interface LikelyFault {
   readonly at: string | null
   readonly along: number | null
   readonly ohm: number | null
+  /** The states in which alone it is there; empty where it always is. */
+  readonly states: readonly WiringState[]
 }
 
 /** A hunt for faults on one controller: what is believed after the readings so far, and what to measure next. */
@@ -107,7 +112,7 @@ export interface Hunt {
   readonly zonesOf: (trouble: Trouble) => number
   readonly pace: Pace
   /** Tests whose readings count: those that were mended since, and what they had shown in, do not. */
-  readonly counted: () => readonly FieldTest[]
+  readonly counted: () => readonly TakenTest[]
   readonly crew: () => Crew
   readonly minutes: () => number
   /** A part was mended: readings that its fault had touched no longer count, and one fault fewer is left to find. */
@@ -123,9 +128,16 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   if (!context) return null
   const odds = options.odds ?? USUAL_ODDS
   const costs = options.costs ?? USUAL_COSTS
-  const { meter } = options
+  const { meter, failing = [] } = options
   const worldOf = (leaks: LeakSizes) => {
-    const every = catalogueOf(context, odds, options.circumstances ?? QUIET, options.today ?? null, leaks)
+    const every = catalogueOf(
+      context,
+      odds,
+      options.circumstances ?? QUIET,
+      options.today ?? null,
+      leaks,
+      failing.length > 0,
+    )
     const predictor = predictorOf(context, every, meter)
     const coils = priorsFrom(context, predictor, options.known ?? [])
     return { leaks, predictor, coils, catalogue: materialOnly(context, every, predictor, coils) }
@@ -167,15 +179,15 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
         ? { ...reading, value: { kind: 'ohm', ohm: corrected_ohm(reading.value.ohm, meter) } }
         : reading
     // Of the same test the last reading counts.
-    const key = testKey(reading.test)
-    const before = readings.find((r) => testKey(r.test) === key)
+    const key = takenKey(reading.test)
+    const before = readings.find((r) => takenKey(r.test) === key)
     const again = before !== undefined
     const times = before && sameAgain(before.value, corrected.value) ? (before.times ?? 1) + 1 : 1
-    readings = [...readings.filter((r) => testKey(r.test) !== key), { ...corrected, times }]
+    readings = [...readings.filter((r) => takenKey(r.test) !== key), { ...corrected, times }]
     if (again || leakSizesFor(readings, meter, world.leaks) !== world.leaks) posterior = null
     else posterior?.add({ ...corrected, times })
     held = considered = null
-    const candidate = candidates.find((c) => testKey(c.test) === key)
+    const candidate = candidates.find((c) => testKey(c.test) === testKey(reading.test))
     if (candidate) {
       const step = minutesOf(context, costs, walking, crew, candidate)
       minutes += step.minutes
@@ -189,7 +201,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       world.predictor,
       told,
       candidates,
-      new Set(readings.map((r) => testKey(r.test))),
+      new Set(readings.map((r) => takenKey(r.test))),
       among,
     )
   /** The best test for each of what is to be told apart, worked out once until something is read. */
@@ -202,7 +214,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   }
   /** A reading to be taken again, once; null of one that is not made at the cabinet or in a box. */
   const againOn = ({ test, times = 1 }: Observation): Advice | null => {
-    const candidate = times > 1 ? undefined : candidates.find((c) => testKey(c.test) === testKey(test))
+    const candidate = times > 1 ? undefined : candidates.find((c) => testKey(c.test) === takenKey(test))
     if (!candidate) return null
     const { minutes } = minutesOf(context, costs, walking, crew, candidate)
     return { candidate, minutes, bits: 0, bitsPerMinute: 0, outcomes: [] }
@@ -214,8 +226,9 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     const best = told.reduce<Explanation | null>((m, e) => (m && m.p >= e.p ? m : e), null)
     const v = best?.faults.find(isAt)
     if (!best || !v) return null
-    const { cause, at } = catalogue.faults[v.fault]!
-    return { cause, at, along: v.along, ohm: severity_ohm(predictor, coils, readings, best.faults, v) }
+    const { cause, at, withState } = catalogue.faults[v.fault]!
+    const ohm = severity_ohm(predictor, coils, readings, best.faults, v)
+    return { cause, at, along: v.along, ohm, states: withState ? failing : [] }
   }
   const zonesOf = ({ parts }: Trouble): number => {
     const { catalogue, predictor } = world

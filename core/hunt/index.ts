@@ -1,5 +1,7 @@
 export { huntOf, NAMED, STRAINED } from './hunt'
 export { leaveCommands } from './leave'
+export { asTaken, takenKey } from './taken'
+export type { TakenTest } from './taken'
 export { goOn, reportOf } from './report'
 export type { HuntReport, HuntStep, NextReport, OutcomeReport, PartReport, RoundStop, TroubleReport } from './report'
 export type { RoundOrder } from './round'

@@ -18,17 +18,18 @@ import type { LikelyFault } from './hunt'
 
 /**
  * What puts a part that is not mended on record as it is, so that predictions count with it from now on: a part that is
- * open by its condition, what has ohms as a defect. Null of what is no state of the ground: a coil to be changed, leads
- * to be put under their own screws.
+ * open by its condition, what has ohms as a defect. Null of what is no lasting state of the ground: a coil to be
+ * changed, leads to be put under their own screws, what comes and goes with wet or heat.
  * @param id of the defect, if it makes one
  */
 export function leaveCommands(
   site: Site,
   where: Part,
-  { cause, at, along, ohm }: LikelyFault,
+  { cause, at, along, ohm, states }: LikelyFault,
   id: string,
   since: string,
 ): readonly Command[] | null {
+  if (states.length > 0) return null
   const open: Condition = { state: 'open', since, note: '' }
   const told = { since, note: '' }
   const defect = (record: Defect) => [createRecord('defects', id, record)]

@@ -1,6 +1,6 @@
-import { testKey, type FieldTest } from '../record'
 import type { Prediction } from './predict/prediction'
 import type { Like } from './equivalence'
+import { takenKey, type TakenTest } from './taken'
 import { leadsOn, type Catalogue, type Fault, type Faults, type FaultHypothesis } from './catalogue'
 
 /**
@@ -8,21 +8,21 @@ import { leadsOn, type Catalogue, type Fault, type Faults, type FaultHypothesis 
  * each reading.
  */
 export interface Predictor {
-  readonly base: (test: FieldTest) => Prediction | null
+  readonly base: (test: TakenTest) => Prediction | null
   /**
    * As with one or two faults; null where the test says nothing (its points are not on record, or a switch stands
    * between).
    */
-  readonly under: (test: FieldTest, faults: Faults) => Prediction | null
+  readonly under: (test: TakenTest, faults: Faults) => Prediction | null
   /** Whether a fault can show in a test at all; where not, `base` holds. */
-  readonly mayAffect: (test: FieldTest, fault: Fault) => boolean
+  readonly mayAffect: (test: TakenTest, fault: Fault) => boolean
   /**
    * Of some faults those that `under` counts: the ones that can show, and all of them once one that shows links
    * wires; one alone where it settles what the test shows, whatever the other does.
    */
-  readonly activeFaults: (test: FieldTest, faults: Faults) => Faults
+  readonly activeFaults: (test: TakenTest, faults: Faults) => Faults
   /** The cell that shows as this one does in a test: itself, or the one that stands for its like. */
-  readonly like: (test: FieldTest, variant: FaultHypothesis) => FaultHypothesis
+  readonly like: (test: TakenTest, variant: FaultHypothesis) => FaultHypothesis
 }
 
 interface Recalled {
@@ -47,24 +47,24 @@ export function memoizePredictions(
     likeIn,
     compose,
   }: {
-    foresee: (test: FieldTest, faults: Faults) => Prediction | null
-    mayAffect: (test: FieldTest, fault: Fault) => boolean
+    foresee: (test: TakenTest, faults: Faults) => Prediction | null
+    mayAffect: (test: TakenTest, fault: Fault) => boolean
     dominates: (v: FaultHypothesis, seen: Prediction | null, other: FaultHypothesis) => boolean
-    likeIn: (test: FieldTest) => Like | null
+    likeIn: (test: TakenTest) => Like | null
     /** What some faults show together from what each shows alone; null where they have to be worked out. */
     compose: (
-      test: FieldTest,
+      test: TakenTest,
       faults: Faults,
       alone: (v: FaultHypothesis | null) => Prediction | null,
     ) => Prediction | null
   },
 ): Predictor {
   const byKey = new Map<string, Recalled>()
-  const byTest = new WeakMap<FieldTest, Recalled>()
-  const of = (test: FieldTest): Recalled => {
+  const byTest = new WeakMap<TakenTest, Recalled>()
+  const of = (test: TakenTest): Recalled => {
     let known = byTest.get(test)
     if (known) return known
-    const key = testKey(test)
+    const key = takenKey(test)
     known = byKey.get(key) ?? {
       base: foresee(test, []),
       like: likeIn(test),
@@ -76,7 +76,7 @@ export function memoizePredictions(
     byTest.set(test, known)
     return known
   }
-  const touched = (test: FieldTest, known: Recalled, fault: Fault): boolean => {
+  const touched = (test: TakenTest, known: Recalled, fault: Fault): boolean => {
     if (known.touched[fault.index] === UNKNOWN) known.touched[fault.index] = touches(test, fault) ? YES : NO
     return known.touched[fault.index] === YES
   }
@@ -89,11 +89,11 @@ export function memoizePredictions(
     return made
   }
   /** What one fault makes of a test. */
-  const alone = (test: FieldTest, known: Recalled, v: FaultHypothesis): Prediction | null => {
+  const alone = (test: TakenTest, known: Recalled, v: FaultHypothesis): Prediction | null => {
     const like = known.like?.(v, [v]) ?? v
     return once(known.one, like.index, () => foresee(test, [like]))
   }
-  const feltIn = (test: FieldTest, known: Recalled, together: Faults): Faults => {
+  const feltIn = (test: TakenTest, known: Recalled, together: Faults): Faults => {
     const felt = together.filter((v) => touched(test, known, faults[v.fault]!))
     const leads = felt.some((v) => leadsOn(faults[v.fault]!))
     if (leads && felt.length < together.length) return together

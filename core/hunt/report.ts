@@ -6,6 +6,7 @@ import { causesOf } from './evidence'
 import type { Needs } from './tests'
 import type { Advice, AnswerForecast } from './next'
 import { roundOf, type Errand, type RoundOrder } from './round'
+import type { TakenTest } from './taken'
 import type { Trouble } from './troubles'
 import { placesOf } from './where'
 
@@ -71,7 +72,7 @@ export interface HuntReport {
   readonly troubles: readonly TroubleReport[]
   /** What is next for all that is rather wrong than not, in one walk; empty for a single thing. */
   readonly round: Readonly<Record<RoundOrder, readonly RoundStop[]>>
-  readonly telling: { readonly test: FieldTest; readonly value: ReadingValue } | null
+  readonly telling: { readonly test: TakenTest; readonly value: ReadingValue } | null
   /** A reading that no likely explanation fits: it may have slipped, and is to be taken again before anything else. */
   readonly suspect: NextReport | null
   /** The tests whose readings count, by their keys: after a repair not those that it could have touched. */
@@ -190,7 +191,7 @@ function roundsOf(hunt: Hunt, found: readonly Found[]): HuntReport['round'] {
 }
 
 /** A step of a hunt as it was recorded: a reading, or a part that was mended. */
-export type HuntStep = { readonly test: FieldTest; readonly value: ReadingValue } | { readonly mended: Part }
+export type HuntStep = { readonly test: TakenTest; readonly value: ReadingValue } | { readonly mended: Part }
 
 /**
  * Goes on with a hunt by the steps it has not taken yet; null where they are no continuation, and the hunt must begin

@@ -17,12 +17,3 @@ export function failingStates(site: Site, readings: readonly StatedReading[]): R
     }),
   )
 }
-
-/**
- * The readings that can speak against a fault: where it fails in one state only, not those that were taken in another,
- * since the fault need not show in them.
- */
-export function readingsThatSpeak<T extends StatedReading>(site: Site, readings: readonly T[]): readonly T[] {
-  const failing = failingStates(site, readings)
-  return failing.size === 0 ? readings : readings.filter(({ state }) => state === undefined || failing.has(state))
-}

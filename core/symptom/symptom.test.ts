@@ -1,15 +1,7 @@
 import { quarryLake } from '../../demo/quarry-lake'
-import { huntOf } from '../hunt'
-import { COMMON_METER, readingsThatSpeak } from '../record'
-import {
-  getOrThrow,
-  stationAt,
-  terminalEnd,
-  type ControllerId,
-  type DeviceId,
-  type StationId,
-  type TerminalId,
-} from '../site'
+import { asTaken, huntOf } from '../hunt'
+import { COMMON_METER, failingStates, type FieldTest, type WiringState } from '../record'
+import { stationAt, terminalEnd, type ControllerId, type DeviceId, type TerminalId } from '../site'
 import {
   CHECKS,
   checkOf,
@@ -37,7 +29,7 @@ const valvesOf = ({ test }: SymptomReading): DeviceId[] =>
 /** The likeliest parts after a symptom alone. */
 function likeliest(symptom: Told, more: readonly SymptomReading[] = []): string[] {
   const hunt = huntOf(site, A, { meter: COMMON_METER })!
-  for (const r of readingsThatSpeak(site, [...more, ...readingsOf(site, A, symptom)])) hunt.take(r)
+  for (const r of [...more, ...readingsOf(site, A, symptom)]) hunt.take(r)
   return [...hunt.beliefs().parts].sort((a, b) => b[1] - a[1]).map(([key]) => key)
 }
 
@@ -57,24 +49,38 @@ test('each symptom of the wiring becomes readings that lead the hunt where a tec
   expect(dead.some((key) => key === 'coil MV' || key.startsWith('water A'))).toBe(true)
 })
 
-test('what fails in one state is hunted by readings of that state; what was read in another does not speak against it', () => {
+test('what fails in one state is hunted by all readings: it shows in that state only, what is always wrong in any', () => {
   const fails = readingsOf(site, A, told('fails_in_state', { zones: [at('3')], state: 'wet' }))
   expect(fails.map((r) => r.state)).toEqual(['wet'])
-  const ohms = (ohm: number, state?: 'dry' | 'wet') => ({
-    test: { kind: 'ohms', from: terminalEnd(A, '3'), to: terminalEnd(A, 'C') } as const,
-    value: { kind: 'ohm', ohm } as const,
+  expect(readingsOf(site, A, told('comes_and_goes', { zones: [at('3')] }))[0]!.state).toBe('moved')
+  const hunt = huntOf(site, A, { meter: COMMON_METER, failing: ['wet'] })!
+  const toCommon = (t: string) => ({ kind: 'ohms', from: terminalEnd(A, t), to: terminalEnd(A, 'C') }) as const
+  const sound_ohm = (t: string): number => {
+    const seen = hunt.predictor.base(toCommon(t) as FieldTest)
+    if (seen?.kind !== 'ohms') throw new Error(`no ohms at ${t}`)
+    return seen.mean
+  }
+  const read = (t: string, ohm: number | null, state?: WiringState): SymptomReading => ({
+    test: toCommon(t) as FieldTest,
+    value: ohm === null ? { kind: 'open' } : { kind: 'ohm', ohm },
     ...(state ? { state } : {}),
   })
-  const [dry, wet, plain] = [ohms(33.3, 'dry'), ohms(95, 'wet'), ohms(33.3)]
-  expect(readingsThatSpeak(site, [...fails, dry, wet, plain])).toEqual([...fails, wet, plain])
-  // Where no state was looked to, or it fails in none, every reading speaks.
-  expect(readingsThatSpeak(site, [dry, wet, plain])).toEqual([dry, wet, plain])
-  const fine = {
-    ...fails[0]!,
-    value: { kind: 'waters' as const, valves: [...getOrThrow(site.stations, 'A-3' as StationId).valves] },
-  }
-  expect(readingsThatSpeak(site, [fine, dry])).toEqual([fine, dry])
-  expect(readingsOf(site, A, told('comes_and_goes', { zones: [at('3')] }))[0]!.state).toBe('moved')
+  const readings = [
+    ...fails,
+    read('3', sound_ohm('3'), 'dry'),
+    read('3', sound_ohm('3') + 60, 'wet'),
+    read('5', null, 'dry'),
+    ...['1', '2', '4', '6', '7', '8'].map((t) => read(t, sound_ohm(t))),
+  ]
+  expect([...failingStates(site, readings)]).toEqual(['wet'])
+  for (const r of readings) hunt.take({ ...r, test: asTaken(r, failingStates(site, readings)) })
+  const found = hunt.troubles().map(({ p, parts }) => ({ p, of: hunt.likeliest(parts[0]![0])! }))
+  const series = found.find(({ of }) => of.cause === 'series')!
+  expect([series.p > 0.95, series.of.states, Math.round(series.of.ohm! / 10)]).toEqual([true, ['wet'], 6])
+  const open = found.find(({ of }) => /open/.test(of.cause))!
+  expect([open.p > 0.9, open.of.states]).toEqual([true, []])
+  // Where nothing is said to fail in a state, states do not count.
+  expect(asTaken(read('3', 33, 'dry'), new Set())).toEqual(toCommon('3'))
 })
 
 test('what is no matter of the wiring gives no reading and has a check; every check ends, whatever is answered', () => {

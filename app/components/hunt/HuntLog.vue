@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import type { Finding, Reading } from '../../../core/record'
+import type { Finding } from '../../../core/record'
 import type { Site } from '../../../core/site'
 import type { Speaker } from '../../../words'
 import { sayTest, sayValue } from '../../../words/hunt'
@@ -14,8 +14,6 @@ const props = defineProps<{
   site: Site
   speaker: Speaker
   writable: boolean
-  /** Those that are weighed; the others were taken in a state in which it does not fail. */
-  speaking: ReadonlySet<Reading>
 }>()
 const emit = defineEmits<{ strike: [reading: string] }>()
 const { t } = useI18n()
@@ -43,8 +41,7 @@ const shown = computed(() => (all.value ? props.readings : props.readings.slice(
             {{ r.taken ? dayText(r.reading.at) : timeText(r.reading.at) }}
           </span>
           <span v-if="r.reading.state" class="quiet">
-            {{ t(`symptom.states.${r.reading.state}`)
-            }}{{ speaking.has(r.reading) ? '' : `, ${t('diagnose.setAside')}` }}
+            {{ t(`symptom.states.${r.reading.state}`) }}
           </span>
         </span>
         <span class="row value">

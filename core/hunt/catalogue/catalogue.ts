@@ -13,6 +13,7 @@ import { placesOf } from '../where'
 import { cabinetFaults } from './cabinet'
 import { coilFaults } from './coils'
 import type { Catalogue, Fault, FaultHypothesis } from './fault'
+import { withState } from './in-state'
 import { jointFaults } from './joints'
 import { UNSEEN_LEAKS, type LeakSizes } from './leaks'
 import { misjoinedFaults } from './misjoined'
@@ -22,7 +23,7 @@ import { unlistedFaults } from './unlisted'
 
 /**
  * Every single fault of a controller's wiring and hydraulics, with its odds. Parts that hang on nothing have none:
- * they cannot show.
+ * they cannot show. `states`: something is said to fail in some states only.
  */
 export function catalogueOf(
   context: HuntContext,
@@ -30,8 +31,9 @@ export function catalogueOf(
   circumstances: Circumstances,
   today: string | null,
   leaks: LeakSizes = UNSEEN_LEAKS,
+  states = false,
 ): Catalogue {
-  const listed = [
+  const always = [
     ...runFaults(context, basis, leaks),
     ...touchFaults(context, basis),
     ...jointFaults(context, basis, leaks, today),
@@ -39,7 +41,8 @@ export function catalogueOf(
     ...misjoinedFaults(context),
     ...cabinetFaults(context),
     ...unlistedFaults(context),
-  ].map((e) => ({
+  ]
+  const listed = (states ? withState(always) : always).map((e) => ({
     ...e,
     times: circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(context.site, e.where)),
   }))
@@ -87,6 +90,7 @@ export function catalogueOf(
       links: (e.besides ?? []).length > 0,
       at: e.at ?? null,
       elements: e.elements,
+      withState: e.withState ?? false,
       prior: (basis.families[e.family] / familySum) * causeShare.get(k)! * (e.weight / whole.get(k)!) * e.times,
     }
   })

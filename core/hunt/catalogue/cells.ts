@@ -25,6 +25,8 @@ export interface Entry {
   besides?: readonly DeviceId[]
   at?: string
   elements: readonly number[]
+  /** It shows in some states only. */
+  withState?: true
 }
 
 export const none: NetworkEdit = { alters: [], joins: [] }

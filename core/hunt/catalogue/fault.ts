@@ -55,6 +55,8 @@ export interface Fault {
   /** Leg or lead at which it sits, for joints: the end's link id. */
   readonly at: string | null
   readonly elements: readonly number[]
+  /** It is there in the states only in which something is said to fail. */
+  readonly withState: boolean
 }
 
 export interface Catalogue {

@@ -1,7 +1,7 @@
-import { testKey, type FieldTest } from '../../record'
 import type { TerminalId } from '../../site'
 import type { Predictor } from '../memoize'
 import type { Catalogue, FaultHypothesis } from '../catalogue'
+import { takenKey, type TakenTest } from '../taken'
 import type { CoilPriors } from '../weigh'
 import type { Prediction } from '../predict'
 import { isAsGood, signatureOf } from './signature'
@@ -70,10 +70,10 @@ export interface CellClass {
  * none that could be told from the sound one. Worked out once for a test, since a hunt weighs its readings again with
  * every new one.
  */
-export type Shows = (test: FieldTest) => Int32Array
+export type Shows = (test: TakenTest) => Int32Array
 export function showsOf({ catalogue, predictor, coils }: Pick<Model, 'catalogue' | 'predictor' | 'coils'>): Shows {
   const known = new Map<string, Int32Array>()
-  const made = (test: FieldTest): Int32Array => {
+  const made = (test: TakenTest): Int32Array => {
     const numbers = new Int32Array(catalogue.variants.length)
     const base = predictor.base(test)
     if (base === null) return numbers
@@ -96,7 +96,7 @@ export function showsOf({ catalogue, predictor, coils }: Pick<Model, 'catalogue'
     return numbers
   }
   return (test) => {
-    const key = testKey(test)
+    const key = takenKey(test)
     const numbers = known.get(key) ?? made(test)
     known.set(key, numbers)
     return numbers

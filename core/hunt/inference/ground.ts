@@ -16,6 +16,10 @@ const STRONG = 0.02
 const BY_CHANCE_NATS = 0.5
 /** What may come as near as this to the likeliest set with two faults of one thread is worked out with them, nats. */
 export const DEEPLY_NATS = 5
+/** What is worth no more than this is not looked at any further. */
+const NEGLIGIBLE = 1e-6
+const NO_BETTER: Fit = { log: 0, best: 0 }
+const RULED_OUT: Fit = { log: -100, best: -100 }
 /** About the odds of the one fault of a thread that would explain what a shared one leaves. */
 const ONE_LOCAL = 0.003
 
@@ -26,6 +30,22 @@ export interface Placed {
 }
 /** Shared faults that are there together. */
 export type SharedSet = readonly SharedClass[]
+
+/** A set of shared faults, and what one more is worth beside it, place by place: those that show alike there once. */
+export class Beside {
+  private readonly fits = new Map<Placed, Map<number, Fit>>()
+  constructor(readonly set: SharedSet) {}
+
+  at(place: Placed, more: SharedClass, make: () => Fit): Fit {
+    const shows = place.of.length === 1 ? more.effectNumbers[place.of[0]!]! : 0
+    const name = shows === 0 ? -1 - more.index : shows
+    let fits = this.fits.get(place)
+    if (!fits) this.fits.set(place, (fits = new Map()))
+    let fit = fits.get(name)
+    if (!fit) fits.set(name, (fit = make()))
+    return fit
+  }
+}
 
 /** What the groups hold beside sets of shared faults, each worked out once. */
 export class Ground {
@@ -44,7 +64,7 @@ export class Ground {
   ) {
     this.placed = scene.groups.map((group, k) => ({ of: [k], group }))
     this.slacks = Float64Array.from(this.placed, (p) => this.slackOf(this.factorOf(p, [])))
-    this.alone = Float64Array.from(scene.shared, (c) => this.firstLook([], c).log)
+    this.alone = Float64Array.from(scene.shared, (c) => this.firstLook(new Beside([]), c, this.slacks).log)
   }
 
   /** Some groups as a shared set leaves them: those that a link joins are one. */
@@ -68,7 +88,8 @@ export class Ground {
     return made
   }
   /** Some groups with those that links join to them. */
-  closed(among: readonly number[], set: SharedSet): number[] {
+  closed(among: readonly number[], set: SharedSet): readonly number[] {
+    if (set.every(({ links }) => links.length === 0)) return among
     const found = new Set(among)
     for (let grown = true; grown;) {
       grown = false
@@ -140,13 +161,12 @@ export class Ground {
    * with what the threads hold most likely. `closely`: how much it might hold with all that they may hold, where that
    * may count; null where it does not. `before`: what it was worth beside fewer: what explained nothing then explains
    * no more now with a thread's own fault beside it. `below`: how far what the groups that it touches hold beside the
-   * set lies below the likeliest, nats.
+   * set lies below the likeliest, nats. `slacks`: by group how much better it could fit beside the set.
    */
-  worth(set: SharedSet, more: SharedClass, before: number, below: number): Worth {
-    const first = this.firstLook(set, more)
+  worth(beside: Beside, more: SharedClass, before: number, below: number, slacks: Float64Array): Worth {
+    const first = this.firstLook(beside, more, slacks)
     const may = more.odds * this.oneMore
     const chance = more.touched.reduce((s, g) => s + this.scene.groups[g]!.readings.length, 0) * BY_CHANCE_NATS
-    // What cuts a thread off from a leak shows from wire to wire too.
     const mayAlso = before > NEUTRAL_NATS && !more.members[0]!.leak
     const alsoLocal = mayAlso ? first.best - chance + Math.log(ONE_LOCAL * this.oneMore) : -Infinity
     const hope = Math.max(first.log, alsoLocal)
@@ -162,30 +182,48 @@ export class Ground {
     const most = touched.reduce((s, g) => s + slacks[g]!, SHARPER_NATS)
     return odds * this.oneMore * Math.exp(most) > AT_ALL
   }
-  private firstLook(set: SharedSet, more: SharedClass): Fit {
-    const { links, touched } = more
-    const now = [...set, more]
-    if (links.length > 0) {
-      const before = this.groupsUnder(this.closed(touched, set), set)
-      const groups = before.map((p) => p.group)
-      const cells = this.cellsOf(now)
-      return this.stock.worth(groups, cells, () =>
-        worthOf(groups, together(before.map((p) => this.factorOf(p, set))), cells, this.oneMore),
-      )
-    }
-    let [log, best] = [0, 0]
-    for (const place of this.groupsUnder(this.closed(touched, set), set)) {
-      const felt = feltIn(place, now)
-      const name = nameOf(place, felt)
-      let known = place.group.quick.get(name)
-      if (known === undefined) {
-        known = worthOf([place.group], likeliest(this.factorOf(place, set)), this.cellsOf(felt), this.oneMore)
-        place.group.quick.set(name, known)
-      }
-      log += known.log
-      best += known.best
+  /**
+   * The same with what the threads hold most likely; no further than to where it cannot be worth anything any more,
+   * however well the groups that are left could fit.
+   */
+  private firstLook(beside: Beside, more: SharedClass, slacks: Float64Array): Fit {
+    const { set } = beside
+    const among = this.closed(more.touched, set)
+    const before = this.groupsUnder(among, set)
+    // Groups that the new one leads to each other are looked at together; the others each by itself.
+    const leads = more.links.length > 0
+    const isLed = (p: Placed) => leads && p.of.some((g) => more.links.includes(g))
+    let { log, best } = leads ? this.firstLookLinked(before.filter(isLed), set, more) : NO_BETTER
+    // What cuts a thread off from a leak shows from wire to wire too: no other fault lets it fit better than it does.
+    const isLeak = more.members[0]!.leak !== null
+    const least = Math.log(NEGLIGIBLE / (more.odds * this.oneMore))
+    let hope = among.reduce((s, g) => s + slacks[g]!, SHARPER_NATS)
+    for (const place of before) {
+      if (isLed(place)) continue
+      for (const g of place.of) hope -= slacks[g]!
+      const fit = beside.at(place, more, () => this.firstLookAt(place, set, more))
+      log += fit.log
+      best += fit.best
+      if (log + hope < least && (isLeak || best + hope < least)) return RULED_OUT
     }
     return { log, best }
+  }
+  private firstLookLinked(places: readonly Placed[], set: SharedSet, more: SharedClass): Fit {
+    const groups = places.map((p) => p.group)
+    const cells = this.cellsOf([...set, more])
+    return this.stock.worth(groups, cells, () =>
+      worthOf(groups, together(places.map((p) => this.factorOf(p, set))), cells, this.oneMore),
+    )
+  }
+  private firstLookAt(place: Placed, set: SharedSet, more: SharedClass): Fit {
+    const felt = feltIn(place, [...set, more])
+    const name = nameOf(place, felt)
+    let known = place.group.quick.get(name)
+    if (known === undefined) {
+      known = worthOf([place.group], likeliest(this.factorOf(place, set)), this.cellsOf(felt), this.oneMore)
+      place.group.quick.set(name, known)
+    }
+    return known
   }
   /** The same with all that the threads may hold. */
   closeLook(set: SharedSet, more: SharedClass): number {

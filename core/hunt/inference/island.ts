@@ -1,13 +1,19 @@
 import { DisjointSets } from '../../site'
 import { distinctOdds } from './distinct'
 import type { Entry, Factor } from './group'
-import { DEEPLY_NATS, type Ground, type SharedSet } from './ground'
+import { Beside as BesideSet, DEEPLY_NATS, type Ground, type SharedSet } from './ground'
 import { addTo, constant, dot, orOneMore, times, zero, type Polynomial } from './polynomial'
 import type { SharedClass } from './scene'
 
 /** Sets of shared faults are looked at as far as this below the best, nats. */
 const LOOKED_AT_NATS = 10
 const [MOST_SHARED, MOST_SETS] = [6, 400]
+/** Sets that hold so much of what was found, all together, are not looked at any more. */
+const NEXT_TO_NOTHING = 2e-3
+/** A shared fault that fits so badly stands beside no set, nats. */
+const RULED_OUT_NATS = -30
+/** What lies so far below that nothing stands beside a set is not told of, nats. */
+export const TOLD_NATS = 9
 /** Beside one set so many are looked at closely, those first that might hold most. */
 const MOST_CLOSELY = 12
 
@@ -56,10 +62,25 @@ export function islandsOf(ground: Ground, weights: Polynomial): readonly Island[
   }
 }
 
+/** By shared fault whether it may be added still: those that might before, without the first of some. */
+class Left {
+  constructor(
+    private readonly before: Uint8Array,
+    private readonly gone: readonly SharedClass[],
+    private readonly count: number,
+  ) {}
+  /** Made when it is looked at: most branches never are. */
+  marks(): Uint8Array {
+    const marks = this.before.slice()
+    for (let k = 0; k < this.count; k++) marks[this.gone[k]!.index] = 0
+    return marks
+  }
+}
+
 /** A set that is still to be looked at: what may be added to it, and what it holds about. */
 interface Branch {
   readonly set: SharedSet
-  readonly left: ReadonlySet<number>
+  readonly left: Left
   /** By shared fault: what it was worth beside the set without its last one; null where there is none. */
   readonly before: Float64Array | null
   readonly log: number
@@ -97,7 +118,9 @@ class Search {
 
   /** The likeliest sets first: their branches are held against the best that was come to. */
   run(): Found {
-    const root: Branch = { set: [], left: new Set(this.own.map((c) => c.index)), before: null, log: Infinity }
+    const every = new Uint8Array(this.ground.scene.shared.length)
+    for (const c of this.own) every[c.index] = 1
+    const root: Branch = { set: [], left: new Left(every, [], 0), before: null, log: Infinity }
     do {
       this.best = -Infinity
       this.dive(root)
@@ -106,7 +129,7 @@ class Search {
     while (open.length > 0 && this.found.length < MOST_SETS) {
       const at = open.reduce((m, b, k) => (b.log > open[m]!.log ? k : m), 0)
       const [next] = open.splice(at, 1) as [Branch]
-      if (next.log < this.reached - LOOKED_AT_NATS) break
+      if (next.log < this.reached - LOOKED_AT_NATS || this.holdLittle([next, ...open])) break
       const branches = this.visit(next)
       if (branches.kind === 'reaches') return branches
       open.push(...branches.list)
@@ -127,14 +150,12 @@ class Search {
    */
   private dive(from: Branch): void {
     for (let at = from; ;) {
-      const parts = partsOf(at.set)
-      const now = this.worths(at, parts, null)
+      const open = this.openIn(at)
+      const now = this.worths(at, open, null)
       const { value } = this.noted(this.caseOf(at.set, NOTHING_BESIDE))
-      const [first] = this.strongOf(at, parts, now)
-      if (!first || value < this.best - LOOKED_AT_NATS) return
-      const left = new Set(at.left)
-      left.delete(first.index)
-      at = { set: [...at.set, first], left, before: now, log: value }
+      const strong = this.strongOf(at, open, now)
+      if (strong.length === 0 || value < this.best - LOOKED_AT_NATS) return
+      at = { set: [...at.set, strong[0]!], left: new Left(at.left.marks(), strong, 1), before: now, log: value }
     }
   }
   /** About what a set holds, in all and by group; the most of all is kept. */
@@ -150,40 +171,50 @@ class Search {
     return { value, byGroup }
   }
   /** Shared faults that make a set of their own with this one, the likeliest first. */
-  private strongOf({ set, left }: Branch, parts: ReadonlySet<number>, now: Float64Array): SharedClass[] {
+  private strongOf({ set }: Branch, open: readonly SharedClass[], now: Float64Array): SharedClass[] {
     if (set.length >= MOST_SHARED) return []
-    return this.own
-      .filter((c) => left.has(c.index) && !isTaken(c, parts) && this.ground.isStrong(c, now[c.index]!))
+    return open
+      .filter((c) => this.ground.isStrong(c, now[c.index]!))
       .sort((a, b) => this.weightOf(b, now) - this.weightOf(a, now))
+  }
+  /** Shared faults that may be added to a set: those that are left, but for what is at fault already. */
+  private openIn({ set, left }: Branch): SharedClass[] {
+    const [marks, parts] = [left.marks(), partsOf(set)]
+    return this.own.filter((c) => marks[c.index] === 1 && !isTaken(c, parts))
   }
   private weightOf(c: SharedClass, now: Float64Array): number {
     return c.odds * Math.exp(now[c.index]!) * this.ground.oneMore
   }
 
+  /** Whether branches hold next to nothing of what was found, as far as their first looks tell. */
+  private holdLittle(branches: readonly Branch[]): boolean {
+    const held = this.found.reduce((s, c) => s + Math.exp(this.valueOf(c) - this.reached), 0)
+    return branches.reduce((s, b) => s + Math.exp(b.log - this.reached), 0) < NEXT_TO_NOTHING * held
+  }
+
   private visit(at: Branch): { readonly kind: 'branches'; readonly list: readonly Branch[] } | Reaches {
-    const { set, left } = at
-    const parts = partsOf(set)
+    const { set } = at
+    const open = this.openIn(at)
     const { byGroup } = this.noted(this.caseOf(set, NOTHING_BESIDE))
-    const now = this.worths(at, parts, byGroup)
-    const strong = this.strongOf(at, parts, now)
+    const now = this.worths(at, open, byGroup)
+    const strong = this.strongOf(at, open, now)
     const outside = strong.flatMap((c) => c.touched.filter((g) => !this.inside.has(g)))
     if (outside.length > 0) return { kind: 'reaches', groups: outside }
     const strongly = new Set(strong)
-    const weak = this.own.filter((c) => left.has(c.index) && !isTaken(c, parts) && !strongly.has(c))
-    const here = this.caseOf(set, this.besideOf(weak, now, parts))
+    const weak = open.filter((c) => !strongly.has(c))
+    const here = this.caseOf(set, this.besideOf(weak, now, partsOf(set)))
     this.found.push(here)
     const { value } = this.noted(here)
     this.reached = Math.max(this.reached, value)
-    const rest = new Set(left)
+    const marks = at.left.marks()
     return {
       kind: 'branches',
-      list: strong.flatMap((c): Branch[] => {
-        rest.delete(c.index)
+      list: strong.flatMap((c, k): Branch[] => {
         // What a branch holds: itself once more, each of its kind being worth about so much.
         const held = value + Math.log(this.weightOf(c, now))
         return held < this.reached - LOOKED_AT_NATS
           ? []
-          : [{ set: [...set, c], left: new Set(rest), before: now, log: held }]
+          : [{ set: [...set, c], left: new Left(marks, strong, k + 1), before: now, log: held }]
       }),
     }
   }
@@ -192,19 +223,16 @@ class Search {
    * What each shared fault is worth beside a set: as before its last one, but where that shows in the same readings.
    * `byGroup`: what the set holds by group; no close look is taken where it is null.
    */
-  private worths(
-    { set, left, before }: Branch,
-    parts: ReadonlySet<number>,
-    byGroup: Float64Array | null,
-  ): Float64Array {
+  private worths({ set, before }: Branch, open: readonly SharedClass[], byGroup: Float64Array | null): Float64Array {
     const { ground } = this
     const last = set.at(-1)
     const changed = last && new Set(ground.closed(last.touched, set))
     const slacks = ground.slacksUnder(this.groups, set)
+    const beside = new BesideSet(set)
     const now = (before ?? ground.alone).slice()
     const closely: { readonly c: SharedClass; readonly most: number }[] = []
-    for (const c of this.own) {
-      if (!left.has(c.index) || isTaken(c, parts) || (changed && !c.touched.some((g) => changed.has(g)))) continue
+    for (const c of open) {
+      if (changed && !c.touched.some((g) => changed.has(g))) continue
       const was = before ? before[c.index]! : Infinity
       const below = () =>
         byGroup ? ground.closed(c.touched, set).reduce((s, g) => s + this.bestByGroup[g]! - byGroup[g]!, 0) : Infinity
@@ -213,7 +241,7 @@ class Search {
         if (before) now[c.index] = Math.min(0, was)
         continue
       }
-      const worth = ground.worth(set, c, was, Math.max(0, below()))
+      const worth = ground.worth(beside, c, was, Math.max(0, below()), slacks)
       now[c.index] = worth.log
       if (worth.closely !== null) closely.push({ c, most: worth.closely })
     }
@@ -247,10 +275,11 @@ class Search {
       // A fault that shows in several islands stands beside the first of them.
       if (!this.inside.has(c.touched[0]!)) continue
       const log = worth[c.index]!
+      if (log < RULED_OUT_NATS) continue
       const w = Math.exp(log)
       for (const [part, o] of c.parts) if (!used.has(part)) parts.set(part, (parts.get(part) ?? 0) + o * w)
       const odds = Math.log(c.odds)
-      entries.push({ cells: [c.members[0]!], classes: [c], log: odds + log, odds })
+      if (odds + log > -TOLD_NATS) entries.push({ cells: [c.members[0]!], classes: [c], log: odds + log, odds })
     }
     for (const g of this.groups)
       for (const [part, o] of this.ground.scene.besideShared[g]!)
@@ -264,5 +293,7 @@ const NOTHING_BESIDE: Beside = { parts: new Map(), entries: [], sum: constant(1)
 const partsOf = (set: SharedSet): ReadonlySet<number> => new Set(set.flatMap((c) => [...c.parts.keys()]))
 
 /** Whether all that a class stands for are parts that are at fault already. */
-const isTaken = ({ parts }: SharedClass, used: ReadonlySet<number>): boolean =>
-  [...parts.keys()].every((p) => used.has(p))
+function isTaken({ parts }: SharedClass, used: ReadonlySet<number>): boolean {
+  for (const part of parts.keys()) if (!used.has(part)) return false
+  return true
+}

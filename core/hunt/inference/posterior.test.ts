@@ -55,7 +55,7 @@ function withUnread({ faults, variants, keys }: Catalogue): Catalogue {
       leak: null,
     }
     const where = { kind: 'valve', device } as const
-    const none = { besides: [], links: false, at: null, elements: [], prior: UNREAD_ODDS }
+    const none = { besides: [], links: false, at: null, elements: [], withState: false, prior: UNREAD_ODDS }
     return {
       ...none,
       index: fault,

@@ -8,7 +8,7 @@ import { distinctByPart } from './distinct'
 import { byFault, modelOf, showsOf, type CellClass, type Model, type Shows } from './classes'
 import { ONE_MORE } from './group'
 import { Ground } from './ground'
-import { islandsOf, type Case, type Island } from './island'
+import { islandsOf, TOLD_NATS, type Case, type Island } from './island'
 import { addTo, constant, dot, orOneMore, othersOf, times, withoutOne, zero, type Polynomial } from './polynomial'
 import { sceneOf, type Scene } from './scene'
 import { threadsWith } from './scope'
@@ -17,8 +17,8 @@ import { fitUnder, logOf } from './units'
 
 /** An island's explanations that are likely beside the first, so many at most. */
 const [LIKELY, MOST_LIKELY] = [0.05, 6]
-/** Explanations that are kept of an island, and how far below the best they lie, nats. */
-const [KEPT, KEPT_NATS] = [400, 9]
+/** Explanations that are kept of an island, those within `TOLD_NATS` of the best. */
+const KEPT = 400
 
 /**
  * The belief in every fault after some readings, for any number of faults: given the faults that several threads
@@ -201,9 +201,22 @@ interface Story {
 function likeliest<T extends { readonly log: number }>(list: readonly T[]): T[] {
   const most = list.reduce((m, e) => Math.max(m, e.log), -Infinity)
   return list
-    .filter((e) => e.log > most - KEPT_NATS)
+    .filter((e) => e.log > most - TOLD_NATS)
     .sort((a, b) => b.log - a.log)
     .slice(0, KEPT)
+}
+
+/** The likeliest of one of each of two lists together, both from the likeliest on. */
+function likeliestTogether(list: readonly Story[], own: readonly Story[]): readonly Story[] {
+  const least = list[0]!.log + own[0]!.log - TOLD_NATS
+  const found: Story[] = []
+  for (const e of list)
+    for (const o of own) {
+      const log = e.log + o.log
+      if (log <= least) break
+      found.push({ classes: o.classes.length === 0 ? e.classes : [...e.classes, ...o.classes], log })
+    }
+  return likeliest(found)
 }
 
 /** The cell that stands for its like where the next test is chosen. */
@@ -214,14 +227,15 @@ const middleOf = ({ members }: CellClass): FaultHypothesis => members[members.le
  */
 function explanationsOf({ cases }: Island, model: Model, top: number, worth: Polynomial): Explanation[] {
   const { partOf } = model
+  const atFaults = new Map<CellClass, readonly { readonly cell: FaultHypothesis; readonly odds: number }[]>()
+  const atFaultsOf = (c: CellClass) => {
+    const known = atFaults.get(c) ?? byFault(model, c.members).map((f) => ({ cell: middleOf(f), odds: f.odds }))
+    atFaults.set(c, known)
+    return known
+  }
   const stories = cases.flatMap((c): Story[] => {
     let list: readonly Story[] = [{ classes: c.set, log: c.top - top - c.factors.reduce((s, f) => s + f.top, 0) }]
-    for (const { entries } of [...c.factors, c.beside]) {
-      const own = likeliest(entries)
-      list = likeliest(
-        list.flatMap((e) => own.map((o) => ({ classes: [...e.classes, ...o.classes], log: e.log + o.log }))),
-      )
-    }
+    for (const { entries } of [...c.factors, c.beside]) list = likeliestTogether(list, likeliest(entries))
     return list.map((e) => ({ ...e, log: e.log + Math.log(worth[e.classes.length] || 1e-300) }))
   })
   let told: { faults: FaultHypothesis[]; left: readonly CellClass[]; log: number }[] = likeliest(stories).map((s) => ({
@@ -234,8 +248,7 @@ function explanationsOf({ cases }: Island, model: Model, top: number, worth: Pol
       told.flatMap((t) => {
         const [next, ...left] = t.left
         if (!next) return [t]
-        return byFault(model, next.members)
-          .map((c) => ({ cell: middleOf(c), odds: c.odds }))
+        return atFaultsOf(next)
           .filter(({ cell }) => !t.faults.some((f) => partOf[f.fault] === partOf[cell.fault]))
           .map(({ cell, odds }) => ({ faults: [...t.faults, cell], left, log: t.log + Math.log(odds / next.odds) }))
       }),

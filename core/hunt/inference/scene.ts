@@ -12,6 +12,8 @@ export interface SharedClass extends CellClass {
   readonly index: number
   /** By group: a name for how it shows there, none where it does not. */
   readonly effects: readonly string[]
+  /** The same as numbers, 0 where it does not. */
+  readonly effectNumbers: Int32Array
   /** Groups in whose readings it shows, and those whose currents it leads to each other. */
   readonly touched: readonly number[]
   readonly links: readonly number[]
@@ -53,6 +55,7 @@ export function sceneOf(
   const groupAt = lists.flatMap((list, group) => list.map((_, place) => ({ group, place })))
   const shared: SharedClass[] = []
   const own: CellClass[][] = lists.map(() => [])
+  const numbersOf = numbered(lists.length)
   classes.forEach((c, k) => {
     const effects = lists.map(() => '')
     shows[k]!.forEach((s, i) => {
@@ -62,7 +65,7 @@ export function sceneOf(
     const led = links[c.members[0]!.fault]!
     const touched = effects.flatMap((e, g) => (e !== '' || led.includes(g) ? [g] : []))
     if (touched.length === 1 && led.length === 0) own[touched[0]!]!.push(c)
-    else shared.push({ ...c, index: shared.length, effects, links: led, touched })
+    else shared.push({ ...c, index: shared.length, effects, effectNumbers: numbersOf(effects), links: led, touched })
   })
   const groupOfFault = (fault: number): number | null => {
     const owners = catalogue.faults[fault]!.links ? null : model.threads[fault]
@@ -76,6 +79,17 @@ export function sceneOf(
     ...besideShared(lists.length, shared, unfelt),
     hidden: byFault(model, every),
   }
+}
+
+/** Numbers names list by list, those that are empty 0. */
+function numbered(count: number): (names: readonly string[]) => Int32Array {
+  const numbers = Array.from({ length: count }, () => new Map<string, number>([['', 0]]))
+  return (names) =>
+    Int32Array.from(names, (name, k) => {
+      const known = numbers[k]!.get(name) ?? numbers[k]!.size
+      numbers[k]!.set(name, known)
+      return known
+    })
 }
 
 /** Cells that no reading shows, by the group whose thread they lie in; the odds of the others by part. */

@@ -1,6 +1,6 @@
-import { testKey } from '../../record'
 import type { Observation } from '../beliefs'
 import type { FaultHypothesis } from '../catalogue'
+import { takenKey } from '../taken'
 import { byFault, bySize, type CellClass, type Model } from './classes'
 import { Group } from './group'
 import type { Fit } from './likelihood'
@@ -20,7 +20,7 @@ export class GroupStock {
     classes: readonly CellClass[],
     hidden: readonly FaultHypothesis[],
   ): Group {
-    const taken = readings.map(({ test, value }) => `${testKey(test)} ${JSON.stringify(value)}`)
+    const taken = readings.map(({ test, value }) => `${takenKey(test)} ${JSON.stringify(value)}`)
     const own = classes.map((c) => `${c.members[0]!.index} ${c.members.length}`)
     const key = `${model.supply_V.read}|${taken.join()}|${own.join()}|${hidden.length}`
     return this.once(key, () => new Group(model, readings, classes, hidden))

@@ -41,7 +41,7 @@ watch(
 )
 const keeping = ref(false)
 const odds = useCompanyOdds()
-const { job, readings, speaking, findings, report, working, stopped, failed, weigh, stop } = useHunt(
+const { job, readings, failing, findings, report, working, stopped, failed, weigh, stop } = useHunt(
   () => jobId.value,
   () => keeping.value,
   () => ({ ...(JSON.parse(JSON.stringify(options.value)) as HuntOptions), odds: odds.value }),
@@ -108,10 +108,10 @@ function prefer(trouble: number): void {
   void nextTick(() => nextCard.value?.$el.scrollIntoView({ block: 'start', behavior: 'smooth' }))
 }
 
-const { dryTold, told, found, mended, strike, failing, takenIn, read } = useHuntAnswers(
+const { dryTold, told, found, mended, strike, takenIn, read } = useHuntAnswers(
   () => jobId.value!,
   keeping,
-  readings,
+  { readings, failing },
   { controller: () => controller.value!, zones, waterTest, valvesOf },
   speaker,
 )
@@ -243,10 +243,10 @@ const titleOf = (id: string) => {
           :speaker="speaker"
         >
           <template v-if="writable">
-            <template v-if="failing.length > 0">
+            <template v-if="failing.size > 0">
               <p>
                 <strong>
-                  {{ t('diagnose.inState', { states: failing.map((f) => t(`symptom.states.${f}`)).join(', ') }) }}
+                  {{ t('diagnose.inState', { states: [...failing].map((f) => t(`symptom.states.${f}`)).join(', ') }) }}
                 </strong>
               </p>
               <PickRadio
@@ -325,7 +325,6 @@ const titleOf = (id: string) => {
           class="log"
           :readings="log"
           :findings="findings"
-          :speaking="speaking"
           :site="site"
           :speaker="speaker"
           :writable="writable"
