@@ -97,8 +97,14 @@ test('on a phone with the simulated meter: a dead zone, two taps, what is advise
   expect(Object.values(facts.findings).map((f) => [f.job, f.says, f.how])).toEqual([
     [job, 'the joint of Gate hedge in B2', 'Make the joint anew'],
   ])
+  // The hunt is ended, and the schedule put back on purpose.
+  await page.getByRole('button', { name: 'The schedule is running again' }).click()
+  await expect(page.getByText('Hunt ended. The schedule is running again.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Go on from these readings' })).toBeVisible()
+  await expect(page.getByText('All saved')).toBeVisible()
   await page.reload()
   await expect(page.getByText('Mended: the joint of Gate hedge in B2')).toBeVisible()
+  await expect(page.getByText('Hunt ended. The schedule is running again.')).toBeVisible()
   // Years later it is in the record, with the readings that showed it.
   await page.goto(`/p/${id}/work/mended`)
   await expect(page.getByRole('heading', { name: 'Found and mended' })).toBeVisible()

@@ -182,6 +182,7 @@ export const huntEn = {
     lookHow: 'Or see what a sweep points to:',
     another: 'New hunt',
     looking: 'Looking for what is unexplained …',
+    end: 'Done at this cabinet? A hunt that is ended takes no more readings, and is not shown first any more.',
     goOn: 'Go on from these readings',
     goOnHow: 'A hunt begins with them; what you measure from here on is added.',
     symptoms: 'Which zones stay dry?',

@@ -55,7 +55,7 @@ export const sweepEn = {
     dial: 'The schedule is running again',
     dialNot: 'The schedule stays paused',
     end: 'End the sweep',
-    ended: 'Sweep ended. {dial}',
+    ended: { sweep: 'Sweep ended. {dial}', hunt: 'Hunt ended. {dial}' },
   },
   sweep: {
     title: '{name} sweep',

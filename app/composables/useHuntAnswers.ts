@@ -83,5 +83,5 @@ export function useHuntAnswers(
   )
   const read = (test: FieldTest, value: ReadingValue) =>
     written.read(test, value, failing.value.size > 0 ? { state: takenIn.value } : {})
-  return { dryTold, told, found, mended, strike: written.strike, takenIn, read }
+  return { dryTold, told, found, mended, strike: written.strike, end: written.close, takenIn, read }
 }

@@ -33,5 +33,7 @@ export function useHuntedJob() {
   })
   /** What was ended or read elsewhere is looked at; it takes no more readings. */
   const writable = computed(() => jobId.value !== null && open.value.includes(jobId.value) && property.viewed === null)
-  return { jobId, known, listed, writable }
+  /** How the job was ended; null while it goes on. */
+  const ended = computed(() => Object.values(property.facts!.closings).find((c) => c.job === jobId.value) ?? null)
+  return { jobId, known, listed, writable, ended }
 }

@@ -25,7 +25,7 @@ const { t, speaker } = useHuntWords(() => site.value.settings.units)
 const starting = ref(false)
 const taking = ref(false)
 
-const { jobId, known, listed, writable } = useHuntedJob()
+const { jobId, known, listed, writable, ended } = useHuntedJob()
 const sweeps = computed(() => jobsInOrder(property.facts!, 'sweep').slice(0, 3))
 /** Where the crew stands and the season are each job's own. */
 const options = ref<HuntOptions>(huntOptionsFor(jobId.value))
@@ -108,7 +108,7 @@ function prefer(trouble: number): void {
   void nextTick(() => nextCard.value?.$el.scrollIntoView({ block: 'start', behavior: 'smooth' }))
 }
 
-const { dryTold, told, found, mended, strike, takenIn, read } = useHuntAnswers(
+const { dryTold, told, found, mended, strike, end, takenIn, read } = useHuntAnswers(
   () => jobId.value!,
   keeping,
   { readings, failing },
@@ -301,6 +301,14 @@ const titleOf = (id: string) => {
           />
           <HuntSeason v-model="options" :site="site" />
         </div>
+        <EndJob
+          v-if="job.kind === 'hunt' && hasReadings && (writable || ended)"
+          class="ending"
+          kind="hunt"
+          :before="t('diagnose.end')"
+          :closed="ended?.dialBack ?? null"
+          @end="end"
+        />
       </div>
       <div class="stack side">
         <HuntBeliefs
@@ -385,8 +393,11 @@ h2 {
   .rest {
     order: 2;
   }
-  .log {
+  .ending {
     order: 3;
+  }
+  .log {
+    order: 4;
   }
 }
 @media (max-width: 759px) {

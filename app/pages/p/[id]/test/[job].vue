@@ -217,9 +217,10 @@ const strips = computed(() => sections.value.flatMap((x) => x.strips))
           }
         "
       />
-      <EndSweep
+      <EndJob
         v-if="closed !== null || (ready && log.length > 0)"
-        :left="entry.left.value"
+        kind="sweep"
+        :before="entry.left.value === 0 ? t('sweep.all') : t('sweep.someLeft', entry.left.value)"
         :closed="closed"
         @end="end"
       />

@@ -2,7 +2,14 @@
 import { useI18n } from 'vue-i18n'
 
 /** Leaving the cabinet as it was found: conductors back, and the schedule on again or left off, on purpose. */
-defineProps<{ left: number; closed: boolean | null }>()
+defineProps<{
+  /** What is said of the work before it is ended. */
+  before: string
+  /** Whether the schedule runs again; null while the work goes on. */
+  closed: boolean | null
+  /** The words for what was ended. */
+  kind: 'sweep' | 'hunt'
+}>()
 const emit = defineEmits<{ end: [dialBack: boolean] }>()
 const { t } = useI18n()
 </script>
@@ -11,7 +18,7 @@ const { t } = useI18n()
   <section class="sheet stack">
     <template v-if="closed === null">
       <p>
-        <strong>{{ left === 0 ? t('sweep.all') : t('sweep.someLeft', left) }}</strong>
+        <strong>{{ before }}</strong>
       </p>
       <p class="caution">{{ t('caution.after') }}</p>
       <div class="row">
@@ -19,6 +26,6 @@ const { t } = useI18n()
         <AppButton @click="emit('end', false)">{{ t('caution.dialNot') }}</AppButton>
       </div>
     </template>
-    <p v-else>{{ t('caution.ended', { dial: closed ? t('caution.dial') : t('caution.dialNot') }) }}.</p>
+    <p v-else>{{ t(`caution.ended.${kind}`, { dial: closed ? t('caution.dial') : t('caution.dialNot') }) }}.</p>
   </section>
 </template>
