@@ -20,6 +20,11 @@ const { t } = useI18n()
 /** A long list shows its newest. */
 const MOST = 8
 const all = ref(false)
+/** When a reading was taken, and in which state, where that was looked to. */
+function whenOf({ reading: { at, state }, taken }: HuntReading): string {
+  const when = taken ? dayText(at) : timeText(at)
+  return state ? `${when}, ${t(`symptom.states.${state}`)}` : when
+}
 const shown = computed(() => (all.value ? props.readings : props.readings.slice(0, MOST)))
 </script>
 
@@ -37,12 +42,7 @@ const shown = computed(() => (all.value ? props.readings : props.readings.slice(
       <li v-for="r in shown" :key="r.id" class="row">
         <span>
           {{ sayTest(r.reading.test, site, speaker) }}
-          <span class="quiet">
-            {{ r.taken ? dayText(r.reading.at) : timeText(r.reading.at) }}
-          </span>
-          <span v-if="r.reading.state" class="quiet">
-            {{ t(`symptom.states.${r.reading.state}`) }}
-          </span>
+          <span class="quiet">{{ whenOf(r) }}</span>
         </span>
         <span class="row value">
           <strong class="figure">{{ sayValue(r.reading.test, r.reading.value, site, speaker) }}</strong>
