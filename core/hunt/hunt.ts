@@ -38,6 +38,12 @@ import { holdsPart } from './where'
 
 /** A part is named when it is at fault with this belief; nothing is, when nothing is. */
 export const NAMED = 0.98
+/** What lies buried is dug up for: with less belief than this it is named where no test is left that tells. */
+const NAMED_TO_DIG = 0.995
+/** A test is made before digging where it tells so much at least. */
+const WORTH_A_TEST_bits = 0.01
+/** Parts that are mended by digging. */
+const BURIED: ReadonlySet<Part['kind']> = new Set<Part['kind']>(['run', 'touch'])
 
 /**
  * The worst reading of the best explanation lies so far off, in nats, that the record itself is in doubt: once in
@@ -104,6 +110,8 @@ export interface Hunt {
   readonly troubles: () => readonly Trouble[]
   /** The test that tells most about one of them per minute; null where none tells anything. */
   readonly adviceOn: (trouble: Trouble) => Advice | null
+  /** Whether its likeliest part is known well enough to be mended. */
+  readonly isNamed: (trouble: Trouble) => boolean
   /** A reading to be taken again before it is believed; null of one that was, or that no test of the hunt gives. */
   readonly againOn: (reading: Observation) => Advice | null
   /** What most likely ails a part, by its key; null where no reading shows it. */
@@ -212,6 +220,15 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       : consider(pace, crew, prospects(beliefs().islands[island]!, new Set(parts.map(([key]) => key))))
     return best ? adviceOf(pace, crew, best) : null
   }
+  /** The test to make before a buried part is dug up for; null where it is sure enough, or nothing tells any more. */
+  const beforeDigging = (key: string, p: number): Advice | null => {
+    if (p >= NAMED_TO_DIG || !BURIED.has(getOrThrow(parts, key).kind)) return null
+    const trouble = troublesIn(beliefs(), world.catalogue).find((x) => x.parts[0]![0] === key)
+    const next = trouble ? adviceOn(trouble) : null
+    return next && next.bits >= WORTH_A_TEST_bits ? next : null
+  }
+  const isNamed = ({ parts: [first] }: Trouble): boolean =>
+    first![1] >= NAMED && beforeDigging(first![0], first![1]) === null
   /** A reading to be taken again, once; null of one that is not made at the cabinet or in a box. */
   const againOn = ({ test, times = 1 }: Observation): Advice | null => {
     const candidate = times > 1 ? undefined : candidates.find((c) => testKey(c.test) === takenKey(test))
@@ -256,6 +273,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     telling: () => strongestEvidence(weighed(), beliefs(), world.catalogue),
     troubles: () => troublesIn(beliefs(), world.catalogue),
     adviceOn,
+    isNamed,
     againOn,
     likeliest,
     zonesOf,
@@ -264,7 +282,10 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     stand: () => {
       const b = beliefs()
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
-      if (p >= NAMED) return { kind: 'named', key, p }
+      if (p >= NAMED) {
+        const next = beforeDigging(key, p)
+        return next ? { kind: 'open', next } : { kind: 'named', key, p }
+      }
       if (b.nothing >= NAMED) return { kind: 'nothing', p: b.nothing }
       const slipped = b.worst && b.nothing + b.misread >= NAMED ? againOn(b.worst) : null
       if (slipped) return { kind: 'open', next: slipped }

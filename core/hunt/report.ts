@@ -1,6 +1,6 @@
 import { testKey, type FieldTest, type Part, type ReadingValue } from '../record'
 import type { PlaceId } from '../site'
-import { NAMED, STRAINED, type Hunt, type LikelyFault } from './hunt'
+import { STRAINED, type Hunt, type LikelyFault } from './hunt'
 import type { Cause } from './odds'
 import { causesOf } from './evidence'
 import type { Needs } from './tests'
@@ -110,7 +110,7 @@ export function reportOf(hunt: Hunt): HuntReport {
     .map(([key, p]) => part(key, p))
   const telling = hunt.telling()
   const found = hunt.troubles().map((trouble) => {
-    const named = trouble.parts[0]![1] >= NAMED
+    const named = hunt.isNamed(trouble)
     return { trouble, named, zones: hunt.zonesOf(trouble), advice: named ? null : hunt.adviceOn(trouble) }
   })
   const again = beliefs.strain < STRAINED && beliefs.worst ? hunt.againOn(beliefs.worst) : null

@@ -10,6 +10,11 @@ const LOOKED_AT_NATS = 10
 const [MOST_SHARED, MOST_SETS] = [6, 400]
 /** Sets that hold so much of what was found, all together, are not looked at any more. */
 const NEXT_TO_NOTHING = 2e-3
+/**
+ * What is worth so much beside a set may stand instead of what the set’s threads hold, where it shows in few groups;
+ * so many at most.
+ */
+const [ALTERNATIVE, OF_FEW, MOST_ALTERNATIVES] = [5e-4, 3, 24]
 /** A shared fault that fits so badly stands beside no set, nats. */
 const RULED_OUT_NATS = -30
 /** What lies so far below that nothing stands beside a set is not told of, nats. */
@@ -49,7 +54,10 @@ export function islandsOf(ground: Ground, weights: Polynomial): readonly Island[
   const couple = (groups: readonly number[]) => {
     for (const g of groups) joined.join(groups[0]!, g)
   }
-  for (const c of scene.shared) if (ground.isStrong(c, ground.alone[c.index]!)) couple(c.touched)
+  for (const c of scene.shared) {
+    const worth = ground.alone[c.index]!
+    if (ground.isStrong(c, worth) || isAlternative(c, weightOf(ground, c, worth))) couple(c.touched)
+  }
   const explored = new Map<string, Island>()
   for (;;) {
     const members = new Map<number, number[]>()
@@ -177,13 +185,23 @@ class Search {
       .filter((c) => this.ground.isStrong(c, now[c.index]!))
       .sort((a, b) => this.weightOf(b, now) - this.weightOf(a, now))
   }
+  /**
+   * Of shared faults that are weak beside a set those that might stand instead of what the threads hold: each is summed
+   * up as a set of its own, though nothing is added to it.
+   */
+  private alternativesIn(weak: readonly SharedClass[], now: Float64Array): SharedClass[] {
+    return weak
+      .filter((c) => isAlternative(c, this.weightOf(c, now)) && c.touched.every((g) => this.inside.has(g)))
+      .sort((a, b) => this.weightOf(b, now) - this.weightOf(a, now))
+      .slice(0, MOST_ALTERNATIVES)
+  }
   /** Shared faults that may be added to a set: those that are left, but for what is at fault already. */
   private openIn({ set, left }: Branch): SharedClass[] {
     const [marks, parts] = [left.marks(), partsOf(set)]
     return this.own.filter((c) => marks[c.index] === 1 && !isTaken(c, parts))
   }
   private weightOf(c: SharedClass, now: Float64Array): number {
-    return c.odds * Math.exp(now[c.index]!) * this.ground.oneMore
+    return weightOf(this.ground, c, now[c.index]!)
   }
 
   /** Whether branches hold next to nothing of what was found, as far as their first looks tell. */
@@ -201,7 +219,11 @@ class Search {
     const outside = strong.flatMap((c) => c.touched.filter((g) => !this.inside.has(g)))
     if (outside.length > 0) return { kind: 'reaches', groups: outside }
     const strongly = new Set(strong)
-    const weak = open.filter((c) => !strongly.has(c))
+    const others = open.filter((c) => !strongly.has(c))
+    const alternatives = this.alternativesIn(others, now)
+    for (const c of alternatives) this.found.push(this.caseOf([...set, c], NOTHING_BESIDE))
+    const apart = new Set(alternatives)
+    const weak = others.filter((c) => !apart.has(c))
     const here = this.caseOf(set, this.besideOf(weak, now, partsOf(set)))
     this.found.push(here)
     const { value } = this.noted(here)
@@ -288,7 +310,18 @@ class Search {
   }
 }
 
-const NOTHING_BESIDE: Beside = { parts: new Map(), entries: [], sum: constant(1) }
+const NOTHING_BESIDE: Beside = {
+  parts: new Map(),
+  entries: [{ cells: [], classes: [], log: 0, odds: 0 }],
+  sum: constant(1),
+}
+
+/** What a shared fault holds beside a set, of what the set holds; `worth`: how much better readings fit with it, nats. */
+const weightOf = (ground: Ground, { odds }: SharedClass, worth: number): number =>
+  odds * Math.exp(worth) * ground.oneMore
+/** Whether a shared fault that holds so much beside a set might stand instead of what the set’s threads hold. */
+const isAlternative = ({ links, touched }: SharedClass, weight: number): boolean =>
+  links.length === 0 && touched.length <= OF_FEW && weight > ALTERNATIVE
 
 const partsOf = (set: SharedSet): ReadonlySet<number> => new Set(set.flatMap((c) => [...c.parts.keys()]))
 
