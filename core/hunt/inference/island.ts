@@ -107,6 +107,7 @@ interface Reaches {
  */
 class Search {
   private readonly found: Case[] = []
+  private visited = 0
   /** The most that any set holds about; and any that the tree has come to: what leads on to the best lies below it. */
   private best = -Infinity
   private reached = -Infinity
@@ -134,7 +135,7 @@ class Search {
       this.dive(root)
     } while (this.ground.deepen(this.groups, this.bestByGroup))
     const open = [root]
-    while (open.length > 0 && this.found.length < MOST_SETS) {
+    while (open.length > 0 && this.visited < MOST_SETS) {
       const at = open.reduce((m, b, k) => (b.log > open[m]!.log ? k : m), 0)
       const [next] = open.splice(at, 1) as [Branch]
       if (next.log < this.reached - LOOKED_AT_NATS || this.holdLittle([next, ...open])) break
@@ -187,11 +188,12 @@ class Search {
   }
   /**
    * Of shared faults that are weak beside a set those that might stand instead of what the threads hold: each is summed
-   * up as a set of its own, though nothing is added to it.
+   * up as a set of its own, though nothing is added to it. `about`: the log of what the set holds about.
    */
-  private alternativesIn(weak: readonly SharedClass[], now: Float64Array): SharedClass[] {
+  private alternativesIn(weak: readonly SharedClass[], now: Float64Array, about: number): SharedClass[] {
+    const share = Math.exp(about - this.best)
     return weak
-      .filter((c) => isAlternative(c, this.weightOf(c, now)) && c.touched.every((g) => this.inside.has(g)))
+      .filter((c) => isAlternative(c, share * this.weightOf(c, now)) && c.touched.every((g) => this.inside.has(g)))
       .sort((a, b) => this.weightOf(b, now) - this.weightOf(a, now))
       .slice(0, MOST_ALTERNATIVES)
   }
@@ -213,14 +215,15 @@ class Search {
   private visit(at: Branch): { readonly kind: 'branches'; readonly list: readonly Branch[] } | Reaches {
     const { set } = at
     const open = this.openIn(at)
-    const { byGroup } = this.noted(this.caseOf(set, NOTHING_BESIDE))
+    const { byGroup, value: about } = this.noted(this.caseOf(set, NOTHING_BESIDE))
+    this.visited++
     const now = this.worths(at, open, byGroup)
     const strong = this.strongOf(at, open, now)
     const outside = strong.flatMap((c) => c.touched.filter((g) => !this.inside.has(g)))
     if (outside.length > 0) return { kind: 'reaches', groups: outside }
     const strongly = new Set(strong)
     const others = open.filter((c) => !strongly.has(c))
-    const alternatives = this.alternativesIn(others, now)
+    const alternatives = this.alternativesIn(others, now, about)
     for (const c of alternatives) this.found.push(this.caseOf([...set, c], NOTHING_BESIDE))
     const apart = new Set(alternatives)
     const weak = others.filter((c) => !apart.has(c))
