@@ -20,7 +20,7 @@ const { t } = useI18n()
       <p>
         <strong>{{ before }}</strong>
       </p>
-      <p v-if="kind === 'hunt'" class="quiet">{{ t('diagnose.endHow') }}</p>
+      <slot />
       <p class="caution">{{ t('caution.after') }}</p>
       <div class="row">
         <AppButton @click="emit('end', true)">{{ t('caution.dial') }}</AppButton>

@@ -32,7 +32,7 @@ export interface Placed {
 export type SharedSet = readonly SharedClass[]
 
 /** A set of shared faults, and what one more is worth beside it, place by place: those that show alike there once. */
-export class Beside {
+export class FirstLooks {
   private readonly fits = new Map<Placed, Map<number, Fit>>()
   constructor(readonly set: SharedSet) {}
 
@@ -64,7 +64,7 @@ export class Ground {
   ) {
     this.placed = scene.groups.map((group, k) => ({ of: [k], group }))
     this.slacks = Float64Array.from(this.placed, (p) => this.slackOf(this.factorOf(p, [])))
-    this.alone = Float64Array.from(scene.shared, (c) => this.firstLook(new Beside([]), c, this.slacks).log)
+    this.alone = Float64Array.from(scene.shared, (c) => this.firstLook(new FirstLooks([]), c, this.slacks).log)
   }
 
   /** Some groups as a shared set leaves them: those that a link joins are one. */
@@ -163,8 +163,8 @@ export class Ground {
    * no more now with a thread's own fault beside it. `below`: how far what the groups that it touches hold beside the
    * set lies below the likeliest, nats. `slacks`: by group how much better it could fit beside the set.
    */
-  worth(beside: Beside, more: SharedClass, before: number, below: number, slacks: Float64Array): Worth {
-    const first = this.firstLook(beside, more, slacks)
+  worth(looks: FirstLooks, more: SharedClass, before: number, below: number, slacks: Float64Array): Worth {
+    const first = this.firstLook(looks, more, slacks)
     const may = more.odds * this.oneMore
     const chance = more.touched.reduce((s, g) => s + this.scene.groups[g]!.readings.length, 0) * BY_CHANCE_NATS
     const mayAlso = before > NEUTRAL_NATS && !more.members[0]!.leak
@@ -186,8 +186,8 @@ export class Ground {
    * The same with what the threads hold most likely; no further than to where it cannot be worth anything any more,
    * however well the groups that are left could fit.
    */
-  private firstLook(beside: Beside, more: SharedClass, slacks: Float64Array): Fit {
-    const { set } = beside
+  private firstLook(looks: FirstLooks, more: SharedClass, slacks: Float64Array): Fit {
+    const { set } = looks
     const among = this.closed(more.touched, set)
     const before = this.groupsUnder(among, set)
     // Groups that the new one leads to each other are looked at together; the others each by itself.
@@ -201,7 +201,7 @@ export class Ground {
     for (const place of before) {
       if (isLed(place)) continue
       for (const g of place.of) hope -= slacks[g]!
-      const fit = beside.at(place, more, () => this.firstLookAt(place, set, more))
+      const fit = looks.at(place, more, () => this.firstLookAt(place, set, more))
       log += fit.log
       best += fit.best
       if (log + hope < least && (isLeak || best + hope < least)) return RULED_OUT

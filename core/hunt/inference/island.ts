@@ -1,7 +1,7 @@
 import { DisjointSets } from '../../site'
 import { distinctOdds } from './distinct'
 import type { Entry, Factor } from './group'
-import { Beside as BesideSet, DEEPLY_NATS, type Ground, type SharedSet } from './ground'
+import { DEEPLY_NATS, FirstLooks, type Ground, type SharedSet } from './ground'
 import { addTo, constant, dot, orOneMore, times, zero, type Polynomial } from './polynomial'
 import type { SharedClass } from './scene'
 
@@ -253,7 +253,7 @@ class Search {
     const last = set.at(-1)
     const changed = last && new Set(ground.closed(last.touched, set))
     const slacks = ground.slacksUnder(this.groups, set)
-    const beside = new BesideSet(set)
+    const looks = new FirstLooks(set)
     const now = (before ?? ground.alone).slice()
     const closely: { readonly c: SharedClass; readonly most: number }[] = []
     for (const c of open) {
@@ -266,7 +266,7 @@ class Search {
         if (before) now[c.index] = Math.min(0, was)
         continue
       }
-      const worth = ground.worth(beside, c, was, Math.max(0, below()), slacks)
+      const worth = ground.worth(looks, c, was, Math.max(0, below()), slacks)
       now[c.index] = worth.log
       if (worth.closely !== null) closely.push({ c, most: worth.closely })
     }

@@ -18,7 +18,7 @@ export { blurAt, TRUNCATED } from './prediction'
 export type { Prediction } from './prediction'
 
 /** An intermittent joint fails in every other test, and a state that nobody looked to was there every other time. */
-const INTERMITTENT = 0.5
+const EVERY_OTHER = 0.5
 /** What only keeps current away. */
 const KEEPS_AWAY: ReadonlySet<Cause> = new Set<Cause>(['open', 'series', 'terminal_dead'])
 /** What keeps it away, or the water, before it has left the cabinet: no conductors that touch bring any back. */
@@ -67,7 +67,7 @@ export function predictorOf(context: HuntContext, catalogue: Catalogue, meter: M
         faults.filter((v) => !sometimes(v)),
       )
       const ill = foresee(test.taken === 'unsaid' ? plain(test) : test, faults.map(asOpen))
-      return well && ill && { kind: 'either', p: INTERMITTENT, well, ill }
+      return well && ill && { kind: 'either', p: EVERY_OTHER, well, ill }
     }
     return byKind[test.kind](test as never, faults)
   }

@@ -308,7 +308,9 @@ const titleOf = (id: string) => {
           :before="t('diagnose.end')"
           :closed="ended?.dialBack ?? null"
           @end="end"
-        />
+        >
+          <p class="quiet">{{ t('diagnose.endHow') }}</p>
+        </EndJob>
       </div>
       <div class="stack side">
         <HuntBeliefs
