@@ -8,6 +8,6 @@ if (!existsSync(join(CLONE, 'node_modules', 'tsx'))) ensureModules((line) => con
 // npm runs scripts from the clone; file names are meant from where the person is, which npm keeps in INIT_CWD.
 process.exitCode = await openly(
   process.execPath,
-  ['--import', import.meta.resolve('tsx'), join(CLONE, 'cli/index.ts'), ...process.argv.slice(2)],
+  ['--max-semi-space-size=64', '--import', import.meta.resolve('tsx'), join(CLONE, 'cli/index.ts'), ...process.argv.slice(2)],
   { cwd: process.env.INIT_CWD ?? process.cwd() },
 )

@@ -75,15 +75,16 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
   const asked: Asked[] = []
   const test = ({ a, b }: Across): number => {
     const f = componentOf[a] === componentOf[b] ? factor.forward(a, b) : null
-    return (
-      asked.push({
-        a,
-        b,
-        f,
-        self: f ? factor.transferImpedance(f, f) : complex(0),
-        base: f && sourced.has(componentOf[a]!) ? volts(f) : complex(0),
-      }) - 1
-    )
+    const number = asked.length
+    asked.push({
+      a,
+      b,
+      f,
+      self: f ? factor.transferImpedance(f, f) : complex(0),
+      base: f && sourced.has(componentOf[a]!) ? volts(f) : complex(0),
+      along: (port) => acrossOf(number, port),
+    })
+    return number
   }
   tests.forEach(test)
   const bridges = bridgesOf(nodeCount, parts)
@@ -111,38 +112,29 @@ export function influenceOf(powered: Powered, tests: readonly Across[] = []): In
     test,
     ohms: (test, changes, joins = []) => {
       if (!stillJoined(test, changes, joins)) return { open: true }
-      const across = (port: Port) => acrossOf(test, port)
-      return { open: false, value: minus(asked[test]!.self, correction(changes, joins, across, across)) }
+      const { self, along } = asked[test]!
+      return { open: false, value: minus(self, correction(changes, joins, along, along)) }
     },
     flow: (test, changes, joins = []) => {
       const single = changes.filter((c) => c.z === null && bridges.has(c.element))
-      if (asked[test]!.f === null || (single.length > 0 && !stillJoined(test, changes, joins))) return null
-      const across = (port: Port) => acrossOf(test, port)
-      const { taken, mayBeCut, left } = changed(changes, joins, across, across)
+      const { f, self, along } = asked[test]!
+      if (f === null || (single.length > 0 && !stillJoined(test, changes, joins))) return null
+      const { taken, mayBeCut, left } = changed(changes, joins, along, along)
       if (mayBeCut && single.length === 0 && !stillJoined(test, changes, joins)) return null
       const now = new Map(changes.map((c) => [c.element, c.z]))
-      const squared = (volt: Complex, z: Complex): Complex => {
-        const current = times(volt, inverse(z))
-        return times(current, current)
-      }
       return {
-        value: minus(asked[test]!.self, taken),
+        value: minus(self, taken),
         ofElement: (element) => {
           const z = now.has(element) ? now.get(element)! : parts[element]!.z
-          return z === null ? complex(0) : squared(left(ports.ofElement(element)), z)
+          return z === null ? complex(0) : squaredCurrent(left(ports.ofElement(element)), z)
         },
-        ofJoin: (k) => squared(left(ports.ofJoin(joins[k]!)), complex(Math.max(LEAST_ohm, joins[k]!.ohm))),
+        ofJoin: (k) => squaredCurrent(left(ports.ofJoin(joins[k]!)), complex(joined_ohm(joins[k]!))),
       }
     },
     volts: (test, changes, joins = []) => {
-      if (!sourced.has(componentOf[asked[test]!.a]!) || !stillJoined(test, changes, joins)) return complex(0)
-      const taken = correction(
-        changes,
-        joins,
-        (port) => acrossOf(test, port),
-        (port) => port.driven,
-      )
-      return minus(asked[test]!.base, taken)
+      const { a, base, along } = asked[test]!
+      if (!sourced.has(componentOf[a]!) || !stillJoined(test, changes, joins)) return complex(0)
+      return minus(base, correction(changes, joins, along, drivenAlong))
     },
     share: shareOf,
     driven_V: (element) => size(ports.ofElement(element).driven),
@@ -154,9 +146,20 @@ interface Asked extends Across {
   readonly f: Forward | null
   readonly self: Complex
   readonly base: Complex
+  /** Volts that the meter's unit current makes along a port. */
+  readonly along: Volts
 }
 
 type Volts = (port: Port) => Complex
+/** Volts that the property's own sources make along a port. */
+const drivenAlong: Volts = (port) => port.driven
+/** The square of a current. */
+const squaredCurrent = (volt: Complex, z: Complex): Complex => {
+  const current = times(volt, inverse(z))
+  return times(current, current)
+}
+/** What lies between two conductors that touch. */
+const joined_ohm = ({ ohm }: Join): number => Math.max(LEAST_ohm, ohm)
 
 /**
  * What changes take away from a reading: `across` and `driven` are the volts that the test's current and the source
@@ -196,11 +199,18 @@ function woodburyOf(parts: Powered['parts'], bridges: Bridges, ports: Ports): Wo
       ? complex(0)
       : times(times(across(port), driven(port)), inverse(pivot))
   }
+  /** Two conductors that touch, and nothing else. */
+  const byOneJoin = (join: Join, across: Volts, driven: Volts): Complex => {
+    const port = ports.ofJoin(join)
+    const z = complex(joined_ohm(join))
+    const pivot = plus(port.own, z)
+    return size(pivot) <= CUT_RATIO * size(z) ? complex(0) : times(times(across(port), driven(port)), inverse(pivot))
+  }
   const branches = (
     changes: readonly Change[],
     joins: readonly Join[],
   ): { port: Port; z: Complex; gone: boolean }[] => {
-    const used = joins.map((j) => ({ port: ports.ofJoin(j), z: complex(Math.max(LEAST_ohm, j.ohm)), gone: false }))
+    const used = joins.map((j) => ({ port: ports.ofJoin(j), z: complex(joined_ohm(j)), gone: false }))
     for (const gone of [false, true])
       for (const change of changes) {
         if ((change.z === null) !== gone) continue
@@ -258,10 +268,12 @@ function woodburyOf(parts: Powered['parts'], bridges: Bridges, ports: Ports): Wo
   }
   return {
     changed,
-    correction: (changes, joins, across, driven) =>
-      joins.length === 0 && changes.length === 1
-        ? byOne(changes[0]!, across, driven)
-        : changed(changes, joins, across, driven).taken,
+    correction: (changes, joins, across, driven) => {
+      const [change, join] = [changes[0], joins[0]]
+      if (change && changes.length === 1 && !join) return byOne(change, across, driven)
+      if (join && joins.length === 1 && !change) return byOneJoin(join, across, driven)
+      return changed(changes, joins, across, driven).taken
+    },
   }
 }
 

@@ -68,10 +68,18 @@ export function portsOf(parts: Powered['parts'], factor: Factor, volts: (f: Forw
     }
   }
   const joinPorts = new Map<string, Port>()
-  const ofJoin = ({ p, q }: Join): Port => {
-    const key = `${spotKey(p)} ${spotKey(q)}`
-    const known = joinPorts.get(key)
-    if (known) return known
+  /** By the join itself: most are asked for over and over, and their names take as long as the answer. */
+  const ofSame = new WeakMap<Join, Port>()
+  const ofJoin = (join: Join): Port => {
+    let port = ofSame.get(join)
+    if (port) return port
+    const key = `${spotKey(join.p)} ${spotKey(join.q)}`
+    port = joinPorts.get(key) ?? madeJoin(join)
+    joinPorts.set(key, port)
+    ofSame.set(join, port)
+    return port
+  }
+  const madeJoin = ({ p, q }: Join): Port => {
     const [from, to] = [termsAt(p, 1), termsAt(q, -1)]
     const terms = [...from.terms, ...to.terms]
     const port: Port = {
@@ -82,7 +90,6 @@ export function portsOf(parts: Powered['parts'], factor: Factor, volts: (f: Forw
       across: [],
     }
     port.own = impedance(port, port)
-    joinPorts.set(key, port)
     return port
   }
   /** Two spots of one element share, besides, the drop within it. */

@@ -78,27 +78,24 @@ export function powerOf(context: HuntContext, catalogue: Catalogue): Power {
     const changes = changesOf(state, mods.alters)
     const first = new Map<DeviceId, number>()
     const pulled = new Set<DeviceId>()
-    const start = (device: DeviceId): void => {
+    for (const device of felt.length === 0 ? coils : [...coils, ...felt.flatMap((v) => faultOf(v).besides)]) {
       const element = context.coilElement.get(device)
-      if (element === undefined || first.has(device)) return
+      if (element === undefined || first.has(device)) continue
       const { a, b } = state.powered.parts[element]!
       const volt_V = size(state.influence.volts(state.testOf(a, b), changes, mods.joins))
       first.set(device, volt_V)
       if (volt_V >= pullIn_V(site, device)) pulled.add(device)
     }
-    coils.forEach(start)
-    for (const v of felt) faultOf(v).besides.forEach(start)
     return { alters: mods.alters, joins: mods.joins, first, pulled }
   }
   /** By what is read and the fault's cell: one deviation of its volts. */
   const spreads = new Map<string, number>()
   function heldVolts(terminal: TerminalId, faults: Faults, a: number, b: number): Held {
     const state = context.on(terminal)
-    const { pulled, ...live } = liveAt(terminal, faults)
-    const held = [...pulled].map((d): Alter => ({ element: context.coilElement.get(d)!, to: () => holding(d) }))
-    const voltsWith = ({ alters, joins }: NetworkEdit): number =>
-      size(state.influence.volts(state.testOf(a, b), changesOf(state, [...held, ...alters]), joins))
-    const mean = voltsWith(live)
+    const live = liveAt(terminal, faults)
+    const held = Array.from(live.pulled, asHeld)
+    const test = state.testOf(a, b)
+    const mean = voltsWith(state, test, held, live)
     const graded = faults.filter((v) => v.shifted.length > 0)
     if (graded.length === 0) return { mean, spread: 0 }
     if (faults.length > 1)
@@ -108,11 +105,27 @@ export function powerOf(context: HuntContext, catalogue: Catalogue): Power {
     let spread = spreads.get(key)
     if (spread === undefined) {
       const sound = heldVolts(terminal, [], a, b).mean
-      spread = Math.abs(mean - sound) < UNMOVED_V ? 0 : Math.hypot(...v.shifted.map((to) => voltsWith(to) - mean))
+      spread =
+        Math.abs(mean - sound) < UNMOVED_V
+          ? 0
+          : Math.hypot(...v.shifted.map((to) => voltsWith(state, test, held, to) - mean))
       spreads.set(key, spread)
     }
     return { mean, spread }
   }
+  /** Volts that a test reads while some coils hold. */
+  const voltsWith = (state: State, test: number, held: readonly Alter[], { alters, joins }: NetworkEdit): number =>
+    size(state.influence.volts(test, changesOf(state, [...held, ...alters]), joins))
+  /** A coil that has pulled in draws less: worked out once. */
+  const asHeld = (device: DeviceId): Alter => {
+    const known = heldCoils.get(device)
+    if (known) return known
+    const z = holding(device)
+    const made: Alter = { element: context.coilElement.get(device)!, to: () => z }
+    heldCoils.set(device, made)
+    return made
+  }
+  const heldCoils = new Map<DeviceId, Alter>()
   const holding = (device: DeviceId): Complex => {
     const kind = lookUp(site.devices, device)?.coilKind
     return coilImpedance(

@@ -43,6 +43,11 @@ interface Alone {
   readonly ohms: Extract<Prediction, { kind: 'ohms' }> | null
 }
 
+const whole = (log: number): Alone => ({ log, straight: log, ohms: null })
+const slip = (log: number): Alone => ({ log, straight: -Infinity, ohms: null })
+/** One that may have slipped all the same, so often it was made. */
+const notBelow = (times: number, log: number): Alone => whole(Math.max(log, slips(times) - 6))
+
 /** Log-likelihood of a reading that stands alone. `times`: how often the test has given the same, one after the other. */
 export function weighAlone(
   seen: Prediction,
@@ -50,9 +55,6 @@ export function weighAlone(
   supply_V: { read: number | null; nominal: number },
   times = 1,
 ): Alone {
-  const whole = (log: number): Alone => ({ log, straight: log, ohms: null })
-  const alone = (log: number) => whole(Math.max(log, slips(times) - 6))
-  const slip = (log: number): Alone => ({ log, straight: -Infinity, ohms: null })
   switch (seen.kind) {
     case 'either': {
       const [ill, well] = [seen.ill, seen.well].map((s) => weighAlone(s, value, supply_V, times)) as [Alone, Alone]
@@ -84,12 +86,12 @@ export function weighAlone(
       return ohm < DAMP_ohm ? slip(log) : whole(log)
     }
     case 'volts': {
-      if (value.kind !== 'volt') return alone(0)
+      if (value.kind !== 'volt') return notBelow(times, 0)
       const known = supply_V.read !== null && supply_V.read > 5 && seen.fed
       const mean = known ? (seen.mean * supply_V.read!) / supply_V.nominal : seen.mean
       const sd = known ? Math.hypot(0.3, Math.max(0, seen.sd - 0.0132 * seen.mean)) : seen.sd
       const straight = Math.log(1 - SLIP) + logNormal(value.volt - mean, sd)
-      return { ...alone(logSum([straight, slips(times) - Math.log(MOST_V)])), straight }
+      return { ...notBelow(times, logSum([straight, slips(times) - Math.log(MOST_V)])), straight }
     }
     case 'yes': {
       const yes =
@@ -106,29 +108,31 @@ export function weighAlone(
                   : value.kind === 'ohm'
                     ? value.ohm < SOIL_MOST_ohm
                     : null
-      return alone(yes === null ? 0 : Math.log(yes ? seen.p : 1 - seen.p)) // each with its own chance of being wrong
+      // Each has its own chance of being wrong.
+      return notBelow(times, yes === null ? 0 : Math.log(yes ? seen.p : 1 - seen.p))
     }
     case 'lamps':
-      return alone(
+      return notBelow(
+        times,
         value.kind === 'lamp'
           ? Math.log(clamped(value.lamp === 'short' ? seen.short : value.lamp === 'open' ? seen.open : seen.good))
           : 0,
       )
     case 'waters': {
-      if (value.kind !== 'waters') return alone(0)
+      if (value.kind !== 'waters') return notBelow(times, 0)
       const watered = new Set(value.valves)
       const known = new Set(seen.valves.map(([d]) => d))
       const strangers = value.valves.filter((d) => !known.has(d)).length
       const open =
         seen.valves.reduce((p, [d, q]) => p * clamped(watered.has(d) ? q : 1 - q, MISSEEN), 1) * MISSEEN ** strangers
       const dry = value.valves.length === 0 ? 1 : MISSEEN
-      return alone(Math.log(seen.master * open + (1 - seen.master) * dry))
+      return notBelow(times, Math.log(seen.master * open + (1 - seen.master) * dry))
     }
     case 'tone': {
-      if (value.kind !== 'tone') return alone(0)
+      if (value.kind !== 'tone') return notBelow(times, 0)
       if (seen.lost_m === null || value.lost_m === null)
-        return alone(Math.log(seen.lost_m === value.lost_m ? 0.97 : 0.03))
-      return alone(Math.log(0.97) + logNormal(value.lost_m - seen.lost_m, seen.sd_m))
+        return notBelow(times, Math.log(seen.lost_m === value.lost_m ? 0.97 : 0.03))
+      return notBelow(times, Math.log(0.97) + logNormal(value.lost_m - seen.lost_m, seen.sd_m))
     }
   }
 }

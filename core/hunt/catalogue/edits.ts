@@ -22,12 +22,12 @@ export function modsOf(
 
 /** Changes of a state's elements; several on one element work one after the other. */
 export function changesOf(state: State, alters: readonly Alter[]): Change[] {
-  const changed = ({ element, to }: Alter, z = state.powered.parts[element]!.z): Change => ({ element, z: to(z) })
+  const { parts } = state.powered
   if (alters.length < 2 || (alters.length === 2 && alters[0]!.element !== alters[1]!.element))
-    return alters.map((a) => changed(a))
+    return alters.map(({ element, to }) => ({ element, z: to(parts[element]!.z) }))
   const now = new Map<number, Complex | null>()
   for (const { element, to } of alters) {
-    const z = now.has(element) ? now.get(element)! : state.powered.parts[element]!.z
+    const z = now.has(element) ? now.get(element)! : parts[element]!.z
     now.set(element, z === null ? null : to(z))
   }
   return [...now].map(([element, z]) => ({ element, z }))

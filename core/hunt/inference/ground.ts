@@ -19,6 +19,8 @@ export const DEEPLY_NATS = 5
 /** What is worth no more than this is not looked at any further. */
 const NEGLIGIBLE = 1e-6
 const NO_BETTER: Fit = { log: 0, best: 0 }
+/** A shared fault that fits so badly stands beside no set, nats. */
+export const RULED_OUT_NATS = -20
 const RULED_OUT: Fit = { log: -100, best: -100 }
 /** About the odds of the one fault of a thread that would explain what a shared one leaves. */
 const ONE_LOCAL = 0.003
@@ -34,8 +36,15 @@ export type SharedSet = readonly SharedClass[]
 /** A set of shared faults, and what one more is worth beside it, place by place: those that show alike there once. */
 export class FirstLooks {
   private readonly fits = new Map<Placed, Map<number, Fit>>()
+  private readonly all = new Map<SharedClass, Fit>()
   constructor(readonly set: SharedSet) {}
 
+  /** At all the places that it touches. */
+  everywhere(more: SharedClass, make: () => Fit): Fit {
+    let fit = this.all.get(more)
+    if (!fit) this.all.set(more, (fit = make()))
+    return fit
+  }
   at(place: Placed, more: SharedClass, make: () => Fit): Fit {
     const shows = place.of.length === 1 ? more.effectNumbers[place.of[0]!]! : 0
     const name = shows === 0 ? -1 - more.index : shows
@@ -55,6 +64,8 @@ export class Ground {
   readonly alone: Float64Array
   /** By group: how much better it could fit where no shared fault is, nats. */
   private readonly slacks: Float64Array
+  /** What each shared fault is worth where no other is: asked for by every island, until a group is looked at deeper. */
+  private besideNone = new FirstLooks([])
 
   /** `oneMore`: what one more fault is worth about, beside its odds. */
   constructor(
@@ -64,7 +75,7 @@ export class Ground {
   ) {
     this.placed = scene.groups.map((group, k) => ({ of: [k], group }))
     this.slacks = Float64Array.from(this.placed, (p) => this.slackOf(this.factorOf(p, [])))
-    this.alone = Float64Array.from(scene.shared, (c) => this.firstLook(new FirstLooks([]), c, this.slacks).log)
+    this.alone = Float64Array.from(scene.shared, (c) => this.firstLook(this.besideNone, c, this.slacks).log)
   }
 
   /** Some groups as a shared set leaves them: those that a link joins are one. */
@@ -135,6 +146,7 @@ export class Ground {
       const factor = this.factorOf(p, [])
       if (this.valueOf(factor) + this.roomIn(factor) < best[g]! - DEEPLY_NATS) continue
       p.group.deepen()
+      this.besideNone = new FirstLooks([])
       some = true
       this.slacks[g] = this.slackOf(this.factorOf(p, []))
     }
@@ -154,6 +166,11 @@ export class Ground {
     for (const p of this.groupsUnder(among, set))
       p.of.forEach((g, k) => (slacks[g] = k === 0 ? this.slackOf(this.factorOf(p, set)) : 0))
     return slacks
+  }
+
+  /** What shared faults are worth beside a set, as far as it was worked out before. */
+  looksBeside(set: SharedSet): FirstLooks {
+    return set.length === 0 ? this.besideNone : new FirstLooks(set)
   }
 
   /**
@@ -187,20 +204,25 @@ export class Ground {
    * however well the groups that are left could fit.
    */
   private firstLook(looks: FirstLooks, more: SharedClass, slacks: Float64Array): Fit {
+    return looks.everywhere(more, () => this.lookOver(looks, more, slacks))
+  }
+  private lookOver(looks: FirstLooks, more: SharedClass, slacks: Float64Array): Fit {
     const { set } = looks
     const among = this.closed(more.touched, set)
     const before = this.groupsUnder(among, set)
     // Groups that the new one leads to each other are looked at together; the others each by itself.
     const leads = more.links.length > 0
     const isLed = (p: Placed) => leads && p.of.some((g) => more.links.includes(g))
-    let { log, best } = leads ? this.firstLookLinked(before.filter(isLed), set, more) : NO_BETTER
+    const [led, others] = [before.filter(isLed), before.filter((p) => !isLed(p))]
+    // Where nothing else could make up for it, what rules it out is not followed any further.
+    const enough = others.length === 0 ? RULED_OUT_NATS : -Infinity
+    let { log, best } = leads ? this.firstLookLinked(led, set, more, enough) : NO_BETTER
     // What cuts a thread off from a leak shows from wire to wire too: no other fault lets it fit better than it does.
     const isLeak = more.members[0]!.leak !== null
     const least = Math.log(NEGLIGIBLE / (more.odds * this.oneMore))
-    let hope = among.reduce((s, g) => s + slacks[g]!, SHARPER_NATS)
-    for (const place of before) {
-      if (isLed(place)) continue
-      for (const g of place.of) hope -= slacks[g]!
+    let hope = others.reduce((s, p) => s + slackIn(p, slacks), SHARPER_NATS)
+    for (const place of others) {
+      hope -= slackIn(place, slacks)
       const fit = looks.at(place, more, () => this.firstLookAt(place, set, more))
       log += fit.log
       best += fit.best
@@ -208,11 +230,11 @@ export class Ground {
     }
     return { log, best }
   }
-  private firstLookLinked(places: readonly Placed[], set: SharedSet, more: SharedClass): Fit {
+  private firstLookLinked(places: readonly Placed[], set: SharedSet, more: SharedClass, least: number): Fit {
     const groups = places.map((p) => p.group)
     const cells = this.cellsOf([...set, more])
-    return this.stock.worth(groups, cells, () =>
-      worthOf(groups, together(places.map((p) => this.factorOf(p, set))), cells, this.oneMore),
+    return this.stock.worth(groups, cells, (units) =>
+      worthOf(this.scene.model, units, together(places.map((p) => this.factorOf(p, set))), cells, this.oneMore, least),
     )
   }
   private firstLookAt(place: Placed, set: SharedSet, more: SharedClass): Fit {
@@ -220,7 +242,8 @@ export class Ground {
     const name = nameOf(place, felt)
     let known = place.group.quick.get(name)
     if (known === undefined) {
-      known = worthOf([place.group], likeliest(this.factorOf(place, set)), this.cellsOf(felt), this.oneMore)
+      const { model, units } = place.group
+      known = worthOf(model, units, likeliest(this.factorOf(place, set)), this.cellsOf(felt), this.oneMore)
       place.group.quick.set(name, known)
     }
     return known
@@ -260,6 +283,7 @@ function feltIn({ of }: Placed, set: SharedSet): SharedSet {
   const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (of.length > 1 && c.links.includes(g))))
   return felt.some((c) => c.members[0]!.leak) ? set : felt
 }
+const slackIn = ({ of }: Placed, slacks: Float64Array): number => of.reduce((s, g) => s + slacks[g]!, 0)
 /** A name for how they show there: of groups that are joined, by the faults themselves. */
 const nameOf = ({ of }: Placed, felt: SharedSet): string =>
   felt.map((c) => (of.length > 1 ? c.members[0]!.index : c.effects[of[0]!] || c.members[0]!.index)).join(' ')

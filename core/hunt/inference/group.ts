@@ -6,7 +6,7 @@ import { distinctByPart, distinctOdds } from './distinct'
 import type { Fit } from './likelihood'
 import { addTo, constant, orOneMore, times, withoutOne, zero, type Polynomial } from './polynomial'
 import { fitAtMost, leftByChance, reachesOf, roomFor, roomOf, singleOf, type Reach, type Room } from './room'
-import { gainOf, linkedUnits, SHARPER_NATS, unitsOf, type Gain, type Unit } from './units'
+import { gainOf, linkedUnits, mostOf, SHARPER_NATS, unitsOf, type Gain, type Unit } from './units'
 
 /** Some faults of a group together, one cell for all of each class, with the log of what all such sets hold. */
 export interface Entry {
@@ -57,28 +57,26 @@ function leadingOf(entries: readonly Entry[], none: Entry): Entry[] {
   return found
 }
 /**
- * How much better the readings of some groups fit with one more shared fault, as far as the entries that hold most tell,
- * nats: what they hold then against what they hold now; and at best, if one more fault explained what is left.
+ * How much better readings fit with one more shared fault, as far as the entries that hold most tell, nats: what they
+ * hold then against what they hold now; and at best, if one more fault explained what is left. What cannot reach
+ * `least` is not followed any further: both are then the most that they could be.
  */
 export function worthOf(
-  groups: readonly Group[],
+  model: Model,
+  units: readonly Unit[],
   now: readonly Entry[],
   shared: readonly FaultHypothesis[],
   oneMore: number,
+  least = -Infinity,
 ): Fit {
-  const [first] = groups
-  if (!first) return { log: 0, best: 0 }
-  const { model } = first
-  const units = groups.length === 1 ? first.units : linkedUnits(model, groups)
-  const before: number[] = []
-  const after: Fit[] = []
-  for (const e of now) {
-    const power = e.cells.length * Math.log(oneMore)
-    const { log, best } = gainOf(model, units, [...e.cells, ...shared])
-    before.push(e.log + power)
-    after.push({ log: e.odds + power + log, best: e.odds + power + best })
-  }
-  const held = logSum(before)
+  const powers = now.map((e) => e.cells.length * Math.log(oneMore))
+  const held = logSum(now.map((e, k) => e.log + powers[k]!))
+  const most = mostOf(units)
+  const after = now.map((e, k): Fit => {
+    const odds = e.odds + powers[k]!
+    const { log, best, cut } = gainOf(model, units, [...e.cells, ...shared], least + held - odds)
+    return { log: odds + log, best: odds + (cut ? most : best) }
+  })
   return { log: logSum(after.map((f) => f.log)) - held, best: logSum(after.map((f) => f.best)) - held }
 }
 

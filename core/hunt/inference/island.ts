@@ -1,7 +1,7 @@
 import { DisjointSets } from '../../site'
 import { distinctOdds } from './distinct'
 import type { Entry, Factor } from './group'
-import { DEEPLY_NATS, FirstLooks, type Ground, type SharedSet } from './ground'
+import { DEEPLY_NATS, RULED_OUT_NATS, type Ground, type SharedSet } from './ground'
 import { addTo, constant, dot, orOneMore, times, zero, type Polynomial } from './polynomial'
 import type { SharedClass } from './scene'
 
@@ -15,8 +15,6 @@ const NEXT_TO_NOTHING = 2e-3
  * so many at most.
  */
 const [ALTERNATIVE, OF_FEW, MOST_ALTERNATIVES] = [5e-4, 3, 24]
-/** A shared fault that fits so badly stands beside no set, nats. */
-const RULED_OUT_NATS = -30
 /** What lies so far below that nothing stands beside a set is not told of, nats. */
 export const TOLD_NATS = 9
 /** Beside one set so many are looked at closely, those first that might hold most. */
@@ -253,7 +251,7 @@ class Search {
     const last = set.at(-1)
     const changed = last && new Set(ground.closed(last.touched, set))
     const slacks = ground.slacksUnder(this.groups, set)
-    const looks = new FirstLooks(set)
+    const looks = ground.looksBeside(set)
     const now = (before ?? ground.alone).slice()
     const closely: { readonly c: SharedClass; readonly most: number }[] = []
     for (const c of open) {

@@ -4,6 +4,7 @@ import { takenKey } from '../taken'
 import { byFault, bySize, type CellClass, type Model } from './classes'
 import { Group } from './group'
 import type { Fit } from './likelihood'
+import { linkedUnits, type Unit } from './units'
 
 /**
  * Groups as they were made, with all that was worked out in them: most stay as they are when one more reading is taken.
@@ -12,6 +13,7 @@ export class GroupStock {
   private readonly made = new Map<string, Group>()
   private readonly numbers = new Map<Group, number>()
   private readonly worths = new Map<string, Fit>()
+  private readonly units = new Map<string, readonly Unit[]>()
 
   /** The group of some readings with the classes of its own faults. */
   of(
@@ -29,7 +31,7 @@ export class GroupStock {
   /** Groups that a shared fault leads to each other, as one. */
   linking(model: Model, groups: readonly Group[]): Group {
     return this.once(
-      `linked ${groups.map((g) => this.numbers.get(g)).join()}`,
+      `linked ${this.namesOf(groups)}`,
       () =>
         new Group(
           model,
@@ -42,11 +44,24 @@ export class GroupStock {
   }
 
   /** What one more shared fault is worth to groups that it leads to each other: worked out once for these faults. */
-  worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: () => Fit): Fit {
-    const key = `${groups.map((g) => `${this.numbers.get(g)}${g.isDeep ? 'd' : ''}`).join()} ${shared.map((v) => v.index).join()}`
-    const fit = this.worths.get(key) ?? make()
+  worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: (units: readonly Unit[]) => Fit): Fit {
+    const depths = groups.map((g) => (g.isDeep ? 'd' : '')).join()
+    const key = `${this.namesOf(groups)} ${depths} ${shared.map((v) => v.index).join()}`
+    const fit = this.worths.get(key) ?? make(this.unitsOf(groups))
     this.worths.set(key, fit)
     return fit
+  }
+  /** The readings of groups that are led to each other. */
+  private unitsOf(groups: readonly Group[]): readonly Unit[] {
+    const [first] = groups
+    if (!first || groups.length === 1) return first?.units ?? []
+    const name = this.namesOf(groups)
+    const units = this.units.get(name) ?? linkedUnits(first.model, groups)
+    this.units.set(name, units)
+    return units
+  }
+  private namesOf(groups: readonly Group[]): string {
+    return groups.map((g) => this.numbers.get(g)).join()
   }
 
   private once(key: string, make: () => Group): Group {

@@ -129,6 +129,10 @@ function missedIn(model: Model, { readings, apart }: Unit, faults: readonly Faul
   return missed
 }
 
+/** How much better than where nothing is wrong readings could fit at most, nats. */
+export const mostOf = (units: readonly Unit[]): number =>
+  units.reduce((s, { sound }) => s + sound.best - sound.log, SHARPER_NATS)
+
 /** `cut`: it was not followed to its end; `log` is the most that it could be. */
 export interface Gain extends Fit {
   readonly cut?: true
@@ -144,17 +148,17 @@ export function gainOf(
   least = -Infinity,
 ): Gain {
   let [log, best] = [0, 0]
-  let hope = units.reduce((s, { sound }) => s + sound.best - sound.log, 0)
+  let hope = mostOf(units)
   for (const unit of units) {
     const { sound } = unit
-    const enough = log + hope + SHARPER_NATS - least
+    const enough = log + hope - least
     const missed = missedIn(model, unit, faults, enough)
     if (missed > enough) return { log: log + hope - missed, best: -Infinity, cut: true }
     hope -= sound.best - sound.log
     const fit = fitIn(model, unit, faults)
     log += fit.log - sound.log
     best += fit.best - sound.log
-    if (log + hope + SHARPER_NATS < least) return { log: log + hope, best: -Infinity, cut: true }
+    if (log + hope < least) return { log: log + hope, best: -Infinity, cut: true }
   }
   return { log, best }
 }

@@ -84,12 +84,12 @@ export function ohmsOf({ context, faultOf, meter }: Basis): Ohms {
     const changes = changesOf(meterState, [...mods.alters, ...undone.alters])
     const joins = [...mods.joins, ...undone.joins]
     const test = meterState.testOf(across.a, across.b)
-    if (undone === NOTHING && faults.length > 0 && changes.every((c) => c.z !== null)) {
-      const [now, sound] = [meterState.influence.ohms(test, changes, joins), soundOf(across)]
-      if (sound.kind === 'ohms' && !now.open && Math.abs(now.value.re - sound.mean) < UNSEEN_ohm) return sound
-    }
     const flow = meterState.influence.flow(test, changes, joins)
     const mean = flow && Math.max(0, flow.value.re)
+    if (undone === NOTHING && faults.length > 0 && mean !== null && changes.every((c) => c.z !== null)) {
+      const sound = soundOf(across)
+      if (sound.kind === 'ohms' && Math.abs(mean - sound.mean) < UNSEEN_ohm) return sound
+    }
     if (mean === null || mean > meter.highest_ohm) return { kind: 'open' }
     // Touching leads bring in each other's coils.
     const devices = new Set([
