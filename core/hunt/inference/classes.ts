@@ -158,7 +158,12 @@ export function partitionOf(
   }))
   return {
     classes,
-    shows: classes.map(({ members }) => Int32Array.from(shows, (numbers) => numbers[members[0]!.index]!)),
+    shows: classes.map(({ members }) => {
+      const { index } = members[0]!
+      const row = new Int32Array(shows.length)
+      for (let r = 0; r < row.length; r++) row[r] = shows[r]![index]!
+      return row
+    }),
   }
 }
 

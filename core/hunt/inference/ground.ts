@@ -64,6 +64,8 @@ export class Ground {
   readonly alone: Float64Array
   /** By group: how much better it could fit where no shared fault is, nats. */
   private readonly slacks: Float64Array
+  /** By group: the shared faults that touch it. */
+  private readonly touchingOne: readonly SharedClass[][]
   /** What each shared fault is worth where no other is: asked for by every island, until a group is looked at deeper. */
   private besideNone = new FirstLooks([])
 
@@ -74,8 +76,17 @@ export class Ground {
     private readonly stock: GroupStock,
   ) {
     this.placed = scene.groups.map((group, k) => ({ of: [k], group }))
+    this.touchingOne = scene.groups.map(() => [])
+    for (const c of scene.shared) for (const g of c.touched) this.touchingOne[g]!.push(c)
     this.slacks = Float64Array.from(this.placed, (p) => this.slackOf(this.factorOf(p, [])))
     this.alone = Float64Array.from(scene.shared, (c) => this.firstLook(this.besideNone, c, this.slacks).log)
+  }
+
+  /** Shared faults that touch any of some groups. */
+  touching(groups: readonly number[]): readonly SharedClass[] {
+    if (groups.length === 1) return this.touchingOne[groups[0]!]!
+    const found = new Set(groups.flatMap((g) => this.touchingOne[g]!))
+    return [...found].sort((a, b) => a.index - b.index)
   }
 
   /** Some groups as a shared set leaves them: those that a link joins are one. */
@@ -160,6 +171,10 @@ export class Ground {
   private slackOf(factor: Factor): number {
     return Math.max(0, factor.ceiling - this.valueOf(factor) - BY_CHANCE_NATS)
   }
+  /** How much better some groups could fit where no shared fault is, nats. */
+  slackIn(among: readonly number[]): number {
+    return among.reduce((s, g) => s + this.slacks[g]!, 0)
+  }
   /** By group: how much better it could fit, some beside a set; of groups that are joined all of it at the first. */
   slacksUnder(among: readonly number[], set: SharedSet): Float64Array {
     const slacks = this.slacks.slice()
@@ -220,9 +235,9 @@ export class Ground {
     // What cuts a thread off from a leak shows from wire to wire too: no other fault lets it fit better than it does.
     const isLeak = more.members[0]!.leak !== null
     const least = Math.log(NEGLIGIBLE / (more.odds * this.oneMore))
-    let hope = others.reduce((s, p) => s + slackIn(p, slacks), SHARPER_NATS)
+    let hope = others.reduce((s, p) => s + slackAt(p, slacks), SHARPER_NATS)
     for (const place of others) {
-      hope -= slackIn(place, slacks)
+      hope -= slackAt(place, slacks)
       const fit = looks.at(place, more, () => this.firstLookAt(place, set, more))
       log += fit.log
       best += fit.best
@@ -283,7 +298,8 @@ function feltIn({ of }: Placed, set: SharedSet): SharedSet {
   const felt = set.filter((c) => of.some((g) => c.effects[g] !== '' || (of.length > 1 && c.links.includes(g))))
   return felt.some((c) => c.members[0]!.leak) ? set : felt
 }
-const slackIn = ({ of }: Placed, slacks: Float64Array): number => of.reduce((s, g) => s + slacks[g]!, 0)
+/** How much better a place could fit than now, nats. */
+const slackAt = ({ of }: Placed, slacks: Float64Array): number => of.reduce((s, g) => s + slacks[g]!, 0)
 /** A name for how they show there: of groups that are joined, by the faults themselves. */
 const nameOf = ({ of }: Placed, felt: SharedSet): string =>
   felt.map((c) => (of.length > 1 ? c.members[0]!.index : c.effects[of[0]!] || c.members[0]!.index)).join(' ')

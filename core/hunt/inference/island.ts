@@ -60,7 +60,9 @@ export function islandsOf(ground: Ground, weights: Polynomial): readonly Island[
   for (;;) {
     const members = new Map<number, number[]>()
     scene.groups.forEach((_, g) => members.set(joined.of(g), [...(members.get(joined.of(g)) ?? []), g]))
-    const open = [...members.values()].find((groups) => !explored.has(groups.join()))
+    // What fits worst first: once more of its own faults explain it, no shared one is looked at for its sake.
+    const left = [...members.values()].filter((groups) => !explored.has(groups.join()))
+    const open = left.sort((a, b) => ground.slackIn(b) - ground.slackIn(a))[0]
     if (!open) return [...members.values()].map((groups) => explored.get(groups.join())!)
     const found = new Search(ground, open, weights).run()
     if (found.kind === 'reaches') couple([open[0]!, ...found.groups])
@@ -120,7 +122,7 @@ class Search {
     private readonly weights: Polynomial,
   ) {
     this.inside = new Set(groups)
-    this.own = ground.scene.shared.filter((c) => c.touched.some((g) => this.inside.has(g)))
+    this.own = ground.touching(groups)
   }
 
   /** The likeliest sets first: their branches are held against the best that was come to. */

@@ -52,18 +52,14 @@ export function sceneOf(
     lists.flat().map(({ test }) => model.shows(test)),
     (fault) => (links[fault]!.length > 0 ? `${catalogue.faults[fault]!.cause} ${links[fault]!.join()}` : ''),
   )
-  const groupAt = lists.flatMap((list, group) => list.map((_, place) => ({ group, place })))
+  const at = lists.flatMap((list, group) => list.map((_, place) => ({ group, place })))
   const shared: SharedClass[] = []
   const own: CellClass[][] = lists.map(() => [])
   const numbersOf = numbered(lists.length)
   classes.forEach((c, k) => {
-    const effects = lists.map(() => '')
-    shows[k]!.forEach((s, i) => {
-      const { group, place } = groupAt[i]!
-      if (s !== 0) effects[group] += `${place}:${s} `
-    })
     const led = links[c.members[0]!.fault]!
-    const touched = effects.flatMap((e, g) => (e !== '' || led.includes(g) ? [g] : []))
+    const effects = effectsOf(shows[k]!, at, lists.length)
+    const touched = touchedBy(effects, led)
     if (touched.length === 1 && led.length === 0) own[touched[0]!]!.push(c)
     else shared.push({ ...c, index: shared.length, effects, effectNumbers: numbersOf(effects), links: led, touched })
   })
@@ -81,15 +77,36 @@ export function sceneOf(
   }
 }
 
+/** By group a name for how a class shows in its readings, `at` being where each of them stands. */
+function effectsOf(
+  shows: Int32Array,
+  at: readonly { readonly group: number; readonly place: number }[],
+  count: number,
+): string[] {
+  const effects = new Array<string>(count).fill('')
+  for (let r = 0; r < shows.length; r++) if (shows[r] !== 0) effects[at[r]!.group] += `${at[r]!.place}:${shows[r]} `
+  return effects
+}
+/** Groups in which something shows, and those that it leads to each other. */
+function touchedBy(effects: readonly string[], led: readonly number[]): number[] {
+  const touched: number[] = []
+  for (let g = 0; g < effects.length; g++) if (effects[g] !== '' || led.includes(g)) touched.push(g)
+  return touched
+}
+
 /** Numbers names list by list, those that are empty 0. */
 function numbered(count: number): (names: readonly string[]) => Int32Array {
-  const numbers = Array.from({ length: count }, () => new Map<string, number>([['', 0]]))
-  return (names) =>
-    Int32Array.from(names, (name, k) => {
-      const known = numbers[k]!.get(name) ?? numbers[k]!.size
-      numbers[k]!.set(name, known)
-      return known
-    })
+  const known = Array.from({ length: count }, () => new Map<string, number>())
+  return (names) => {
+    const numbers = new Int32Array(count)
+    for (let k = 0; k < count; k++) {
+      const name = names[k]!
+      if (name === '') continue
+      numbers[k] = known[k]!.get(name) ?? known[k]!.size + 1
+      known[k]!.set(name, numbers[k]!)
+    }
+    return numbers
+  }
 }
 
 /** Cells that no reading shows, by the group whose thread they lie in; the odds of the others by part. */
