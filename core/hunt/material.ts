@@ -4,7 +4,7 @@ import type { HuntContext } from './context'
 import { normalBelow } from './normal'
 import type { Family } from './odds'
 import type { Predictor } from './memoize'
-import { middleLike, type Catalogue, type Fault, type FaultHypothesis } from './catalogue'
+import { alikeElsewhere, middleLike, type Catalogue, type Fault, type FaultHypothesis } from './catalogue'
 import type { CoilPriors } from './weigh'
 
 /**
@@ -36,7 +36,15 @@ export function materialOnly(
   const bases = tests.map((t) => predictor.base(t))
   const spread = (s: Extract<Prediction, { kind: 'ohms' }>) =>
     Math.hypot(blurAt(s, s.mean), ...s.coils.map(([d, c]) => c * coils(d).sd))
+  const alike = alikeElsewhere(catalogue)
+  const known = new Map<number, number>()
   const noticed = (v: FaultHypothesis): number => {
+    const standing = alike.get(v.index) ?? v
+    const made = known.get(standing.index) ?? noticedAt(standing)
+    known.set(standing.index, made)
+    return made
+  }
+  const noticedAt = (v: FaultHypothesis): number => {
     let most = 0
     tests.forEach((test, i) => {
       const base = bases[i]
@@ -54,7 +62,7 @@ export function materialOnly(
   }
   const faults = catalogue.faults.map((f) => {
     if (!GRADED.has(f.cause)) return f
-    // How far along conductors touch moves a reading by its wire alone: the middle position of a size stands for all.
+    // Where conductors touch moves a reading by its wire alone: the middle position of a size stands for all.
     const bySize = new Map<number | null, number>()
     // The sizes that move a reading least come first: past one that is surely noticed, so are all the others.
     const sizes = [...new Set(f.variants.map((v) => v.ohm))].sort((a, b) => (f.cause === 'series' ? a! - b! : b! - a!))

@@ -77,5 +77,25 @@ export const middleLike = (f: Fault, ohm: number | null): FaultHypothesis => {
   return like[like.length >> 1]!
 }
 
+/**
+ * By cell of conductors that touch, by its number, the one that shows about as it does wherever it lies: of the same
+ * cores at the same ohms, in the middle of all their stretches.
+ */
+export function alikeElsewhere({ faults }: Catalogue): ReadonlyMap<number, FaultHypothesis> {
+  const lists = new Map<string, FaultHypothesis[]>()
+  for (const { where, variants, withState } of faults) {
+    if (where.kind !== 'touch') continue
+    for (const v of variants) {
+      const key = `${where.cable} ${where.core} ${where.other} ${v.ohm} ${withState}`
+      const list = lists.get(key)
+      if (list) list.push(v)
+      else lists.set(key, [v])
+    }
+  }
+  const standing = new Map<number, FaultHypothesis>()
+  for (const list of lists.values()) for (const v of list) standing.set(v.index, list[list.length >> 1]!)
+  return standing
+}
+
 /** Faults that are there together. */
 export type Faults = readonly FaultHypothesis[]

@@ -4,6 +4,7 @@ import type { Catalogue, FaultHypothesis } from '../catalogue'
 import { takenKey, type TakenTest } from '../taken'
 import type { CoilPriors } from '../weigh'
 import type { Prediction } from '../predict'
+import type { Standing } from './roughly'
 import { isAsGood, signatureOf } from './signature'
 
 /** What sums are made from: every cell with its odds and its part, and how readings are predicted. */
@@ -68,38 +69,55 @@ export interface CellClass {
 /**
  * How cells show in tests: by cell a number, the same for two that no reading of the test tells apart; 0 where it is
  * none that could be told from the sound one. Worked out once for a test, since a hunt weighs its readings again with
- * every new one.
+ * every new one. `standing`: by cell the one that is looked at for it.
  */
+export type ShowsBy = (test: TakenTest, standing: Standing) => Int32Array
 export type Shows = (test: TakenTest) => Int32Array
-export function showsOf({ catalogue, predictor, coils }: Pick<Model, 'catalogue' | 'predictor' | 'coils'>): Shows {
-  const known = new Map<string, Int32Array>()
-  const made = (test: TakenTest): Int32Array => {
-    const numbers = new Int32Array(catalogue.variants.length)
-    const base = predictor.base(test)
-    if (base === null) return numbers
-    const byName = new Map<string, number>()
-    const byPrediction = new Map<Prediction, number>([[base, 0]])
-    const numberOf = (cell: FaultHypothesis): number => {
-      const seen = predictor.under(test, [cell])
-      if (seen === null) return 0
-      let number = byPrediction.get(seen)
-      if (number === undefined) {
-        const name = isAsGood(seen, base, coils) ? '' : signatureOf(seen, coils)
-        number = name === '' ? 0 : (byName.get(name) ?? byName.size + 1)
-        if (name !== '') byName.set(name, number)
-        byPrediction.set(seen, number)
-      }
-      return number
-    }
-    for (const fault of catalogue.faults)
-      if (predictor.mayAffect(test, fault)) for (const cell of fault.variants) numbers[cell.index] = numberOf(cell)
-    return numbers
-  }
-  return (test) => {
+export function showsOf(model: Pick<Model, 'catalogue' | 'predictor' | 'coils'>): ShowsBy {
+  const { catalogue, predictor } = model
+  const tests = new Map<string, { readonly numberOf: (cell: FaultHypothesis) => number; last: Shown | null }>()
+  return (test, standing) => {
     const key = takenKey(test)
-    const numbers = known.get(key) ?? made(test)
-    known.set(key, numbers)
-    return numbers
+    const known = tests.get(key) ?? { numberOf: numbersIn(model, test), last: null }
+    tests.set(key, known)
+    if (known.last?.standing !== standing) {
+      const numbers = new Int32Array(catalogue.variants.length)
+      for (const fault of catalogue.faults)
+        if (predictor.mayAffect(test, fault))
+          for (const { index } of fault.variants) numbers[index] = known.numberOf(standing[index]!)
+      known.last = { standing, numbers }
+    }
+    return known.last.numbers
+  }
+}
+interface Shown {
+  readonly standing: Standing
+  readonly numbers: Int32Array
+}
+/** Numbers cells by how they show in a test, each looked at once. */
+function numbersIn({ catalogue, predictor, coils }: Pick<Model, 'catalogue' | 'predictor' | 'coils'>, test: TakenTest) {
+  const base = predictor.base(test)
+  const byName = new Map<string, number>()
+  const byPrediction = new Map<Prediction | null, number>([
+    [base, 0],
+    [null, 0],
+  ])
+  const known = new Int32Array(catalogue.variants.length).fill(-1)
+  const made = (cell: FaultHypothesis): number => {
+    const seen = predictor.under(test, [cell])
+    let number = byPrediction.get(seen)
+    if (number === undefined) {
+      const name = isAsGood(seen!, base!, coils) ? '' : signatureOf(seen!, coils)
+      number = name === '' ? 0 : (byName.get(name) ?? byName.size + 1)
+      if (name !== '') byName.set(name, number)
+      byPrediction.set(seen, number)
+    }
+    return number
+  }
+  return (cell: FaultHypothesis): number => {
+    if (base === null) return 0
+    if (known[cell.index]! < 0) known[cell.index] = made(cell)
+    return known[cell.index]!
   }
 }
 

@@ -140,7 +140,8 @@ function bothWays(
 ): [Beliefs, ReturnType<typeof byEnumeration>] {
   const coils = () => COIL
   const shows = showsOf({ catalogue, predictor, coils })
-  const model = modelOf({ catalogue, predictor, coils }, { read: null, nominal: 27 }, shows, [])
+  const bySelf = catalogue.variants
+  const model = modelOf({ catalogue, predictor, coils }, { read: null, nominal: 27 }, (test) => shows(test, bySelf), [])
   const posterior = new Posterior(context, catalogue, predictor, coils, 27, COUNT)
   for (const r of readings) posterior.add(r)
   return [posterior.beliefs(), byEnumeration(model, readings)]

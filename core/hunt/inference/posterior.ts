@@ -5,11 +5,12 @@ import type { Catalogue, FaultHypothesis, Faults } from '../catalogue'
 import type { CoilPriors } from '../weigh'
 import { countWeights } from './count'
 import { distinctByPart } from './distinct'
-import { byFault, modelOf, showsOf, type CellClass, type Model, type Shows } from './classes'
+import { byFault, modelOf, showsOf, type CellClass, type Model, type ShowsBy } from './classes'
 import { ONE_MORE } from './group'
 import { Ground } from './ground'
 import { islandsOf, TOLD_NATS, type Case, type Island } from './island'
 import { addTo, constant, dot, orOneMore, othersOf, times, withoutOne, zero, type Polynomial } from './polynomial'
+import { Roughly } from './roughly'
 import { sceneOf, type Scene } from './scene'
 import { threadsWith } from './scope'
 import { GroupStock } from './stock'
@@ -27,9 +28,10 @@ const KEPT = 400
  */
 export class Posterior {
   private readonly taken: Observation[] = []
-  private readonly shows: Shows
+  private readonly shows: ShowsBy
+  private readonly roughly: Roughly
   private readonly stock = new GroupStock()
-  private readonly threads: Model['threads']
+  readonly threads: Model['threads']
   private supply_V: number | null = null
 
   constructor(
@@ -42,6 +44,7 @@ export class Posterior {
   ) {
     this.shows = showsOf({ catalogue, predictor, coils })
     this.threads = threadsWith(context, catalogue.faults)
+    this.roughly = new Roughly(context, this)
   }
 
   /** Adds a reading; one whose test says nothing here is left out. */
@@ -99,7 +102,9 @@ export class Posterior {
   }
 
   private model(): Model {
-    return modelOf(this, { read: this.supply_V, nominal: this.nominal_V }, this.shows, this.threads)
+    const supply_V = { read: this.supply_V, nominal: this.nominal_V }
+    const standing = this.roughly.standing(this.taken, supply_V)
+    return modelOf(this, supply_V, (test) => this.shows(test, standing), this.threads)
   }
 }
 
