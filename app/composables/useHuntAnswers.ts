@@ -72,11 +72,15 @@ export function useHuntAnswers(
     await written.find({ where: part.where, says, belief: part.p, how })
   }
 
-  /** It fails in these states only: tests are made in one of them, and the answer says in which it was. */
+  /**
+   * It fails in these states only: tests are made in one of them, and the answer says in which it was. The choice stays
+   * from reading to reading, until other states are said to fail.
+   */
   const takenIn = ref<WiringState>('dry')
   watch(
-    failing,
-    ([first]: ReadonlySet<WiringState>) => {
+    () => [...failing.value].join(),
+    () => {
+      const [first] = failing.value
       if (first) takenIn.value = first
     },
     { immediate: true },

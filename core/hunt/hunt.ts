@@ -11,6 +11,7 @@ import { adviceOf, consider, mostTelling, offers, prospectsOf, type Advice, type
 import { QUIET, USUAL_ODDS, type Cause, type Circumstances, type OddsBasis } from './odds'
 import type { Predictor } from './memoize'
 import { strongestEvidence } from './evidence'
+import { beforeDigging, NAMED } from './naming'
 import { severity_ohm } from './severity'
 import { takenKey, type TakenTest } from './taken'
 import {
@@ -35,15 +36,6 @@ import {
 } from './catalogue'
 import { coilPriorFrom, type CoilPrior } from './weigh'
 import { holdsPart } from './where'
-
-/** A part is named when it is at fault with this belief; nothing is, when nothing is. */
-export const NAMED = 0.98
-/** What lies buried is dug up for: with less belief than this it is named where no test is left that tells. */
-const NAMED_TO_DIG = 0.995
-/** A test is made before digging where it tells so much at least. */
-const WORTH_A_TEST_bits = 0.01
-/** Parts that are mended by digging. */
-const BURIED: ReadonlySet<Part['kind']> = new Set<Part['kind']>(['run', 'touch'])
 
 /**
  * The worst reading of the best explanation lies so far off, in nats, that the record itself is in doubt: once in
@@ -164,6 +156,13 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   let posterior: Posterior | null = null
   let held: Beliefs | null = null
   let considered: (Considered | null)[] | null = null
+  /** By the key of a trouble's likeliest part: the test to be made before it is named. */
+  const testsBefore = new Map<string, Advice | null>()
+  /** What was worked out from the readings so far holds no more. */
+  const forget = () => {
+    held = considered = null
+    testsBefore.clear()
+  }
   const pace: Pace = { context, costs, walking }
   /** Built when it is asked for: of many readings in a row it is weighed once. */
   const weighed = (): Posterior => {
@@ -194,7 +193,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     readings = [...readings.filter((r) => takenKey(r.test) !== key), { ...corrected, times }]
     if (again || leakSizesFor(readings, meter, world.leaks) !== world.leaks) posterior = null
     else posterior?.add({ ...corrected, times })
-    held = considered = null
+    forget()
     const candidate = candidates.find((c) => testKey(c.test) === testKey(reading.test))
     if (candidate) {
       const step = minutesOf(context, costs, walking, crew, candidate)
@@ -220,15 +219,15 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       : consider(pace, crew, prospects(beliefs().islands[island]!, new Set(parts.map(([key]) => key))))
     return best ? adviceOf(pace, crew, best) : null
   }
-  /** The test to make before a buried part is dug up for; null where it is sure enough, or nothing tells any more. */
-  const beforeDigging = (key: string, p: number): Advice | null => {
-    if (p >= NAMED_TO_DIG || !BURIED.has(getOrThrow(parts, key).kind)) return null
-    const trouble = troublesIn(beliefs(), world.catalogue).find((x) => x.parts[0]![0] === key)
-    const next = trouble ? adviceOn(trouble) : null
-    return next && next.bits >= WORTH_A_TEST_bits ? next : null
+  /** The test to make before what a trouble's likeliest part is dug up for; worked out once until something is read. */
+  const testBefore = (trouble: Trouble): Advice | null => {
+    const [key, p] = trouble.parts[0]!
+    let test = testsBefore.get(key)
+    if (test === undefined)
+      testsBefore.set(key, (test = beforeDigging(getOrThrow(parts, key), p, () => adviceOn(trouble))))
+    return test
   }
-  const isNamed = ({ parts: [first] }: Trouble): boolean =>
-    first![1] >= NAMED && beforeDigging(first![0], first![1]) === null
+  const isNamed = (trouble: Trouble): boolean => trouble.parts[0]![1] >= NAMED && testBefore(trouble) === null
   /** A reading to be taken again, once; null of one that is not made at the cabinet or in a box. */
   const againOn = ({ test, times = 1 }: Observation): Advice | null => {
     const candidate = times > 1 ? undefined : candidates.find((c) => testKey(c.test) === takenKey(test))
@@ -283,7 +282,8 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       const b = beliefs()
       const [key, p] = [...b.parts].reduce((m, e) => (e[1] > m[1] ? e : m), ['', 0] as readonly [string, number])
       if (p >= NAMED) {
-        const next = beforeDigging(key, p)
+        const trouble = troublesIn(b, world.catalogue).find((x) => x.parts[0]![0] === key)
+        const next = trouble ? testBefore(trouble) : null
         return next ? { kind: 'open', next } : { kind: 'named', key, p }
       }
       if (b.nothing >= NAMED) return { kind: 'nothing', p: b.nothing }
@@ -301,7 +301,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       readings = readings.filter((r) => !faults.some((f) => predictor.mayAffect(r.test, f)))
       crew = { ...crew, undone: new Set() }
       posterior = null
-      held = considered = null
+      forget()
     },
   }
 }

@@ -1,4 +1,5 @@
-export { huntOf, NAMED, STRAINED } from './hunt'
+export { huntOf, STRAINED } from './hunt'
+export { NAMED } from './naming'
 export { leaveCommands } from './leave'
 export { asTaken, takenKey } from './taken'
 export type { TakenTest } from './taken'

@@ -68,9 +68,11 @@ export function sceneOf(
     return owners ? groupOf(owners[0]!) : null
   }
   const { hidden, unfelt, every } = hiddenOf(model, groupOfFault, lists.length, classes)
+  const groups = lists.map((list, k) => stock.of(model, list, own[k]!, hidden[k]!))
+  stock.keepOnly(groups)
   return {
     model,
-    groups: lists.map((list, k) => stock.of(model, list, own[k]!, hidden[k]!)),
+    groups,
     shared,
     ...besideShared(lists.length, shared, unfelt),
     hidden: byFault(model, every),
