@@ -4,7 +4,7 @@ import { worthOf, type Entry, type Factor, type Group } from './group'
 import type { Fit } from './likelihood'
 import type { Scene, SharedClass } from './scene'
 import type { GroupStock } from './stock'
-import { SHARPER_NATS } from './units'
+import { fitUnder, SHARPER_NATS } from './units'
 
 /** A shared fault is looked at closely where it may hold so much of what the likeliest set holds; at all where so much. */
 const [CLOSELY, AT_ALL] = [1e-2, 1e-3]
@@ -18,10 +18,9 @@ const BY_CHANCE_NATS = 0.5
 export const DEEPLY_NATS = 5
 /** What is worth no more than this is not looked at any further. */
 const NEGLIGIBLE = 1e-6
-const NO_BETTER: Fit = { log: 0, best: 0 }
 /** A shared fault that fits so badly stands beside no set, nats. */
 export const RULED_OUT_NATS = -20
-const RULED_OUT: Fit = { log: -100, best: -100 }
+const RULED_OUT: Look = { log: -100, beside: -100 }
 /** About the odds of the one fault of a thread that would explain what a shared one leaves. */
 const ONE_LOCAL = 0.003
 
@@ -36,14 +35,14 @@ export type SharedSet = readonly SharedClass[]
 /** A set of shared faults, and what one more is worth beside it, place by place: those that show alike there once. */
 export class FirstLooks {
   private readonly fits = new Map<Placed, Map<number, Fit>>()
-  private readonly all = new Map<SharedClass, Fit>()
+  private readonly all = new Map<SharedClass, Look>()
   constructor(readonly set: SharedSet) {}
 
   /** At all the places that it touches. */
-  everywhere(more: SharedClass, make: () => Fit): Fit {
-    let fit = this.all.get(more)
-    if (!fit) this.all.set(more, (fit = make()))
-    return fit
+  everywhere(more: SharedClass, make: () => Look): Look {
+    let look = this.all.get(more)
+    if (!look) this.all.set(more, (look = make()))
+    return look
   }
   at(place: Placed, more: SharedClass, make: () => Fit): Fit {
     const shows = place.of.length === 1 ? more.effectNumbers[place.of[0]!]! : 0
@@ -196,14 +195,29 @@ export class Ground {
    * set lies below the likeliest, nats. `slacks`: by group how much better it could fit beside the set.
    */
   worth(looks: FirstLooks, more: SharedClass, before: number, below: number, slacks: Float64Array): Worth {
-    const first = this.firstLook(looks, more, slacks)
+    const { log, beside } = this.firstLook(looks, more, slacks)
     const may = more.odds * this.oneMore
-    const chance = more.touched.reduce((s, g) => s + this.scene.groups[g]!.readings.length, 0) * BY_CHANCE_NATS
-    const mayAlso = before > NEUTRAL_NATS && !more.members[0]!.leak
-    const alsoLocal = mayAlso ? first.best - chance + Math.log(ONE_LOCAL * this.oneMore) : -Infinity
-    const hope = Math.max(first.log, alsoLocal)
-    const closely = may * Math.exp(hope - below)
-    return { log: first.log, closely: hope > NEUTRAL_NATS && closely > CLOSELY ? closely : null }
+    const hope = before > NEUTRAL_NATS ? Math.max(log, beside) : log
+    const isClose = (nats: number) => nats > NEUTRAL_NATS && may * Math.exp(nats - below) > CLOSELY
+    const likely = hope > log && isClose(hope) ? Math.max(log, beside - this.leftByExchange(looks.set, more)) : hope
+    return { log, closely: isClose(likely) ? may * Math.exp(likely - below) : null }
+  }
+  /**
+   * Leads under each other's screws: what is wrong with one lead shows at one screw, so that what a reading of the other
+   * misses stays missed. The less of the two, nats; nothing of other faults.
+   */
+  private leftByExchange(set: SharedSet, more: SharedClass): number {
+    const { model, groups } = this.scene
+    const isPair = model.catalogue.faults[more.members[0]!.fault]!.where.kind === 'pair'
+    if (!isPair || more.links.length < 2) return 0
+    const cells = this.cellsOf([...set, more])
+    const missed = more.links.map((g) =>
+      groups[g]!.readings.reduce((most, reading) => {
+        const { log, best } = fitUnder(model, [reading], cells)
+        return Math.max(most, best - log)
+      }, 0),
+    )
+    return Math.min(...missed)
   }
   /** Whether a shared fault that is worth so much, nats, is one of a set of its own. */
   isStrong({ odds }: SharedClass, worth: number): boolean {
@@ -218,10 +232,10 @@ export class Ground {
    * The same with what the threads hold most likely; no further than to where it cannot be worth anything any more,
    * however well the groups that are left could fit.
    */
-  private firstLook(looks: FirstLooks, more: SharedClass, slacks: Float64Array): Fit {
+  private firstLook(looks: FirstLooks, more: SharedClass, slacks: Float64Array): Look {
     return looks.everywhere(more, () => this.lookOver(looks, more, slacks))
   }
-  private lookOver(looks: FirstLooks, more: SharedClass, slacks: Float64Array): Fit {
+  private lookOver(looks: FirstLooks, more: SharedClass, slacks: Float64Array): Look {
     const { set } = looks
     const among = this.closed(more.touched, set)
     const before = this.groupsUnder(among, set)
@@ -231,19 +245,33 @@ export class Ground {
     const [led, others] = [before.filter(isLed), before.filter((p) => !isLed(p))]
     // Where nothing else could make up for it, what rules it out is not followed any further.
     const enough = others.length === 0 ? RULED_OUT_NATS : -Infinity
-    let { log, best } = leads ? this.firstLookLinked(led, set, more, enough) : NO_BETTER
-    // What cuts a thread off from a leak shows from wire to wire too: no other fault lets it fit better than it does.
-    const isLeak = more.members[0]!.leak !== null
     const least = Math.log(NEGLIGIBLE / (more.odds * this.oneMore))
     let hope = others.reduce((s, p) => s + slackAt(p, slacks), SHARPER_NATS)
+    let [log, beside] = [0, 0]
+    const add = (fit: Fit, of: readonly Placed[]) => {
+      log += fit.log
+      beside += this.besideOne(fit, more, of)
+    }
+    if (leads) add(this.firstLookLinked(led, set, more, enough), led)
     for (const place of others) {
       hope -= slackAt(place, slacks)
-      const fit = looks.at(place, more, () => this.firstLookAt(place, set, more))
-      log += fit.log
-      best += fit.best
-      if (log + hope < least && (isLeak || best + hope < least)) return RULED_OUT
+      add(
+        looks.at(place, more, () => this.firstLookAt(place, set, more)),
+        [place],
+      )
+      if (log + hope < least && beside + hope < least) return RULED_OUT
     }
-    return { log, best }
+    return { log, beside }
+  }
+  /**
+   * What a shared fault is worth at some places, nats, with one more fault of their own that it does not explain, if that
+   * explained what is left. What cuts a thread off from a leak shows from wire to wire too: beside one nothing lets it
+   * fit better.
+   */
+  private besideOne({ log, best }: Fit, more: SharedClass, places: readonly Placed[]): number {
+    if (more.members[0]!.leak) return log
+    const readings = places.reduce((s, p) => s + p.group.readings.length, 0)
+    return Math.max(log, best - readings * BY_CHANCE_NATS + Math.log(ONE_LOCAL * this.oneMore))
   }
   private firstLookLinked(places: readonly Placed[], set: SharedSet, more: SharedClass, least: number): Fit {
     const groups = places.map((p) => p.group)
@@ -284,6 +312,11 @@ export class Ground {
   }
 }
 
+/** What a shared fault is worth at a first look, nats, and with a fault of its own beside it at each place. */
+interface Look {
+  readonly log: number
+  readonly beside: number
+}
 /** What a shared fault is worth at a first look, nats, and how much it might hold at a closer one. */
 interface Worth {
   readonly log: number
