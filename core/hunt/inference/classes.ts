@@ -4,7 +4,6 @@ import type { Catalogue, FaultHypothesis } from '../catalogue'
 import { takenKey, type TakenTest } from '../taken'
 import type { CoilPriors } from '../weigh'
 import type { Prediction } from '../predict'
-import type { Standing } from './roughly'
 import { isAsGood, signatureOf } from './signature'
 
 /** What sums are made from: every cell with its odds and its part, and how readings are predicted. */
@@ -66,6 +65,8 @@ export interface CellClass {
   readonly parts: ReadonlyMap<number, number>
 }
 
+/** By cell, by its number, the one that stands for it: itself for most. */
+export type Standing = readonly FaultHypothesis[]
 /**
  * How cells show in tests: by cell a number, the same for two that no reading of the test tells apart; 0 where it is
  * none that could be told from the sound one. Worked out once for a test, since a hunt weighs its readings again with

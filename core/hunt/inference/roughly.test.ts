@@ -6,8 +6,9 @@ import { catalogueOf, type FaultHypothesis } from '../catalogue'
 import { huntContextOf } from '../context'
 import { QUIET, USUAL_ODDS } from '../odds'
 import { predictorOf } from '../predict'
+import type { Standing } from './classes'
 import { fitOf } from './likelihood'
-import { Roughly, type Standing } from './roughly'
+import { Roughly } from './roughly'
 import { threadsWith } from './scope'
 
 const A = 'A' as ControllerId

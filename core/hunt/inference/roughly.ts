@@ -3,15 +3,12 @@ import type { TerminalId } from '../../site'
 import type { Observation } from '../beliefs'
 import type { HuntContext } from '../context'
 import { alikeElsewhere, type FaultHypothesis } from '../catalogue'
-import type { Model } from './classes'
+import type { Model, Standing } from './classes'
 import { fitOf } from './likelihood'
 import { threadsOf } from './scope'
 
 /** A reading is quiet while it lies no farther below the best that it could be than this, nats. */
 const QUIET_NATS = 3
-
-/** By cell, by its number, the one that stands for it: itself for most. */
-export type Standing = readonly FaultHypothesis[]
 
 /**
  * Where along the cores two leads touch moves a reading by their wire alone, while that they touch moves it by a coil;
