@@ -4,7 +4,7 @@ import type { HuntContext } from './context'
 import { normalBelow } from './normal'
 import type { Family } from './odds'
 import type { Predictor } from './memoize'
-import { alikeElsewhere, middleLike, type Catalogue, type Fault, type FaultHypothesis } from './catalogue'
+import { middleLike, touchesAlike, type Catalogue, type Fault, type FaultHypothesis } from './catalogue'
 import type { CoilPriors } from './weigh'
 
 /**
@@ -36,7 +36,7 @@ export function materialOnly(
   const bases = tests.map((t) => predictor.base(t))
   const spread = (s: Extract<Prediction, { kind: 'ohms' }>) =>
     Math.hypot(blurAt(s, s.mean), ...s.coils.map(([d, c]) => c * coils(d).sd))
-  const alike = alikeElsewhere(catalogue)
+  const alike = touchesAlike(catalogue)
   const known = new Map<number, number>()
   const noticed = (v: FaultHypothesis): number => {
     const standing = alike.get(v.index) ?? v

@@ -77,25 +77,29 @@ export const middleLike = (f: Fault, ohm: number | null): FaultHypothesis => {
   return like[like.length >> 1]!
 }
 
-/**
- * By cell of conductors that touch, by its number, the one that shows about as it does wherever it lies: of the same
- * cores at the same ohms, in the middle of all their stretches.
- */
-export function alikeElsewhere({ faults }: Catalogue): ReadonlyMap<number, FaultHypothesis> {
+/** By cell, by its number, the one in the middle of all that have its name; cells without a name are left out. */
+export function middlesOf(
+  { variants }: Catalogue,
+  nameOf: (v: FaultHypothesis) => string | null,
+): ReadonlyMap<number, FaultHypothesis> {
   const lists = new Map<string, FaultHypothesis[]>()
-  for (const { where, variants, withState } of faults) {
-    if (where.kind !== 'touch') continue
-    for (const v of variants) {
-      const key = `${where.cable} ${where.core} ${where.other} ${v.ohm} ${withState}`
-      const list = lists.get(key)
-      if (list) list.push(v)
-      else lists.set(key, [v])
-    }
+  for (const v of variants) {
+    const name = nameOf(v)
+    if (name === null) continue
+    const list = lists.get(name)
+    if (list) list.push(v)
+    else lists.set(name, [v])
   }
-  const standing = new Map<number, FaultHypothesis>()
-  for (const list of lists.values()) for (const v of list) standing.set(v.index, list[list.length >> 1]!)
-  return standing
+  const middles = new Map<number, FaultHypothesis>()
+  for (const list of lists.values()) for (const v of list) middles.set(v.index, list[list.length >> 1]!)
+  return middles
 }
+/** By cell of cores that touch, the one of the same cores at the same ohms that lies in the middle of all places. */
+export const touchesAlike = (catalogue: Catalogue): ReadonlyMap<number, FaultHypothesis> =>
+  middlesOf(catalogue, (v) => {
+    const { where, withState } = catalogue.faults[v.fault]!
+    return where.kind === 'touch' ? `${where.cable} ${where.core} ${where.other} ${v.ohm} ${withState}` : null
+  })
 
 /** Faults that are there together. */
 export type Faults = readonly FaultHypothesis[]

@@ -1,6 +1,6 @@
 export { catalogueOf } from './catalogue'
 export { changesOf, modsOf } from './edits'
-export { alikeElsewhere, leadsOn, middleLike } from './fault'
+export { leadsOn, middleLike, middlesOf, touchesAlike } from './fault'
 export { leakSizesFor, UNSEEN_LEAKS } from './leaks'
 export type { LeakSizes } from './leaks'
 export type { Alter, Catalogue, Fault, FaultHypothesis, Faults, NetworkEdit } from './fault'

@@ -2,7 +2,7 @@ import { isToEarth } from '../../record'
 import type { TerminalId } from '../../site'
 import type { Observation } from '../beliefs'
 import type { HuntContext } from '../context'
-import { alikeElsewhere, type FaultHypothesis } from '../catalogue'
+import { middlesOf, touchesAlike, type FaultHypothesis } from '../catalogue'
 import type { Model, Standing } from './classes'
 import { fitOf } from './likelihood'
 import { threadsOf } from './scope'
@@ -26,7 +26,7 @@ export class Roughly {
     private readonly model: Pick<Model, 'catalogue' | 'predictor' | 'coils' | 'threads'>,
   ) {
     this.threads = threadsOf(context)
-    this.touches = alikeElsewhere(model.catalogue)
+    this.touches = touchesAlike(model.catalogue)
     this.leaks = leaksAlike(model)
   }
 
@@ -54,16 +54,8 @@ export class Roughly {
   }
 }
 
-/** By cell of a leak, by its number, the one in the middle of all of its size in its thread, or in the common. */
-function leaksAlike({ catalogue, threads }: Pick<Model, 'catalogue' | 'threads'>): Map<number, FaultHypothesis> {
-  const lists = new Map<string, FaultHypothesis[]>()
-  for (const { index, variants, withState } of catalogue.faults)
-    for (const v of variants) {
-      if (!v.leak) continue
-      const key = `${threads[index]?.join()} ${v.ohm} ${withState}`
-      const list = lists.get(key)
-      if (list) list.push(v)
-      else lists.set(key, [v])
-    }
-  return new Map([...lists.values()].flatMap((list) => list.map((v) => [v.index, list[list.length >> 1]!] as const)))
-}
+/** By cell of a leak the one in the middle of all of its size in its thread, or in the common. */
+const leaksAlike = ({ catalogue, threads }: Pick<Model, 'catalogue' | 'threads'>) =>
+  middlesOf(catalogue, (v) =>
+    v.leak ? `${threads[v.fault]?.join()} ${v.ohm} ${catalogue.faults[v.fault]!.withState}` : null,
+  )
