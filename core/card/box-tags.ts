@@ -1,6 +1,18 @@
-import { byTag, commonOf, entries, getOrThrow, hangingOn, stationAt, wiringOf, type PlaceId, type Site } from '../site'
+import {
+  byTag,
+  commonOf,
+  entries,
+  getOrThrow,
+  hangingOn,
+  stationAt,
+  stationsByNumber,
+  wiringOf,
+  type DeviceId,
+  type PlaceId,
+  type Site,
+} from '../site'
 
-/** A tag for a box: what stands in it, with the terminal that runs it. */
+/** A tag for a box: what stands in it, with the terminal or the number on a path that runs it. */
 export interface BoxTag {
   readonly place: PlaceId
   readonly tag: string
@@ -11,20 +23,22 @@ export interface BoxTag {
 /** Every box that is no cabinet, by its tag. */
 export function boxTags(site: Site): BoxTag[] {
   const valves = new Map<PlaceId, { terminal: string; name: string }[]>()
+  const stands = (device: DeviceId, terminal: string, station: string) => {
+    const { place, name, tag } = getOrThrow(site.devices, device)
+    valves.set(place, [...(valves.get(place) ?? []), { terminal, name: station || name || (tag ?? device) }])
+  }
   const wiring = wiringOf(site)
   for (const [controller, record] of entries(site.controllers)) {
     const common = commonOf(site, controller)
     for (const [terminal, { coils, switchedBy }] of hangingOn(site, wiring, controller)) {
       if (terminal === common) continue
       const station = stationAt(site, { controller, terminal })?.[1]
-      for (const device of new Set([...coils, ...(switchedBy.length > 0 ? (station?.valves ?? []) : [])])) {
-        const { place, name, tag } = getOrThrow(site.devices, device)
-        const { label, tag: screw } = record.terminals[terminal]!
-        const said = station?.name || name || (tag ?? device)
-        const here = valves.get(place) ?? []
-        valves.set(place, [...here, { terminal: `${record.tag}:${label || screw}`, name: said }])
-      }
+      const { label, tag: screw } = record.terminals[terminal]!
+      for (const device of new Set([...coils, ...(switchedBy.length > 0 ? (station?.valves ?? []) : [])]))
+        stands(device, `${record.tag}:${label || screw}`, station?.name ?? '')
     }
+    for (const { address, name, valves: own } of stationsByNumber(site, controller))
+      for (const device of own) stands(device, `${record.tag}:n${address}`, name)
   }
   return entries(site.places)
     .filter(([, p]) => p.kind !== 'cabinet')

@@ -74,7 +74,7 @@ export function certificateOf(site: Site, facts: Facts, jobId: string, against: 
   return {
     property: site.about.name,
     contractor: site.about.contractor,
-    controller: `${record.tag} ${record.name}`.trim(),
+    controller: [...new Set([record.tag, record.name])].join(' ').trim(),
     people: [...new Set([job.author, ...answered.map((a) => a.author)])].filter((name) => name !== ''),
     from: job.at,
     to: answered.reduce((last, a) => (a.at > last ? a.at : last), job.at),

@@ -1,7 +1,8 @@
 import { quarryLake } from '../../demo/quarry-lake'
+import { FollowedWork as Work } from '../../tests/followed-work'
 import { sceneOf } from '../expect'
 import { pastOf } from '../history'
-import { COMMON_METER, noFacts, type Facts, type StepAnswer, type WorkTarget } from '../record'
+import { COMMON_METER, noFacts, type StepAnswer, type WorkTarget } from '../record'
 import {
   applyBatch,
   getOrThrow,
@@ -38,7 +39,6 @@ import {
   withOwnStep,
   withoutStep,
   withStep,
-  type Run,
 } from './index'
 
 const demo = quarryLake()
@@ -50,55 +50,6 @@ const after = (site: Site, commands: Parameters<typeof applyBatch>[1]): Site => 
   return applied.value.site
 }
 const keys = (id: string, target: WorkTarget, site = demo) => unfold(site, shipped(id)!, target).map((s) => s.key)
-
-/** A piece of work and its answers, as they come in. */
-class Work {
-  facts: Facts = noFacts()
-  private at = Date.parse('2027-03-01T08:00:00Z')
-  constructor(
-    readonly id: string,
-    readonly target: WorkTarget,
-    public site: Site = demo,
-  ) {
-    this.facts = {
-      ...this.facts,
-      visits: { v: { at: this.now(), author: 'Ada', people: [] } },
-      jobs: {
-        j: {
-          visit: 'v',
-          at: this.now(),
-          author: 'Ada',
-          kind: 'procedure',
-          controller: controllerFor(site, target)!,
-          title: '',
-          ground_C: 14,
-          coil_C: null,
-          meter: COMMON_METER,
-          follows: { id, on: target },
-        },
-      },
-    }
-  }
-  now = () => new Date((this.at += 60_000)).toISOString()
-  give(step: string, answer: StepAnswer = { kind: 'done' }, author = 'Ada'): Run {
-    const id = `s${Object.keys(this.facts.steps).length}`
-    const fact = { job: 'j', at: this.now(), author, step, heeded: true, answer }
-    this.facts = { ...this.facts, steps: { ...this.facts.steps, [id]: fact } }
-    return this.run()
-  }
-  read(step: string, ohm: number): string {
-    const here = this.run().steps.find((s) => s.key === step)!
-    const id = `r${Object.keys(this.facts.readings).length}`
-    const { ground_C, meter } = this.facts.jobs.j!
-    const shared = { job: 'j', at: this.now(), author: 'Ada', revision: 0, off: 'all_leads', meter, ground_C } as const
-    const reading = { ...shared, test: testOf(this.site, here)!, value: { kind: 'ohm', ohm } as const }
-    this.facts = { ...this.facts, readings: { ...this.facts.readings, [id]: reading } }
-    this.give(step, { kind: 'reading', reading: id })
-    return id
-  }
-  run = (): Run => runOf(this.site, this.facts, 'j')!
-  state = (step: string) => this.run().steps.find((s) => s.key === step)?.state ?? 'not there'
-}
 
 test('a procedure is unfolded over the things at hand: one screw at a time, the common last; threads by the door, zones on foot', () => {
   const moves = keys('change_controller', on(A)).filter((k) => k.startsWith('move@'))
