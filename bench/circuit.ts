@@ -211,10 +211,14 @@ const result = {
 }
 if (!process.argv.includes('--json')) {
   console.log(
-    `${STATIONS} states of ${net.nodeCount} nodes: ours ${(ours_s * 1000).toFixed(1)} ms, simulator ${theirs_s.toFixed(2)} s, ratio ${result.ratioVsReference.toFixed(0)}; ${compared} volts compared, worst ${worst.toExponential(1)}`,
+    `${STATIONS} states of ${net.nodeCount} nodes: ours ${(ours_s * 1000).toFixed(1)} ms, ` +
+      `simulator ${theirs_s.toFixed(2)} s, ratio ${result.ratioVsReference.toFixed(0)}; ` +
+      `${compared} volts compared, worst ${worst.toExponential(1)}`,
   )
   console.log(
-    `update ${result.update_us.toFixed(1)} µs, plain pass ${result.pass_us.toFixed(2)} µs, ${result.updateOverPass.toFixed(1)} passes; growth ${growthExponent.toFixed(2)}; ${faultsPerSecond.toFixed(0)} states with a fault a second`,
+    `update ${result.update_us.toFixed(1)} µs, plain pass ${result.pass_us.toFixed(2)} µs, ` +
+      `${result.updateOverPass.toFixed(1)} passes; growth ${growthExponent.toFixed(2)}; ` +
+      `${faultsPerSecond.toFixed(0)} states with a fault a second`,
   )
   console.table(sizes)
 }

@@ -59,7 +59,8 @@ function rulePasses(c: Case): boolean {
   })
 }
 
-const right = (c: Case, o: Outcome) =>
+const sum = (list: readonly number[]) => list.reduce((s, v) => s + v, 0)
+const right = (c: Case, o: Pick<Outcome, 'ended' | 'found' | 'wrong'>) =>
   o.wrong.length === 0 && o.found.length === c.truth.length && (o.ended === 'nothing' || c.truth.length > 0)
 const engines = Array.from({ length: processes }, () => new Engine(engineFile))
 const all: { c: Case; ours: Hunted; theirs: Outcome }[] = []
@@ -73,18 +74,22 @@ await Promise.all(
       all.push({ c, ours, theirs: byProcedure(c) })
       if (process.argv.includes('--progress'))
         console.error(
-          `${all.length} ${c.seed} ${c.truth.length} ${ours.readings} readings, ${ours.next_s.reduce((a, b) => a + b, 0).toFixed(1)} s, most ${Math.max(...ours.next_s).toFixed(1)}, ${ours.minutes.toFixed(0)} min, theirs ${all.at(-1)!.theirs.minutes.toFixed(0)}`,
+          `${all.length} ${c.seed} ${c.truth.length} ${ours.readings} readings, ${sum(ours.next_s).toFixed(1)} s,`,
+          `most ${Math.max(...ours.next_s).toFixed(1)}, ${ours.minutes.toFixed(0)} min,`,
+          `theirs ${all.at(-1)!.theirs.minutes.toFixed(0)}`,
         )
       if (verbose && !right(c, ours))
         console.error(
-          `case ${c.seed}: truth ${c.truth.join(', ')} (${c.faults.map((f) => JSON.stringify(f)).join(' ')}) ours ${ours.found.join()} wrong ${ours.wrong.join()} ${ours.ended} ${ours.minutes.toFixed(0)} min\n   ${ours.log.slice(-9).join('\n   ')}`,
+          `case ${c.seed}: truth ${c.truth.join(', ')} (${c.faults.map((f) => JSON.stringify(f)).join(' ')})`,
+          `ours ${ours.found.join()} wrong ${ours.wrong.join()} ${ours.ended} ${ours.minutes.toFixed(0)} min`,
+          ...ours.log.slice(-9).map((line) => `\n   ${line}`),
         )
     }
   }),
 )
 const cases_s = (performance.now() - start) / 1000
 /** A property beyond those of the cases: how many faults and cells it has, and the seconds to each next test. */
-const large = await hunted(caseOf(seed, { stations: 56, spread, many, off }), engines[0]!, odds)
+const large = await hunted(caseOf(seed, { stations: 56, spread, many, off }), engines[0]!, odds, { tried: false })
 const largest = {
   ...large.size,
   first_s: large.first_s,
@@ -148,7 +153,6 @@ const undecided = all.filter(({ ours }) => ours.moved !== null)
 const manies = all.filter(({ c }) => c.truth.length > 2)
 const faults = all.flatMap(({ c, ours }) => c.truth.map((key) => ours.found.includes(key)))
 const names = all.reduce((s, { ours }) => s + ours.found.length + ours.wrong.length, 0)
-const sum = (list: readonly number[]) => list.reduce((s, v) => s + v, 0)
 const times = all.flatMap(({ ours }) => ours.next_s).sort((a, b) => a - b)
 const cal = calibration(all.flatMap(({ ours }) => ours.believed))
 const passed = singles.filter(({ c }) => rulePasses(c))
@@ -166,9 +170,13 @@ const result = {
   /** Of hunts that ended undecided: those in which no test that was left would have moved a belief by 1 %. */
   undecided: undecided.length,
   undecidedTrue: share(undecided, ({ ours }) => ours.moved! <= 0.01),
+  /** Cases to look at: what was sound and named, or what was not found. */
+  failed: all.flatMap(({ c, ours: { ended, found, wrong } }) =>
+    right(c, { ended, found, wrong }) ? [] : [{ seed: c.seed, ended, wrong, missed: c.truth.length - found.length }],
+  ),
   named: share(singles, ({ ours }) => ours.found.length + ours.wrong.length > 0),
   minutesRatio: sum(all.map(({ ours }) => ours.minutes)) / sum(all.map(({ theirs }) => theirs.minutes)),
-  procedure: all.filter(({ c, theirs }) => right(c, theirs as Hunted)).length / all.length,
+  procedure: all.filter(({ c, theirs }) => right(c, theirs)).length / all.length,
   minutes: sum(all.map(({ ours }) => ours.minutes)) / all.length,
   procedureMinutes: sum(all.map(({ theirs }) => theirs.minutes)) / all.length,
   readings: sum(all.map(({ ours }) => ours.readings)) / all.length,

@@ -33,5 +33,6 @@ const result = { seed, cases, lines, roundings, differing, lost }
 console.log(
   process.argv.includes('--json')
     ? JSON.stringify(result)
-    : `${cases} price lists, ${lines} lines, ${roundings} roundings: ${differing} totals differ, ${lost} lists come back otherwise`,
+    : `${cases} price lists, ${lines} lines, ${roundings} roundings: ${differing} totals differ, ` +
+        `${lost} lists come back otherwise`,
 )

@@ -51,7 +51,8 @@ const result = { seed, cases, ...counts, ...wrong, reasons, figures: USUAL_FIGUR
 console.log(
   process.argv.includes('--json')
     ? JSON.stringify(result)
-    : `${cases} properties, ${counts.possible} options possible, ${counts.impossible} not (${counts.tried} tried in vain): ` +
+    : `${cases} properties, ${counts.possible} options possible, ` +
+        `${counts.impossible} not (${counts.tried} tried in vain): ` +
         Object.entries(wrong)
           .map(([k, v]) => `${k} ${v}`)
           .join(', '),

@@ -6,8 +6,8 @@ import { drawnPrograms } from '../tests/drawn-programs'
 import { asPlain, secondBySecond } from '../tests/second-by-second'
 import { sixtyStations } from '../tests/sixty-stations'
 
-// Schedules: drawn sets of programs over changes of the clock against a clock that ticks second by second; and a year of
-// sixty stations, run and judged, against reading their file.
+// Schedules: drawn sets of programs over changes of the clock against a clock that ticks second by second; and a year
+// of sixty stations, run and judged, against reading their file.
 
 const argument = (name: string, usual: number) => {
   const at = process.argv.indexOf(`--${name}`)

@@ -46,7 +46,8 @@ for (let k = 0; k < exhaustiveCases; k++) {
   if ((answer.kind === 'sized' ? answer.cost_cents : null) === searched.cost_cents) agreed++
   else
     console.error(
-      `plan ${plan.seed}: ours ${answer.kind === 'sized' ? answer.cost_cents : answer.kind}, search ${searched.cost_cents}`,
+      `plan ${plan.seed}: ours ${answer.kind === 'sized' ? answer.cost_cents : answer.kind},`,
+      `search ${searched.cost_cents}`,
     )
 }
 
@@ -63,10 +64,12 @@ const result = {
 }
 if (!process.argv.includes('--json')) {
   console.log(
-    `200 stations: ${result.sizing200_s.toFixed(1)} s, gap ${(result.gap200 * 100).toFixed(2)} %, ${(result.savingVsUniform * 100).toFixed(0)} % below the best single size`,
+    `200 stations: ${result.sizing200_s.toFixed(1)} s, gap ${(result.gap200 * 100).toFixed(2)} %, ` +
+      `${(result.savingVsUniform * 100).toFixed(0)} % below the best single size`,
   )
   console.log(
-    `${agreed} of ${exhaustiveCases} small plans as by trying all (${infeasible} cannot be built): ours ${ours_s.toFixed(1)} s, search ${search_s.toFixed(1)} s over ${tried} assignments`,
+    `${agreed} of ${exhaustiveCases} small plans as by trying all (${infeasible} cannot be built): ` +
+      `ours ${ours_s.toFixed(1)} s, search ${search_s.toFixed(1)} s over ${tried} assignments`,
   )
 }
 console.log(JSON.stringify(result))

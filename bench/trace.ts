@@ -3,8 +3,8 @@ import { seeded } from '../tests/random-site'
 import { crossed, drawGround, findable, walked } from './trace/ground'
 import { drawLost, probesInOrder, spiralProbes } from './trace/lost'
 
-// Tracing: made-up wires are walked with a noisy wand, and crossed; where the line lies, how deep, and what lies along it are
-// told from the readings alone.
+// Tracing: made-up wires are walked with a noisy wand, and crossed; where the line lies, how deep, and what lies along
+// it are told from the readings alone.
 
 const flag = (name: string, usual: number) => {
   const at = process.argv.indexOf(name)

@@ -29,5 +29,6 @@ const result = { seed, cases, widestGap: widest, exact, worst_s }
 console.log(
   process.argv.includes('--json')
     ? JSON.stringify(result)
-    : `${cases} rounds: at most ${(100 * widest).toFixed(2)} % over what is proven, ${exact} proven shortest, ${worst_s.toFixed(1)} s the slowest`,
+    : `${cases} rounds: at most ${(100 * widest).toFixed(2)} % over what is proven, ` +
+        `${exact} proven shortest, ${worst_s.toFixed(1)} s the slowest`,
 )

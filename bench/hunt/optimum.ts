@@ -66,14 +66,10 @@ export function gameOf(c: Case): Game | null {
 
 /** Of tests that are set up alike and tell the same, one; of those some. */
 function menuOf({ context, costs, walking }: Pace, crew: Crew, tests: readonly Answered[]): Answered[] {
+  const tells = ({ rows, rowOf, answers }: Answered) =>
+    [...rowOf].map((r) => Array.from(rows.slice(r * answers, (r + 1) * answers), (p) => p.toFixed(2)).join())
   const alike = new Map(
-    tests.map(
-      (t) =>
-        [
-          `${t.candidate.place} ${JSON.stringify(t.candidate.needs)} ${[...t.rowOf].map((r) => Array.from(t.rows.slice(r * t.answers, (r + 1) * t.answers), (p) => p.toFixed(2)).join()).join(' ')}`,
-          t,
-        ] as const,
-    ),
+    tests.map((t) => [[t.candidate.place, JSON.stringify(t.candidate.needs), ...tells(t)].join(' '), t] as const),
   )
   const distinct = [...alike.values()]
   const rate = (t: Answered) => t.bits / minutesOf(context, costs, walking, crew, t.candidate).minutes
@@ -176,7 +172,9 @@ export function optimum({ pace, crew, choices }: Game, most: number): number | n
   function best(at: Crew, belief: Float64Array, left: readonly number[]): number {
     const end = endOf(belief, left)
     if (end !== null) return end
-    const key = `${at.place} ${at.set?.kind} ${at.set?.terminal} ${[...at.opened].sort().join()} ${[...at.undone].sort().join()} ${left.join()} ${belief.reduce((k, p) => `${k}${p.toPrecision(7)},`, '')}`
+    const [opened, undone] = [at.opened, at.undone].map((places) => [...places].sort().join())
+    const believed = Array.from(belief, (p) => p.toPrecision(7)).join()
+    const key = [at.place, at.set?.kind, at.set?.terminal, opened, undone, left.join(), believed].join(' ')
     const before = known.get(key)
     if (before !== undefined) return before
     if (++states > most) return NaN

@@ -48,9 +48,9 @@ async function mostMoved(said: Said, engine: Engine, answer: (test: FieldTest) =
 
 /**
  * A case to its end: what is named is mended and retested until nothing is left; a wrong name or none is searched to
- * the end.
+ * the end. `tried`: of a hunt that ends undecided all that is left is tried, to see whether anything would have told.
  */
-export async function hunted(c: Case, engine: Engine, odds: OddsBasis): Promise<Hunted> {
+export async function hunted(c: Case, engine: Engine, odds: OddsBasis, { tried } = { tried: true }): Promise<Hunted> {
   const clock = new Clock(c.record)
   let left = c.faults.map((f, i) => ({ f, key: c.truth[i]! }))
   let field = c.field(left.map((l) => l.f))
@@ -128,7 +128,8 @@ export async function hunted(c: Case, engine: Engine, odds: OddsBasis): Promise<
         said.nothing.toFixed(3),
     )
     out.ended = stand.kind
-    if (stand.kind === 'undecided') out.moved = await mostMoved(said, engine, (test) => field.answer(test, METER))
+    if (tried && stand.kind === 'undecided')
+      out.moved = await mostMoved(said, engine, (test) => field.answer(test, METER))
     break
   }
   if (left.length > 0) for (const l of left) clock.searchTo(placesOf(c.site, l.key))

@@ -9,8 +9,8 @@ export interface Lost {
 
 const BOX = { x_m: 0, y_m: 0 }
 /**
- * A box that strayed from its drawing as others of its property did, by 0.5 to 3.5 m; in three of four cases steps from two
- * sides, in two of four the tone’s line as well, in one of four its end.
+ * A box that strayed from its drawing as others of its property did, by 0.5 to 3.5 m; in three of four cases steps from
+ * two sides, in two of four the tone’s line as well, in one of four its end.
  */
 export function drawLost(random: () => number, n: number): Lost {
   const stray_m = 0.5 + 3 * random()
