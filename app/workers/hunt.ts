@@ -23,6 +23,7 @@ export interface HuntAsk {
   readonly meter: Meter
   readonly known: readonly Known[]
   readonly failing: readonly WiringState[]
+  readonly left: number
   readonly from: PlaceId | null
   readonly helper: boolean
   readonly circumstances: Circumstances
@@ -61,6 +62,7 @@ function begun(ask: HuntAsk, steps: HuntStep[]): Hunt | null {
     meter: ask.meter,
     known: ask.known,
     failing: ask.failing,
+    left: ask.left,
     helper: ask.helper,
     circumstances: ask.circumstances,
     today: ask.today,

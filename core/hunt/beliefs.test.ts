@@ -6,13 +6,13 @@ import { Posterior } from './inference'
 import { blurAt, predictorOf, type Prediction } from './predict'
 import { huntContextOf } from './context'
 import { huntOf } from './hunt'
-import { QUIET, USUAL_ODDS } from './odds'
+import { USUAL_ODDS } from './odds'
 import { catalogueOf, type FaultHypothesis } from './catalogue'
 
 const A = 'A' as ControllerId
 const { site } = randomSite(9, { loops: false })
 const context = huntContextOf(site, A)!
-const catalogue = catalogueOf(context, USUAL_ODDS, QUIET, null)
+const catalogue = catalogueOf(context)
 const predictor = predictorOf(context, catalogue, COMMON_METER)
 const at = (terminal: TerminalId) => ({ kind: 'terminal', controller: A, terminal }) as const
 const ohms = (t: TerminalId, to: TerminalId = context.common): FieldTest => ({ kind: 'ohms', from: at(t), to: at(to) })

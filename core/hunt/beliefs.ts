@@ -23,7 +23,9 @@ export interface Beliefs {
   readonly nothing: number
   /** How likely it is that nothing is at fault, and that a reading slipped. */
   readonly misread: number
-  /** By what they explain, the likeliest first: readings that have nothing to do with each other are explained apart. */
+  /**
+   * By what they explain, the likeliest first: readings that have nothing to do with each other are explained apart.
+   */
   readonly islands: readonly (readonly Explanation[])[]
   /** Faults that no reading shows, one at a time: what the next tests may bring to light. */
   readonly unread: readonly Explanation[]

@@ -3,7 +3,6 @@ import { COMMON_METER } from '../record'
 import type { ControllerId } from '../site'
 import { predictorOf, type Prediction } from './predict'
 import { huntContextOf } from './context'
-import { QUIET, USUAL_ODDS } from './odds'
 import { candidatesOf } from './tests'
 import { catalogueOf, type Catalogue } from './catalogue'
 
@@ -21,7 +20,7 @@ test('what is said to show alike does, worked out by itself: in series in one ch
   const compared = new Map<string, number>()
   for (let seed = 1; seed <= 10; seed++) {
     const context = huntContextOf(randomSite(seed, { loops: seed % 2 === 0 }).site, A)!
-    const catalogue = catalogueOf(context, USUAL_ODDS, QUIET, null)
+    const catalogue = catalogueOf(context)
     const predictor = predictorOf(context, catalogue, COMMON_METER)
     const random = seeded(seed)
     const tests = candidatesOf(context, { tester: true, tracer: false, meter: true }).map((c) => c.test)

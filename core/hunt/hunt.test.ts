@@ -7,7 +7,7 @@ import type { Explanation } from './beliefs'
 import { predictorOf } from './predict'
 import { huntContextOf } from './context'
 import { huntOf } from './hunt'
-import { QUIET, USUAL_ODDS } from './odds'
+import { QUIET } from './odds'
 import { oddsBasis } from './odds-schema'
 import { catalogueOf, conductorRunsOf } from './catalogue'
 import { placesOf } from './where'
@@ -43,14 +43,14 @@ const small = (): Site =>
 
 test('odds add up to one, follow their families and causes, and go up where somebody dug', () => {
   const context = huntContextOf(randomSite(6, { loops: false }).site, A)!
-  const { faults, variants } = catalogueOf(context, USUAL_ODDS, QUIET, null)
+  const { faults, variants } = catalogueOf(context)
   expect(faults.reduce((s, f) => s + f.prior, 0)).toBeCloseTo(1, 9)
   expect(variants.every((v, i) => v.index === i)).toBe(true)
   for (const f of faults) expect(f.variants.reduce((s, v) => s + v.share, 0)).toBeCloseTo(1, 9)
   const family = (list: typeof faults, name: string) =>
     list.filter((f) => f.family === name).reduce((s, f) => s + f.prior, 0)
   expect(family(faults, 'splice') / family(faults, 'coil')).toBeCloseTo(30 / 25, 6)
-  const dug = catalogueOf(context, USUAL_ODDS, { ...QUIET, digging: ['R0B1' as PlaceId] }, null).faults
+  const dug = catalogueOf(context, { circumstances: { ...QUIET, digging: ['R0B1' as PlaceId] } }).faults
   // Of the runs, those that end at the box gain eightfold against one that does not.
   const opens = (list: typeof faults) =>
     list.filter((f) => f.where.kind === 'run' && f.cause === 'open' && f.family === 'conductor')
@@ -60,10 +60,10 @@ test('odds add up to one, follow their families and causes, and go up where some
   const after = (key: string) => opens(dug).find((f) => f.key === key)!.prior
   expect(after(by!.key) / by!.prior / (after(far!.key) / far!.prior)).toBeCloseTo(8, 6)
   // Lightning raises coils against all else, and all still add up to one.
-  const struck = catalogueOf(context, USUAL_ODDS, { ...QUIET, lightning: true }, null).faults
+  const struck = catalogueOf(context, { circumstances: { ...QUIET, lightning: true } }).faults
   expect(struck.reduce((s, f) => s + f.prior, 0)).toBeCloseTo(1, 9)
   expect(family(struck, 'coil') / family(struck, 'splice')).toBeCloseTo(4 * (25 / 30), 6)
-  const rare = catalogueOf(context, oddsBasis.parse({ families: { coil: 1 } }), QUIET, null).faults
+  const rare = catalogueOf(context, { odds: oddsBasis.parse({ families: { coil: 1 } }) }).faults
   expect(family(rare, 'coil')).toBeLessThan(family(faults, 'coil') / 10)
 })
 
@@ -72,7 +72,7 @@ test('what a test would show under a fault is what the record’s own prediction
   for (let seed = 1; seed <= 25; seed++) {
     const { site, stations } = randomSite(seed)
     const context = huntContextOf(site, A)!
-    const catalogue = catalogueOf(context, USUAL_ODDS, QUIET, null)
+    const catalogue = catalogueOf(context)
     const predictor = predictorOf(context, catalogue, COMMON_METER)
     const scene = sceneOf(site)
     const random = seeded(seed)

@@ -8,7 +8,7 @@ import { predictorOf, TRUNCATED } from './predict'
 import { huntContextOf, type HuntContext } from './context'
 import { materialOnly } from './material'
 import { adviceOf, consider, mostTelling, offers, prospectsOf, type Advice, type Considered, type Pace } from './next'
-import { QUIET, USUAL_ODDS, type Cause, type Circumstances, type OddsBasis } from './odds'
+import { USUAL_ODDS, type Cause, type Circumstances, type OddsBasis } from './odds'
 import type { Predictor } from './memoize'
 import { strongestEvidence } from './evidence'
 import { beforeDigging, NAMED } from './naming'
@@ -69,6 +69,8 @@ export interface HuntOptions {
   readonly known?: readonly Known[]
   /** States in which alone something is said to fail; what is taken in another, or in none, says so (`asTaken`). */
   readonly failing?: readonly WiringState[]
+  /** Faults of this hunt that were put on record as they are, not mended. */
+  readonly left?: number
   readonly helper?: boolean
   readonly tools?: { readonly tester: boolean; readonly tracer: boolean; readonly meter: boolean }
   /** Where the crew stands at first; at the cabinet where not said. */
@@ -126,18 +128,9 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   const climate = options.climate ?? climateOf(site)
   const context = huntContextOf(site, controller, climate)
   if (!context) return null
-  const odds = options.odds ?? USUAL_ODDS
-  const costs = options.costs ?? USUAL_COSTS
-  const { meter, failing = [] } = options
+  const { meter, circumstances, today, odds = USUAL_ODDS, costs = USUAL_COSTS, failing = [], left = 0 } = options
   const worldOf = (leaks: LeakSizes) => {
-    const every = catalogueOf(
-      context,
-      odds,
-      options.circumstances ?? QUIET,
-      options.today ?? null,
-      leaks,
-      failing.length > 0,
-    )
+    const every = catalogueOf(context, { odds, circumstances, today, leaks, inStates: failing.length > 0 })
     const predictor = predictorOf(context, every, meter)
     const coils = priorsFrom(context, predictor, options.known ?? [])
     return { leaks, predictor, coils, catalogue: materialOnly(context, every, predictor, coils) }
@@ -150,7 +143,8 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
 
   let readings: Observation[] = []
   const mendedKeys = new Set<string>()
-  let repairs = 0
+  /** Faults that are known by now: mended, or on record as they are. */
+  let found = left
   let crew = crewAt(options.from ?? getOrThrow(site.controllers, controller).place, options.helper)
   let minutes = 0
   let posterior: Posterior | null = null
@@ -175,7 +169,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       ...catalogue,
       faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)),
     }
-    const count = countAfter(odds.count, repairs)
+    const count = countAfter(odds.count, found)
     posterior = new Posterior(context, left, predictor, coils, unloaded_V(site, controller), count)
     for (const r of readings) posterior.add(r)
     return posterior
@@ -297,7 +291,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       const { catalogue, predictor } = world
       const faults = catalogue.faults.filter((f) => holdsPart(site, part, f.where))
       for (const f of faults) mendedKeys.add(f.key)
-      repairs++
+      found++
       readings = readings.filter((r) => !faults.some((f) => predictor.mayAffect(r.test, f)))
       crew = { ...crew, undone: new Set() }
       posterior = null

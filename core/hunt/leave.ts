@@ -70,6 +70,21 @@ export function leaveCommands(
   }
 }
 
+/**
+ * How many parts of a property are on record as bad since a day, that day with it (`YYYY-MM-DD`), as
+ * leaving them makes it.
+ */
+export function leftSince(site: Site, day: string): number {
+  const conditions = [
+    ...Object.values(site.devices).map((d) => d.condition),
+    ...Object.values(site.cables).flatMap(({ cores }) =>
+      Object.values(cores).flatMap((c) => Object.values(c.conditions)),
+    ),
+  ]
+  const open = conditions.filter((c) => c?.state === 'open')
+  return [...open, ...Object.values(site.defects)].filter((r) => (r?.since ?? '') >= day).length
+}
+
 const tenths = (ohm: number) => Math.round(ohm * 10) / 10
 
 /** Ohms of both cores from the stop at which a stretch begins to where they touch along it. */

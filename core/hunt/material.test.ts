@@ -4,12 +4,12 @@ import type { ControllerId } from '../site'
 import { predictorOf } from './predict'
 import { huntContextOf } from './context'
 import { materialOnly } from './material'
-import { FAMILIES, QUIET, USUAL_ODDS } from './odds'
+import { FAMILIES } from './odds'
 import { catalogueOf, type Fault } from './catalogue'
 
 const A = 'A' as ControllerId
 const context = huntContextOf(randomSite(7, { loops: false }).site, A)!
-const every = catalogueOf(context, USUAL_ODDS, QUIET, null)
+const every = catalogueOf(context)
 const predictor = predictorOf(context, every, COMMON_METER)
 const material = (sd: number) => materialOnly(context, every, predictor, () => ({ mean: 0, sd }))
 

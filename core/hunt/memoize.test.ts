@@ -4,13 +4,12 @@ import type { ControllerId } from '../site'
 import type { Prediction } from './predict'
 import { predictorOf } from './predict'
 import { huntContextOf } from './context'
-import { QUIET, USUAL_ODDS } from './odds'
 import { memoizePredictions } from './memoize'
 import { catalogueOf, type Catalogue, type Fault, type Faults } from './catalogue'
 
 const A = 'A' as ControllerId
 const context = huntContextOf(randomSite(4, { loops: false }).site, A)!
-const catalogue: Catalogue = catalogueOf(context, USUAL_ODDS, QUIET, null)
+const catalogue: Catalogue = catalogueOf(context)
 const test1: FieldTest = { kind: 'supply', controller: A }
 const same: FieldTest = { kind: 'supply', controller: A }
 

@@ -2,9 +2,8 @@ import { quarryLake } from '../../demo/quarry-lake'
 import { climateOf } from '../circuit'
 import { COMMON_METER, type FieldTest } from '../record'
 import { terminalEnd, type ControllerId } from '../site'
-import { catalogueOf, UNSEEN_LEAKS } from './catalogue'
+import { catalogueOf } from './catalogue'
 import { huntContextOf } from './context'
-import { QUIET, USUAL_ODDS } from './odds'
 import { predictorOf } from './predict'
 import { asTaken, takenKey } from './taken'
 
@@ -15,7 +14,7 @@ const failing = new Set(['wet'] as const)
 const test3 = { kind: 'ohms', from: terminalEnd(A, '3'), to: terminalEnd(A, 'C') } as FieldTest
 
 test('a fault that comes and goes with a state shows fully in it, not at all in another, every other time where none is said', () => {
-  const every = catalogueOf(context, USUAL_ODDS, QUIET, null, UNSEEN_LEAKS, true)
+  const every = catalogueOf(context, { inStates: true })
   const predictor = predictorOf(context, every, COMMON_METER)
   const dry = asTaken({ test: test3, state: 'dry' }, failing)
   const [wet, unsaid] = [asTaken({ test: test3, state: 'wet' }, failing), asTaken({ test: test3 }, failing)]
@@ -44,7 +43,7 @@ test('a fault that comes and goes with a state shows fully in it, not at all in 
   expect(inDry).toEqual(predictor.under(look, [joint.variants[0]!]))
   expect(inDry).not.toEqual(predictor.base(look))
   // The odds of a fault are shared out between what stays and what comes and goes, and all still add up to one.
-  const plain = catalogueOf(context, USUAL_ODDS, QUIET, null)
+  const plain = catalogueOf(context)
   const sumOf = (faults: typeof every.faults, key: string) =>
     faults.reduce((s, f) => (f.key === key ? s + f.prior : s), 0)
   for (const key of plain.keys.slice(0, 40)) expect(sumOf(every.faults, key)).toBeCloseTo(sumOf(plain.faults, key), 12)

@@ -48,7 +48,9 @@ const slip = (log: number): Alone => ({ log, straight: -Infinity, ohms: null })
 /** One that may have slipped all the same, so often it was made. */
 const notBelow = (times: number, log: number): Alone => whole(Math.max(log, slips(times) - 6))
 
-/** Log-likelihood of a reading that stands alone. `times`: how often the test has given the same, one after the other. */
+/**
+ * Log-likelihood of a reading that stands alone. `times`: how often the test has given the same, one after the other.
+ */
 export function weighAlone(
   seen: Prediction,
   value: ReadingValue,

@@ -3,13 +3,13 @@ import { complex, size } from '../../circuit'
 import { randomSite } from '../../../tests/random-site'
 import type { ControllerId } from '../../site'
 import { huntContextOf } from '../context'
-import { CAUSES, QUIET, USUAL_ODDS } from '../odds'
+import { CAUSES } from '../odds'
 import { catalogueOf, changesOf, middleLike, modsOf, conductorRunsOf, type FaultHypothesis } from '.'
 
 const A = 'A' as ControllerId
 const prepared = (seed: number) => {
   const context = huntContextOf(randomSite(seed, { loops: false }).site, A)!
-  return { context, catalogue: catalogueOf(context, USUAL_ODDS, QUIET, null) }
+  return { context, catalogue: catalogueOf(context) }
 }
 
 test('grids: shares of a fault’s cells add up to one, sizes rise, positions lie along the run', () => {

@@ -4,6 +4,8 @@ import {
   CAUSES,
   circumstanceFactor,
   FAMILIES,
+  QUIET,
+  USUAL_ODDS,
   type Cause,
   type Circumstances,
   type Family,
@@ -21,18 +23,23 @@ import { runFaults } from './runs'
 import { touchFaults } from './touches'
 import { unlistedFaults } from './unlisted'
 
+/** What a catalogue goes by besides the wiring; what is left out is as usual. */
+export interface CatalogueOptions {
+  readonly odds?: OddsBasis
+  readonly circumstances?: Circumstances
+  /** The day by which joints and coils have their age. */
+  readonly today?: string | null
+  readonly leaks?: LeakSizes
+  /** Something is said to fail in some states only. */
+  readonly inStates?: boolean
+}
+
 /**
  * Every single fault of a controller's wiring and hydraulics, with its odds. Parts that hang on nothing have none:
- * they cannot show. `states`: something is said to fail in some states only.
+ * they cannot show.
  */
-export function catalogueOf(
-  context: HuntContext,
-  basis: OddsBasis,
-  circumstances: Circumstances,
-  today: string | null,
-  leaks: LeakSizes = UNSEEN_LEAKS,
-  states = false,
-): Catalogue {
+export function catalogueOf(context: HuntContext, options: CatalogueOptions = {}): Catalogue {
+  const { odds: basis = USUAL_ODDS, circumstances = QUIET, today = null, leaks = UNSEEN_LEAKS } = options
   const always = [
     ...runFaults(context, basis, leaks),
     ...touchFaults(context, basis),
@@ -42,7 +49,7 @@ export function catalogueOf(
     ...cabinetFaults(context),
     ...unlistedFaults(context),
   ]
-  const listed = (states ? withState(always) : always).map((e) => ({
+  const listed = (options.inStates ? withState(always) : always).map((e) => ({
     ...e,
     times: circumstanceFactor(basis, circumstances, e.family, e.cause, placesOf(context.site, e.where)),
   }))

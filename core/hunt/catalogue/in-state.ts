@@ -14,7 +14,9 @@ const COMES_AND_GOES: ReadonlySet<Cause> = new Set<Cause>([
   'coil_part',
 ])
 
-/** Each fault that may come with a state twice: as one that is always there, and as one that shows in some states only. */
+/**
+ * Each fault that may come with a state twice: as one that is always there, and as one that shows in some states only.
+ */
 export const withState = (entries: readonly Entry[]): Entry[] =>
   entries.flatMap((e) =>
     COMES_AND_GOES.has(e.cause)

@@ -6,7 +6,9 @@ import type { Scene, SharedClass } from './scene'
 import type { GroupStock } from './stock'
 import { fitUnder, SHARPER_NATS } from './units'
 
-/** A shared fault is looked at closely where it may hold so much of what the likeliest set holds; at all where so much. */
+/**
+ * A shared fault is looked at closely where it may hold so much of what the likeliest set holds; at all where so much.
+ */
 const [CLOSELY, AT_ALL] = [1e-2, 1e-3]
 /** A shared fault that explains no more than this is there or not, whatever else is, nats. */
 const NEUTRAL_NATS = 0.5
@@ -65,7 +67,9 @@ export class Ground {
   private readonly slacks: Float64Array
   /** By group: the shared faults that touch it. */
   private readonly touchingOne: readonly SharedClass[][]
-  /** What each shared fault is worth where no other is: asked for by every island, until a group is looked at deeper. */
+  /**
+   * What each shared fault is worth where no other is: asked for by every island, until a group is looked at deeper.
+   */
   private besideNone = new FirstLooks([])
 
   /** `oneMore`: what one more fault is worth about, beside its odds. */
@@ -203,8 +207,8 @@ export class Ground {
     return { log, closely: isClose(likely) ? may * Math.exp(likely - below) : null }
   }
   /**
-   * Leads under each other's screws: what is wrong with one lead shows at one screw, so that what a reading of the other
-   * misses stays missed. The less of the two, nats; nothing of other faults.
+   * Leads under each other's screws: what is wrong with one lead shows at one screw, so that what a reading of the
+   * other misses stays missed. The less of the two, nats; nothing of other faults.
    */
   private leftByExchange(set: SharedSet, more: SharedClass): number {
     const { model, groups } = this.scene
@@ -264,9 +268,9 @@ export class Ground {
     return { log, beside }
   }
   /**
-   * What a shared fault is worth at some places, nats, with one more fault of their own that it does not explain, if that
-   * explained what is left. What cuts a thread off from a leak shows from wire to wire too: beside one nothing lets it
-   * fit better.
+   * What a shared fault is worth at some places, nats, with one more fault of their own that it does not
+   * explain, if that explained what is left. What cuts a thread off from a leak shows from wire to wire too:
+   * beside one nothing lets it fit better.
    */
   private besideOne({ log, best }: Fit, more: SharedClass, places: readonly Placed[]): number {
     if (more.members[0]!.leak) return log

@@ -319,7 +319,9 @@ const NOTHING_BESIDE: Beside = {
   sum: constant(1),
 }
 
-/** What a shared fault holds beside a set, of what the set holds; `worth`: how much better readings fit with it, nats. */
+/**
+ * What a shared fault holds beside a set, of what the set holds; `worth`: how much better readings fit with it, nats.
+ */
 const weightOf = (ground: Ground, { odds }: SharedClass, worth: number): number =>
   odds * Math.exp(worth) * ground.oneMore
 /** Whether a shared fault that holds so much beside a set might stand instead of what the set’s threads hold. */

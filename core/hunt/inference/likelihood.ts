@@ -87,7 +87,9 @@ const mostOf = (value: ReadingValue, log: number): number =>
 /** About what a meter's blur is at so many ohms, where nothing was foreseen in ohms. */
 const meterBlur_ohm = (ohm: number): number => 0.1 + 0.02 * ohm
 
-/** Figures as they fit together, or without those that fit worst: one, two … as far as they may have slipped, or all. */
+/**
+ * Figures as they fit together, or without those that fit worst: one, two … as far as they may have slipped, or all.
+ */
 function orSlipped(figures: readonly Figure[], coils: CoilPriors): WholeFit {
   const whole = normalOf(figures, coils)
   const { fit } = whole

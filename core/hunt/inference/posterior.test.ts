@@ -6,7 +6,6 @@ import type { Beliefs, Observation } from '../beliefs'
 import { huntContextOf, type HuntContext } from '../context'
 import type { Predictor } from '../memoize'
 import { logSum } from '../normal'
-import { QUIET, USUAL_ODDS } from '../odds'
 import { blurAt, predictorOf, type Prediction } from '../predict'
 import { catalogueOf, type Catalogue, type Fault, type FaultHypothesis } from '../catalogue'
 import { countWeights } from './count'
@@ -151,7 +150,7 @@ function bothWays(
 function offOn(seed: number, looks: boolean): number {
   const random = seeded(seed)
   const context = huntContextOf(randomSite(seed, { loops: false }).site, A)!
-  const every = catalogueOf(context, USUAL_ODDS, QUIET, null, LEAKS)
+  const every = catalogueOf(context, { leaks: LEAKS })
   const listed = every.faults.filter((f) => f.cause !== 'intermittent' && f.cause !== 'unlisted')
   const few = listed.sort(() => random() - 0.5).slice(0, 16)
   const unlisted = every.faults.filter((f) => f.cause === 'unlisted').slice(0, 2)
@@ -196,7 +195,7 @@ test('and so where joints are looked at that several threads share: one of them 
 
 test('a joint that holds the common is weighed instead of a wire, however small its part is', () => {
   const context = huntContextOf(quarryLake(), A)!
-  const every = catalogueOf(context, USUAL_ODDS, QUIET, null)
+  const every = catalogueOf(context)
   const wire = every.faults.find((f) => f.key === 'run K1 blue A B2' && f.cause === 'open')!
   const joint = every.faults.find((f) => f.at === 'B2-j71|port V3 b' && f.cause === 'open')!
   const few = fewOf([wire, joint], seeded(1))

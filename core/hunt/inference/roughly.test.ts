@@ -4,7 +4,6 @@ import { terminalEnd, type ControllerId } from '../../site'
 import type { Observation } from '../beliefs'
 import { catalogueOf, type FaultHypothesis } from '../catalogue'
 import { huntContextOf } from '../context'
-import { QUIET, USUAL_ODDS } from '../odds'
 import { predictorOf } from '../predict'
 import type { Standing } from './classes'
 import { fitOf } from './likelihood'
@@ -13,13 +12,15 @@ import { threadsWith } from './scope'
 
 const A = 'A' as ControllerId
 const SUPPLY_V = { read: null, nominal: 27 }
-/** What lies so far below a reading that fits is ruled out by it, nats; two places that differ by less are about one. */
+/**
+ * What lies so far below a reading that fits is ruled out by it, nats; two places that differ by less are about one.
+ */
 const [RULED_OUT_NATS, SAME_NATS] = [-6, 1]
 
 /** A random property with every terminal read, to the common and to earth, as if nothing were wrong. */
 function readSound(seed: number) {
   const context = huntContextOf(randomSite(seed, { loops: false }).site, A)!
-  const catalogue = catalogueOf(context, USUAL_ODDS, QUIET, null)
+  const catalogue = catalogueOf(context)
   const predictor = predictorOf(context, catalogue, COMMON_METER)
   const coils = () => ({ mean: 0, sd: 0.035 })
   const threads = threadsWith(context, catalogue.faults)

@@ -24,7 +24,9 @@ export interface Scene {
   readonly model: Model
   readonly groups: readonly Group[]
   readonly shared: readonly SharedClass[]
-  /** By part: odds of its cells that no reading shows; of parts that have a shared one by the first group it touches. */
+  /**
+   * By part: odds of its cells that no reading shows; of parts that have a shared one by the first group it touches.
+   */
   readonly unfelt: ReadonlyMap<number, number>
   readonly besideShared: readonly ReadonlyMap<number, number>[]
   /** Every cell that no reading shows, and its like. */

@@ -117,7 +117,9 @@ export function fitIn(model: Model, unit: Unit, faults: readonly FaultHypothesis
   return fit
 }
 
-/** By how much at least readings of a unit that have no coil in common miss some faults, nats; past `enough` no further. */
+/**
+ * By how much at least readings of a unit that have no coil in common miss some faults, nats; past `enough` no further.
+ */
 function missedIn(model: Model, { readings, apart }: Unit, faults: readonly FaultHypothesis[], enough: number): number {
   if (readings.length === 1 || enough === Infinity) return 0
   let missed = 0

@@ -15,7 +15,9 @@ const BESIDE_IT: ReadonlySet<FieldTest['kind']> = new Set<FieldTest['kind']>(['t
 export const threadsThrough = (context: HuntContext, test: FieldTest): readonly (TerminalId | null)[] =>
   isToEarth(test) || BESIDE_IT.has(test.kind) ? [] : threadsOfTest(context, test)
 
-/** What a test shows that looks through a thread on which something is wrong that is not listed; `rest`: without that. */
+/**
+ * What a test shows that looks through a thread on which something is wrong that is not listed; `rest`: without that.
+ */
 export function unlistedOf({ context, faultOf, wireAt }: Basis) {
   return (test: FieldTest, faults: Faults, rest: Prediction): Prediction => {
     const wires = threadsThrough(context, test).map((t) => t && wireAt(t, faults))
