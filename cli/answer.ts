@@ -1,19 +1,19 @@
 import type * as z from 'zod'
 import { readFileSync } from 'node:fs'
 import { MOST_WHOLE_BYTES, readProperty } from '../core/formats'
-import { gaugeText, ohmsText, printFigure, type Units } from '../core/quantity'
+import { gaugeText, printFigure, type Units } from '../core/quantity'
 import { terminalAt } from '../core/site'
 import { accepted, refusal, refused, type Outcome } from '../core/refusal'
 import { sayRefusal, type Speaker } from '../words'
 import { translateHere } from '../words/speaker'
 import { coresLines, coresOf } from './cores'
 import { readArguments, type Arguments } from './flags'
-import { huntIn } from './hunt'
+import { huntIn, huntLines } from './hunt'
 import type { OUTPUTS } from './output'
-import { material, sizes, stations, wiring } from './planning'
-import { deck, solve } from './power'
+import { material, sizeLines, sizes, stations, wiring, wiringLines } from './planning'
+import { deck, solve, solveLines } from './power'
 import { pathIn, pathLines } from './path'
-import { proceduresOf } from './procedures'
+import { procedureLines, proceduresOf } from './procedures'
 import { quoteIn, quoteText } from './quote'
 import { repairLines, repairOf } from './repair'
 import { scheduleLines, scheduleOf } from './schedule'
@@ -21,7 +21,7 @@ import { sequencerLines, sequencersIn } from './sequencer'
 import { simulate } from './simulate'
 import { traceLines, traceOf } from './trace'
 import { locate, locateLines } from './locate'
-import { check, chosenControllers, expect, judge, meterOf } from './verbs'
+import { check, chosenControllers, expect, expectLines, judge, judgeLines, meterOf } from './verbs'
 
 type Output = z.infer<(typeof OUTPUTS)[keyof typeof OUTPUTS]>
 
@@ -120,7 +120,7 @@ function lines(output: Output): string[] {
         ? ['Nothing found.']
         : output.findings.map((f) => `${f.weight.padEnd(6)} ${f.says}`)
     case 'expect':
-      return output.terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
+      return expectLines(output)
     case 'simulate':
       return [output.csv.trimEnd()]
     case 'deck':
@@ -128,14 +128,7 @@ function lines(output: Output): string[] {
     case 'material':
       return [output.csv.trimEnd()]
     case 'procedures':
-      return output.procedures.flatMap((p) => [
-        '',
-        `${p.title} (${p.things})`,
-        ...p.on.flatMap(({ thing, steps }) => [
-          ...(thing === '' ? [] : [`  ${thing}`]),
-          ...steps.map((s) => `  ${s.hold ? '■' : '·'} ${[...s.cautions.map((c) => `! ${c.says}`), s.says].join(' ')}`),
-        ]),
-      ])
+      return procedureLines(output)
     case 'cores':
       return coresLines(output)
     case 'trace':
@@ -155,91 +148,21 @@ function lines(output: Output): string[] {
     case 'stations':
       return [output.text.trimEnd()]
     case 'wiring':
-      return [
-        ...output.runs.flatMap((r) => [
-          `${r.cable}: ${r.needs.cores} cores needed, has ${r.has}`,
-          ...r.cores.map((c) =>
-            `  ${(c.colour ?? c.planned).padEnd(14)} ${(c.terminal ?? c.use).padEnd(8)} ${c.cutAt.length > 0 ? `cut at ${c.cutAt.join(' ')}` : ''}`.trimEnd(),
-          ),
-        ]),
-        ...output.boxes
-          .filter((b) => b.joints.length > 0)
-          .flatMap((b) => [
-            '',
-            b.box,
-            ...b.joints.map(
-              (j) =>
-                `  ${(j.terminal ?? j.serves).padEnd(8)} ${j.conductors} in ${j.connectors.join(' + ')}${j.made ? '' : '  (to make)'}`,
-            ),
-          ]),
-      ]
+      return wiringLines(output)
     case 'size':
-      return [
-        ...output.margins.map((m) =>
-          `${m.device.padEnd(8)} ${m.volt_V.toFixed(2).padStart(6)} V of ${m.needed_V.toFixed(2)} needed, ${m.margin_V < 0 ? 'lacks' : 'spare'} ${Math.abs(m.margin_V).toFixed(2)}  ${m.station ?? ''}`.trimEnd(),
-        ),
-        '',
-        output.says,
-        ...(output.mends ?? []).map((m) => `- ${m.says}`),
-        ...(output.sizes ?? []).map((s) => `${s.cable.padEnd(8)} ${s.from} to ${s.to}`.padEnd(28) + s.size),
-      ]
+      return sizeLines(output)
     case 'solve':
-      return [
-        ...output.supplies
-          .filter((s) => s.current_A > 0)
-          .map(
-            (s) =>
-              `${s.controller}: ${s.terminal_V.toFixed(2)} V at the terminals, ${s.current_A.toFixed(3)} A, ${s.load_VA.toFixed(1)} VA${s.rating_VA === null ? '' : ` of ${s.rating_VA}`}`,
-          ),
-        ...output.coils.map(
-          (c) =>
-            `${c.device.padEnd(8)} ${c.volt_V.toFixed(2).padStart(6)} V  ${c.current_A.toFixed(3)} A  ${c.face.padEnd(7)} ${c.enough ? 'enough' : 'too little'} (${c.minimum_V} V asked; ${c.safe_V.toFixed(2)} V at the safe phase)`,
-        ),
-      ]
+      return solveLines(output)
     case 'hunt':
-      return [
-        output.says,
-        ...(output.telling ? [output.telling.says] : []),
-        ...(output.again ? [output.again.says] : []),
-        '',
-        ...output.parts.slice(0, 8).map((p) => `${(p.p * 100).toFixed(1).padStart(6)} %  ${p.says}`),
-        `${(output.nothing * 100).toFixed(1).padStart(6)} %  nothing`,
-        `${(output.misread * 100).toFixed(1).padStart(6)} %  nothing, and a reading slipped`,
-        ...(output.next
-          ? [
-              '',
-              `Next: ${output.next.says}, ${output.next.place}, ${output.next.minutes.toFixed(1)} min.`,
-              output.next.how,
-              output.next.care,
-              ...output.next.outcomes.map((o) => `  ${(o.p * 100).toFixed(0).padStart(3)} %  ${o.says}`),
-            ]
-          : []),
-      ]
+      return huntLines(output)
     case 'judge':
-      return [
-        ...output.readings.map(
-          (r) =>
-            `${r.terminal.padEnd(8)} ${(r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`,
-        ),
-        ...output.checks.map(
-          (c) => `${c.terminal.padEnd(8)} ${c.test.padStart(8)}  ${c.state.padEnd(12)} ${''.padEnd(24)} ${c.says}`,
-        ),
-        ...output.conclusions.map((c) => ['', c.says, ...c.or.map((o) => `Or: ${o.says}`), c.next].join('\n')),
-      ]
+      return judgeLines(output)
   }
 }
 
-function band(t: {
-  kind: string
-  expected_ohm?: number | undefined
-  low_ohm?: number | undefined
-  high_ohm?: number | undefined
-}): string {
-  if (t.kind === 'ohms') return `${ohmsText(t.expected_ohm!)} Ω (${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)})`
-  return t.kind === 'bounds' ? `${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)} Ω` : t.kind.replace('_', ' ')
-}
-
-/** What the shell prints and how it ends: lines for a person or one object, or a sentence for each thing that is wrong. */
+/**
+ * What the shell prints and how it ends: lines for a person or one object, or a sentence for each thing that is wrong.
+ */
 export async function answerTo(argv: readonly string[]): Promise<{ status: 0 | 2; out: string; err: string }> {
   const parsed = readArguments(argv)
   const result = parsed.ok ? await run(parsed.value) : parsed

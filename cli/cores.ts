@@ -18,8 +18,8 @@ import type { coresOutput } from './output'
 type Out = z.infer<typeof coresOutput>
 
 /**
- * The plan for so many cores, how long each way takes, the tags; with a file of what was joined and seen also which core
- * is which, and what to join next.
+ * The plan for so many cores, how long each way takes, the tags; with a file of what was joined and seen also which
+ * core is which, and what to join next.
  */
 export function coresOf(text: string | null, flags: Arguments['flags']): Outcome<Out> {
   const cable = text === null ? null : readCable(text)

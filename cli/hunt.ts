@@ -16,14 +16,10 @@ import type { huntOutput } from './output'
 import { chosenControllers, meterOf } from './verbs'
 
 type Flags = Arguments['flags']
+type Out = z.infer<typeof huntOutput>
 
 /** What a log of readings says of the faults of one controller, and what to measure next. */
-export function huntIn(
-  { site, facts }: Property,
-  csv: string,
-  flags: Flags,
-  speaker: Speaker,
-): Outcome<z.infer<typeof huntOutput>> {
+export function huntIn({ site, facts }: Property, csv: string, flags: Flags, speaker: Speaker): Outcome<Out> {
   const meter = meterOf(flags)
   const read = readReadingsCsv(csv, site, meter)
   if (!read.ok) return read
@@ -132,3 +128,28 @@ export function knownOf({ site, facts }: Pick<Property, 'site' | 'facts'>, contr
     ),
   }
 }
+
+const percent = (p: number, digits: number): string => `${(p * 100).toFixed(digits)} %`
+
+/** The same as lines for a person: what is likely at fault, then what to measure next and what each answer would mean. */
+export const huntLines = ({ says, telling, again, parts, nothing, misread, next }: Out): string[] => [
+  says,
+  ...(telling ? [telling.says] : []),
+  ...(again ? [again.says] : []),
+  '',
+  ...[
+    ...parts.slice(0, MOST_PARTS),
+    { p: nothing, says: 'nothing' },
+    { p: misread, says: 'nothing, and a reading slipped' },
+  ].map((part) => `${percent(part.p, 1).padStart(8)}  ${part.says}`),
+  ...(next
+    ? [
+        '',
+        `Next: ${next.says}, ${next.place}, ${next.minutes.toFixed(1)} min.`,
+        next.how,
+        next.care,
+        ...next.outcomes.map((o) => `  ${percent(o.p, 0).padStart(5)}  ${o.says}`),
+      ]
+    : []),
+]
+const MOST_PARTS = 8

@@ -200,31 +200,36 @@ const conversionOut = (site: Site, c: Conversion): NonNullable<Out['conversion']
 
 /** The same as lines for a person: the weakest first. */
 export const pathLines = (o: Out): string[] => [
-  `${o.controller}: ${o.system}, ${o.constant_current.line_A.toFixed(3)} A on the line, ${o.constant_current.terminal_V.toFixed(2)} V at its screws`,
-  ...o.constant_current.decoders.map(
-    (d, i) =>
-      `${d.decoder.padEnd(8)} ${String(d.address ?? '–').padEnd(5)} ${d.place.padEnd(6)} ${d.volt_V.toFixed(2)} V (${o.constant_impedance.decoders.find((e) => e.decoder === d.decoder)?.volt_V.toFixed(2)} V)${d.enough ? '' : '  too low'}${i === 0 ? '  weakest' : ''}`,
-  ),
-  ...o.constant_current.coils.map(
-    (c) =>
-      `${c.coil.padEnd(8)} behind ${c.decoder}: ${c.volt_V.toFixed(2)} V, ${c.current_A.toFixed(3)} A${c.enough ? '' : '  too low'}`,
-  ),
+  `${o.controller}: ${o.system}, ${o.constant_current.line_A.toFixed(3)} A on the line, ` +
+    `${o.constant_current.terminal_V.toFixed(2)} V at its screws`,
+  ...o.constant_current.decoders.map((d, i) => {
+    const other = o.constant_impedance.decoders.find((e) => e.decoder === d.decoder)
+    const name = `${d.decoder.padEnd(8)} ${String(d.address ?? '–').padEnd(5)} ${d.place.padEnd(6)}`
+    const weak = `${d.enough ? '' : '  too low'}${i === 0 ? '  weakest' : ''}`
+    return `${name} ${d.volt_V.toFixed(2)} V (${other?.volt_V.toFixed(2)} V)${weak}`
+  }),
+  ...o.constant_current.coils.map((c) => {
+    const gets = `${c.volt_V.toFixed(2)} V, ${c.current_A.toFixed(3)} A`
+    return `${c.coil.padEnd(8)} behind ${c.decoder}: ${gets}${c.enough ? '' : '  too low'}`
+  }),
   ...o.register.map((r) => r.says),
-  ...(o.arrestors
-    ? [
-        `Arrestors: at ${o.arrestors.now.join(' ') || 'no box'}; ${o.arrestors.more.length === 0 ? 'no more wanted' : `more at ${o.arrestors.more.join(' ')}`}; from nothing ${o.arrestors.fewest.length}: ${o.arrestors.fewest.join(' ')}`,
-      ]
-    : []),
-  ...(o.sizes
-    ? [
-        o.sizes.sizes
-          ? `Sizes: ${o.sizes.sizes.map((g) => `${g.cable} ${g.gauge}`).join(', ')}; ${(o.sizes.cost_cents! / 100).toFixed(2)}${o.sizes.bound_cents === o.sizes.cost_cents ? ', proven least' : ''}`
-          : `Sizes: ${o.sizes.answer}${o.sizes.weakest ? `, ${o.sizes.weakest.device} lacks ${(-o.sizes.weakest.margin_V).toFixed(2)} V` : ''}`,
-      ]
-    : []),
-  ...(o.conversion
-    ? [
-        `${o.conversion.cable}: ${o.conversion.legs.map((l) => l.join(' + ')).join(' against ')}, loop ${o.conversion.loop_ohm.toFixed(2)} Ω${o.conversion.obstacles.length > 0 ? `; not: ${o.conversion.obstacles.join(', ')}` : ''}`,
-      ]
-    : []),
+  ...(o.arrestors ? [arrestorsLine(o.arrestors)] : []),
+  ...(o.sizes ? [sizesLine(o.sizes)] : []),
+  ...(o.conversion ? [conversionLine(o.conversion)] : []),
 ]
+
+const arrestorsLine = ({ now, more, fewest }: NonNullable<Out['arrestors']>): string => {
+  const wanted = more.length === 0 ? 'no more wanted' : `more at ${more.join(' ')}`
+  return `Arrestors: at ${now.join(' ') || 'no box'}; ${wanted}; from nothing ${fewest.length}: ${fewest.join(' ')}`
+}
+
+function sizesLine({ answer, sizes, cost_cents, bound_cents, weakest }: NonNullable<Out['sizes']>): string {
+  if (!sizes) return `Sizes: ${answer}${weakest ? `, ${weakest.device} lacks ${(-weakest.margin_V).toFixed(2)} V` : ''}`
+  const proven = bound_cents === cost_cents ? ', proven least' : ''
+  return `Sizes: ${sizes.map((g) => `${g.cable} ${g.gauge}`).join(', ')}; ${(cost_cents! / 100).toFixed(2)}${proven}`
+}
+
+const conversionLine = ({ cable, legs, loop_ohm, obstacles }: NonNullable<Out['conversion']>): string => {
+  const not = obstacles.length > 0 ? `; not: ${obstacles.join(', ')}` : ''
+  return `${cable}: ${legs.map((l) => l.join(' + ')).join(' against ')}, loop ${loop_ohm.toFixed(2)} Ω${not}`
+}

@@ -198,3 +198,37 @@ export function wiring({ site }: Property): z.infer<typeof wiringOutput> {
       })),
   }
 }
+
+/** The same as lines for a person: what every coil gets of what it needs, then what is to be bought. */
+export const sizeLines = (o: z.infer<typeof sizeOutput>): string[] => [
+  ...o.margins.map((m) => {
+    const has = `${m.volt_V.toFixed(2).padStart(6)} V of ${m.needed_V.toFixed(2)} needed`
+    const over = `${m.margin_V < 0 ? 'lacks' : 'spare'} ${Math.abs(m.margin_V).toFixed(2)}`
+    return `${m.device.padEnd(8)} ${has}, ${over}  ${m.station ?? ''}`.trimEnd()
+  }),
+  '',
+  o.says,
+  ...(o.mends ?? []).map((m) => `- ${m.says}`),
+  ...(o.sizes ?? []).map((s) => `${s.cable.padEnd(8)} ${s.from} to ${s.to}`.padEnd(28) + s.size),
+]
+
+/** The same as lines for a person: runs with their cores, then boxes with their joints. */
+export const wiringLines = ({ runs, boxes }: z.infer<typeof wiringOutput>): string[] => [
+  ...runs.flatMap((r) => [
+    `${r.cable}: ${r.needs.cores} cores needed, has ${r.has}`,
+    ...r.cores.map((c) => {
+      const cut = c.cutAt.length > 0 ? `cut at ${c.cutAt.join(' ')}` : ''
+      return `  ${(c.colour ?? c.planned).padEnd(14)} ${(c.terminal ?? c.use).padEnd(8)} ${cut}`.trimEnd()
+    }),
+  ]),
+  ...boxes
+    .filter((b) => b.joints.length > 0)
+    .flatMap((b) => [
+      '',
+      b.box,
+      ...b.joints.map((j) => {
+        const made = `${j.conductors} in ${j.connectors.join(' + ')}`
+        return `  ${(j.terminal ?? j.serves).padEnd(8)} ${made}${j.made ? '' : '  (to make)'}`
+      }),
+    ]),
+]

@@ -191,3 +191,18 @@ const tagOf = (site: Site, t: TerminalAt): string => {
   const controller = getOrThrow(site.controllers, t.controller)
   return `${controller.tag}:${getOrThrow(controller.terminals, t.terminal).tag}`
 }
+
+/** The same as lines for a person: what each controller gives, then what every coil gets of what it asks. */
+export const solveLines = ({ supplies, coils }: Solve): string[] => [
+  ...supplies
+    .filter((s) => s.current_A > 0)
+    .map((s) => {
+      const load = `${s.load_VA.toFixed(1)} VA${s.rating_VA === null ? '' : ` of ${s.rating_VA}`}`
+      return `${s.controller}: ${s.terminal_V.toFixed(2)} V at the terminals, ${s.current_A.toFixed(3)} A, ${load}`
+    }),
+  ...coils.map((c) => {
+    const gets = `${c.volt_V.toFixed(2).padStart(6)} V  ${c.current_A.toFixed(3)} A  ${c.face.padEnd(7)}`
+    const asks = `(${c.minimum_V} V asked; ${c.safe_V.toFixed(2)} V at the safe phase)`
+    return `${c.device.padEnd(8)} ${gets} ${c.enough ? 'enough' : 'too little'} ${asks}`
+  }),
+]

@@ -90,3 +90,14 @@ function tagsOf(site: Site, target: WorkTarget): string[] {
       return [place!.tag, target.splice]
   }
 }
+
+/** The same as lines for a person: each step with its cautions before it, a square where the work waits. */
+export const procedureLines = ({ procedures }: Out): string[] =>
+  procedures.flatMap((p) => [
+    '',
+    `${p.title} (${p.things})`,
+    ...p.on.flatMap(({ thing, steps }) => [
+      ...(thing === '' ? [] : [`  ${thing}`]),
+      ...steps.map((s) => `  ${s.hold ? '■' : '·'} ${[...s.cautions.map((c) => `! ${c.says}`), s.says].join(' ')}`),
+    ]),
+  ])

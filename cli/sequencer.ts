@@ -101,7 +101,8 @@ export const sequencerLines = ({ sequencers }: Out): string[] =>
   sequencers.length === 0
     ? ['No sequencer is on record.']
     : sequencers.flatMap((q) => [
-        `${q.controller} ${q.terminals.join('+')} → ${q.sequencer}: ${q.outputs.map((o) => o.join('+') || '–').join(', ')}`,
+        `${q.controller} ${q.terminals.join('+')} → ${q.sequencer}: ` +
+          q.outputs.map((o) => o.join('+') || '–').join(', '),
         `  next: ${q.next.map((n) => `${n.valve ?? '–'} ${Math.round(n.likelihood * 100)} %`).join(', ')}`,
         ...q.never.map((valve) => `  never came: ${valve}`),
         ...(q.resync

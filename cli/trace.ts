@@ -30,7 +30,8 @@ const metres = ({ low, mid, high }: { low: number; mid: number; high: number }) 
 export const traceLines = ({ sections, finds }: Out): string[] => [
   ...Object.entries(sections).map(
     ([name, { across_m, cover_m }]) =>
-      `${name}: hand digging starts at ${cover_m.low.toFixed(2)} m; cover ${metres(cover_m)}, across ${metres(across_m)}`,
+      `${name}: hand digging starts at ${cover_m.low.toFixed(2)} m; ` +
+      `cover ${metres(cover_m)}, across ${metres(across_m)}`,
   ),
   ...finds.map((f) => `${metres(f.along_m)} ${f.kind} ${Math.round(f.p * 100)} %`),
 ]

@@ -17,6 +17,7 @@ import {
 import { probeAt, readReadingsCsv, type Property } from '../core/formats'
 import { baselineOf, pastOf, pastOfTest } from '../core/history'
 import { brokenRegister } from '../core/path'
+import { ohmsText } from '../core/quantity'
 import { isHuntTest, type Meter, type OhmsTest } from '../core/record'
 import { accepted, pathText, refusal, refused, type Outcome } from '../core/refusal'
 import {
@@ -253,3 +254,29 @@ export function expectationOut(scene: Scene, e: Expectation, speaker: Speaker) {
 
 const extra = (t: Term) =>
   t.kind === 'wire' ? { length_m: t.length_m, share: t.share } : t.kind === 'coil' ? { share: t.share } : {}
+
+/** What is expected of every terminal as lines for a person. */
+export const expectLines = ({ terminals }: z.infer<typeof expectOutput>): string[] =>
+  terminals.map((t) => `${t.terminal.padEnd(8)} ${band(t).padEnd(24)} ${t.station ?? ''}`.trimEnd())
+
+/** Readings with their verdicts as lines for a person, then what they say together. */
+export const judgeLines = ({ readings, checks, conclusions }: z.infer<typeof judgeOutput>): string[] => [
+  ...readings.map((r) => {
+    const read = (r.reading_ohm === null ? 'OL' : ohmsText(r.reading_ohm)).padStart(8)
+    return `${r.terminal.padEnd(8)} ${read}  ${r.verdict.padEnd(12)} ${band(r).padEnd(24)} ${r.says}`
+  }),
+  ...checks.map(
+    (c) => `${c.terminal.padEnd(8)} ${c.test.padStart(8)}  ${c.state.padEnd(12)} ${''.padEnd(24)} ${c.says}`,
+  ),
+  ...conclusions.map((c) => ['', c.says, ...c.or.map((o) => `Or: ${o.says}`), c.next].join('\n')),
+]
+
+function band(t: {
+  kind: string
+  expected_ohm?: number | undefined
+  low_ohm?: number | undefined
+  high_ohm?: number | undefined
+}): string {
+  if (t.kind === 'ohms') return `${ohmsText(t.expected_ohm!)} Ω (${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)})`
+  return t.kind === 'bounds' ? `${ohmsText(t.low_ohm!)}–${ohmsText(t.high_ohm!)} Ω` : t.kind.replace('_', ' ')
+}

@@ -3,9 +3,9 @@ import { genericSystem } from '../core/path'
 import type { DeviceId, Draft } from '../core/site'
 
 /**
- * The dome: a switched two-wire path with two ways out and three branches. The second way out is an old multi-core whose
- * cores were joined into two legs. One arrestor is missing, one rod reads too much, one coil’s joint leaks to earth, and
- * two decoders were given one number.
+ * The dome: a switched two-wire path with two ways out and three branches. The second way out is an old multi-core
+ * whose cores were joined into two legs. One arrestor is missing, one rod reads too much, one coil’s joint leaks to
+ * earth, and two decoders were given one number.
  */
 
 const SPOTS: Readonly<Record<string, [number, number]>> = {

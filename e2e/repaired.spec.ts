@@ -100,7 +100,8 @@ test('on a phone, from the spring’s symptoms to what is wrong, the quote signe
   await page.setViewportSize({ width: 390, height: 844 })
   const name = `Spring to summer ${Date.now()}`
   const id = await ownProperty(request, name)
-  // A cut common, a coil with shorted turns, a joint that creeps; at the other cabinet two leads under each other’s screws.
+  // A cut common, a coil with shorted turns, a joint that creeps; at the other cabinet two
+  // leads under each other’s screws.
   await huntFrom(page, id, 'spring-2026', ['open K1/white@B4', 'coil-part V18 0.45', 'joint-series V5.a 1.8'])
   await huntFrom(page, id, 'boathouse-spring-2026', ['swap S:2 S:3'])
   const held = await stored(request, id)

@@ -94,7 +94,9 @@ function ownWay(site: Site, { where, cause }: Fault): number {
 }
 const THINNEST_ohmPerM = 0.036
 
-/** What shorted turns leave of a coil's impedance is the one's guess and the other's: they are compared by ohms alone. */
+/**
+ * What shorted turns leave of a coil's impedance is the one's guess and the other's: they are compared by ohms alone.
+ */
 const isGuess = (test: FieldTest, causes: readonly Cause[]): boolean =>
   causes.includes('coil_part') && !['ohms', 'coil_ohms', 'loop_lead', 'loop_common', 'lead_through'].includes(test.kind)
 

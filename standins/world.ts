@@ -19,7 +19,9 @@ export interface World {
   readonly pull_V: number
   /** A sequencer steps where its input gets so many volts. */
   readonly step_V: number
-  /** Between a tester's leads: below `short_ohm` its lamp says short, above `open_ohm` open; from `lit_V` on it is lit. */
+  /**
+   * Between a tester's leads: below `short_ohm` its lamp says short, above `open_ohm` open; from `lit_V` on it is lit.
+   */
   readonly tester: { readonly short_ohm: number; readonly open_ohm: number; readonly lit_V: number }
   /** How often a bad joint shows, and a sound one seems bad: looked at and tugged, or cut out and made anew. */
   readonly shows: Readonly<Record<'look' | 'remake', { readonly bad: number; readonly sound: number }>>

@@ -17,7 +17,9 @@ import { randomSite } from './random-site'
 
 const A = 'A' as ControllerId
 
-/** A made-up property with spares, free screws, modules and figures of water here and there, and something found bad. */
+/**
+ * A made-up property with spares, free screws, modules and figures of water here and there, and something found bad.
+ */
 export function drawnDamage(seed: number): { site: Site; where: Part } {
   const random = chance(seed + 77)
   const often = (p: number) => random() < p
@@ -135,7 +137,9 @@ export function watering(site: Site, dead: ReadonlySet<string> = new Set()): Set
   return found
 }
 
-/** The valves of a station on the path that draw current of their own when its number is called, by a simulated path. */
+/**
+ * The valves of a station on the path that draw current of their own when its number is called, by a simulated path.
+ */
 function answering(site: Site, { address, valves }: Station): DeviceId[] {
   const path = pathOf(site, A)!
   const { answer } = pathFieldOf(site, path, null, 1)

@@ -16,7 +16,10 @@ export interface PathDraw {
   readonly lead_m?: number
 }
 
-/** A path as it might lie: a tree of boxes, a decoder in each, one or two outputs, coils at hand or on leads of their own. */
+/**
+ * A path as it might lie: a tree of boxes, a decoder in each, one or two outputs, coils at hand
+ * or on leads of their own.
+ */
 export function randomPath(
   seed: number,
   { boxes, looped = false, exits = 1, back = 4, branches, lead_m = 30 }: PathDraw,

@@ -5,7 +5,10 @@ import { poweredCase } from './random-powered'
 import { randomPath } from './random-path'
 import { solveDeck } from './simulator'
 
-/** Agreement asked for, relative; below `SMALL` of the largest volts, of that. `LINEAR`: of paths without constant currents. */
+/**
+ * Agreement asked for, relative; below `SMALL` of the largest volts, of that. `LINEAR`: of paths
+ * without constant currents.
+ */
 const RELATIVE = 1e-6
 const LINEAR = 1e-8
 const SMALL = 1e-6

@@ -13,7 +13,10 @@ export const asPlain = (p: Program<string>): PlainProgram => ({
   })),
 })
 
-/** Everything that starts of some dates set running on the plain controller. It shares no line with what it is held against. */
+/**
+ * Everything that starts of some dates set running on the plain controller. It shares no line
+ * with what it is held against.
+ */
 export function secondBySecond(
   programs: readonly PlainProgram[],
   { from, days, ...rules }: { zone: string; mode: 'stack' | 'overlap'; delay: number; from: string; days: number },

@@ -17,7 +17,9 @@ export function useCells<R extends string, C extends string>({ shown, isGood, ke
   const drafts = reactive(new Map<string, string>())
   const bad = ref<string | null>(null)
   const keyOf = (row: R, column: C) => `${row} ${column}`
-  /** Cells are kept one after the other, each made from the record as the one before has left it; typing does not wait. */
+  /**
+   * Cells are kept one after the other, each made from the record as the one before has left it; typing does not wait.
+   */
   let queue: Promise<void> = Promise.resolve()
   let waiting = 0
 
@@ -54,8 +56,8 @@ export function useCells<R extends string, C extends string>({ shown, isGood, ke
     if (by === undefined) return
     event.preventDefault()
     const written = drafts.get(key)
-    // While earlier cells are still being kept nobody can say yet whether this one is refused: a quick hand goes on, and
-    // what is refused is marked where it stands.
+    // While earlier cells are still being kept nobody can say yet whether this one is refused: a quick hand goes on,
+    // and what is refused is marked where it stands.
     if (waiting > 0 || written === undefined || isGood(row, column, written))
       go(row, column, by) // leaving keeps it
     else write(row, column)

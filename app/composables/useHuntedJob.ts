@@ -25,7 +25,9 @@ export function useHuntedJob() {
       .map((l) => l.id),
   )
   const jobId = computed(() => asked.value ?? (known.value ? (unexplained.value[0] ?? null) : null))
-  /** Jobs to choose from, the newest first: every hunt, what leaves something unexplained, and the one that is shown. */
+  /**
+   * Jobs to choose from, the newest first: every hunt, what leaves something unexplained, and the one that is shown.
+   */
   const listed = computed(() => {
     const hunts = jobsInOrder(property.facts!, 'hunt')
     const all = new Set([...hunts, ...unexplained.value, ...(jobId.value === null ? [] : [jobId.value])])

@@ -8,8 +8,8 @@ import { today } from '../lib/today'
 import { useProperty } from '../stores/property'
 
 /**
- * How what nobody mends now stays known: as a state of the ground that predictions count with from then on, or among the
- * findings; `listed` is there already.
+ * How what nobody mends now stays known: as a state of the ground that predictions count with from then on, or among
+ * the findings; `listed` is there already.
  */
 export type Leaving = 'record' | 'list' | 'listed'
 

@@ -35,7 +35,9 @@ export function useQuotePrint(printing: ReturnType<typeof usePrinting>) {
 
   const drawn = (strip: Strip, bad: readonly Mark[], told: Told = []) =>
     stripSvg(strip, bad, STRIP_pt, (place) => lookUp(property.site!.places, place)?.tag ?? '', told)
-  /** The thread that a part lies on, with the part crossed, and as it will be by the repair where that changes its way. */
+  /**
+   * The thread that a part lies on, with the part crossed, and as it will be by the repair where that changes its way.
+   */
   function stripsFor({ where, option }: Repaired, due: readonly Due[]): Pick<PrintedItem, 'strip' | 'after'> {
     const found = threadOf(property.sceneAt(null), where)
     if (found === null) return { strip: null, after: null }

@@ -9,7 +9,10 @@ let worker: Remote<ThreadsWork> | null = null
 const working = () =>
   (worker ??= wrap<ThreadsWork>(new Worker(new URL('../workers/threads.ts', import.meta.url), { type: 'module' })))
 
-/** What the readings say by themselves: threads that read a fault last, and those that creep; worked out beside the page. */
+/**
+ * What the readings say by themselves: threads that read a fault last, and those that creep;
+ * worked out beside the page.
+ */
 export function useReadFindings() {
   const property = useProperty()
   const { found, behind } = useLatest(

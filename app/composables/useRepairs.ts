@@ -32,8 +32,8 @@ function useRepairWords() {
 }
 
 /**
- * What can be done about a part that was found bad, worked out beside the page while it is looked at; by the company’s own
- * prices where this device has them.
+ * What can be done about a part that was found bad, worked out beside the page while it is looked at; by the company’s
+ * own prices where this device has them.
  */
 export function useRepairs(controller: () => ControllerId, where: () => Part | null) {
   const { property, t, speaker } = useRepairWords()

@@ -12,7 +12,9 @@ const BEATS = 4
 /** As much of what went by as anybody reads. */
 const KEPT = 60
 
-/** A controller that runs the programs on record over a simulated property, as many times faster than life as is wanted. */
+/**
+ * A controller that runs the programs on record over a simulated property, as many times faster than life as is wanted.
+ */
 export function useSimulatedController() {
   const property = useProperty()
   const { connected, trouble, ask, tell, connect, disconnect } = useInstrument()

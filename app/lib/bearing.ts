@@ -11,8 +11,8 @@ export function towards(from: Point, to: Point): { distance_m: number; direction
 }
 
 /**
- * The spot at two distances from two others, on the left or the right of the way from the first to the second; null where
- * no spot is.
+ * The spot at two distances from two others, on the left or the right of the way from the first to the second;
+ * null where no spot is.
  */
 export function atDistances(
   first: Point,

@@ -25,8 +25,8 @@ export interface KeptProperty {
 
 /**
  * What is on this device: messages to be sent, under their place in the order of writing; those the server refused,
- * which stay until a person has let go of them; whole properties, to be opened without a signal; and the procedures that
- * the company wrote for itself.
+ * which stay until a person has let go of them; whole properties, to be opened without a signal; and the procedures
+ * that the company wrote for itself.
  */
 export interface Device extends DBSchema {
   outbox: { key: number; value: Kept; indexes: { id: string; property: string } }

@@ -8,8 +8,8 @@ export interface Pictured {
 }
 
 /**
- * Fetches the pictures of a property that is kept on this device, as far as the budget goes: plans and small ones first,
- * then the photos themselves. Stops where nobody answers.
+ * Fetches the pictures of a property that is kept on this device, as far as the budget goes: plans and small ones
+ * first, then the photos themselves. Stops where nobody answers.
  */
 export async function keepPictures(property: string, { underlays, photos }: Pictured): Promise<void> {
   const budget = pictureBudget()

@@ -77,8 +77,8 @@ export async function keepHere(id: string, now: OwnProcedure | null): Promise<vo
 }
 
 /**
- * Brings what this device has up to what the server has now; null where nobody answered. `here` is asked once the answer
- * is there, so that what was written meanwhile is in it.
+ * Brings what this device has up to what the server has now; null where nobody answered. `here` is asked once the
+ * answer is there, so that what was written meanwhile is in it.
  */
 export async function refreshed(
   here: () => readonly OwnProcedure[] | Promise<readonly OwnProcedure[]>,

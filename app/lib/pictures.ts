@@ -111,7 +111,9 @@ export async function pictureOf(property: string, sha256: string): Promise<Blob 
 export const isHere = async (property: string, sha256: string): Promise<boolean> =>
   (await (await db()).getKey('pictures', keyOf(property, sha256))) !== undefined
 
-/** Sends what waits, of one property or of all; resolves to how many wait still. Called again when there is a signal. */
+/**
+ * Sends what waits, of one property or of all; resolves to how many wait still. Called again when there is a signal.
+ */
 export async function sendPictures(property: string | null = null): Promise<number> {
   const waiting = (await (await db()).getAll('pictures')).filter(
     (p) => !p.sent && (property === null || p.property === property),

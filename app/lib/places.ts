@@ -67,7 +67,9 @@ export const PLACES: readonly PlaceOfWork[] = [
   },
 ]
 
-/** The tab that an address within a property belongs to, with its place: the one whose own address is the longest part. */
+/**
+ * The tab that an address within a property belongs to, with its place: the one whose own address is the longest part.
+ */
 export function tabAt(path: string): { place: PlaceOfWork; tab: Tab } | null {
   const found = PLACES.flatMap((place) => place.tabs.map((tab) => ({ place, tab })))
     .filter(({ tab }) => path === tab.path || (tab.path !== '' && path.startsWith(`${tab.path}/`)))

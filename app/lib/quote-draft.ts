@@ -2,7 +2,9 @@ import * as z from 'zod'
 import { REPAIR_CODES } from '../../core/repair'
 import { keepQuoteDraft, quoteDraft } from './device'
 
-/** What is chosen for a quote: a repair for each part, by its key, and lines of its own for findings and anything else. */
+/**
+ * What is chosen for a quote: a repair for each part, by its key, and lines of its own for findings and anything else.
+ */
 const draft = z.object({
   /** Null: not quoted. A part that is not here has the first repair that is possible. */
   repairs: z.record(z.string(), z.enum(REPAIR_CODES).nullable()).default({}),

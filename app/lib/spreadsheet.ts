@@ -1,6 +1,9 @@
 import { saveBlob } from './save'
 
-/** Gives the reader a workbook to save: a sheet each, its first row the heads. What writes it comes when it is asked for. */
+/**
+ * Gives the reader a workbook to save: a sheet each, its first row the heads. What writes it
+ * comes when it is asked for.
+ */
 export async function saveWorkbook(
   name: string,
   sheets: readonly { readonly name: string; readonly rows: readonly (readonly (string | number)[])[] }[],

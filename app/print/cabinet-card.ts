@@ -55,7 +55,10 @@ function lineOf(line: CardLine, say: Say, ohms: (ohm: number) => string, day: (a
   ]
 }
 
-/** The card for the door: terminals, colours, boxes, zones, ohms and their day, spares, what is temporary, a way to the record. */
+/**
+ * The card for the door: terminals, colours, boxes, zones, ohms and their day, spares, what is
+ * temporary, a way to the record.
+ */
 export function cabinetCardDoc(
   card: CabinetCard,
   options: {

@@ -3,7 +3,10 @@ import type { Certificate, Figure } from '../../core/card'
 import { heading, type Paper, type Print, type Say, sheet } from './sheet'
 import { spans } from './spans'
 
-/** What certifies a commissioning: every figure, who and when, what does not fit and why it was taken, what was left out. */
+/**
+ * What certifies a commissioning: every figure, who and when, what does not fit and why it was
+ * taken, what was left out.
+ */
 export function certificateDoc(
   certificate: Certificate,
   options: {

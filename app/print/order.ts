@@ -17,7 +17,9 @@ interface OrderPrint {
   readonly site: Site
 }
 
-/** A work order for the crew: the places in the order of walking, what is done and read there, and what is taken along. */
+/**
+ * A work order for the crew: the places in the order of walking, what is done and read there, and what is taken along.
+ */
 export function orderDoc(order: WorkOrder, options: OrderPrint): Print {
   const { paper, property, day, placeText, length, speaker, site } = options
   const { t } = speaker

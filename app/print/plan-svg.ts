@@ -47,9 +47,8 @@ export function planSvg(
   const foot = height - MARGIN / 2
   const bar =
     `<path d="M${MARGIN} ${foot - 3} v3 h${bar_m * scale} v-3" fill="none" stroke="#000" stroke-width="1"/>` +
-    `<text x="${MARGIN + bar_m * scale + 5}" y="${foot}" font-family="Words" font-size="9">${escaped(lengthText(bar_m))}</text>`
-  return {
-    svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}">${[...lines, ...places, bar].join('')}</svg>`,
-    width,
-  }
+    `<text x="${MARGIN + bar_m * scale + 5}" y="${foot}" font-family="Words" font-size="9">` +
+    `${escaped(lengthText(bar_m))}</text>`
+  const head = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}">`
+  return { svg: [head, ...lines, ...places, bar, '</svg>'].join(''), width }
 }

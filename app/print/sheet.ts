@@ -10,8 +10,8 @@ export const PAPER_pt: Readonly<Record<Paper, readonly [number, number]>> = { A4
 export type Say = (key: string, params?: Record<string, string | number>) => string
 
 /**
- * A print as data, so that it can go to where it is made: the document, the line at the foot of its pages, whether it is
- * folded in the middle. Layouts of tables go by name.
+ * A print as data, so that it can go to where it is made: the document, the line at the foot of its pages, whether it
+ * is folded in the middle. Layouts of tables go by name.
  */
 export interface Print {
   readonly document: TDocumentDefinitions

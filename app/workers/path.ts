@@ -38,7 +38,9 @@ const work = {
       ? { current: current.value, impedance: impedance.value, ways: ways.value.slice(0, MOST_WAYS) }
       : null
   },
-  /** Every decoder and starting coil at its worst moment, the weakest first; null where the profile does not allow it. */
+  /**
+   * Every decoder and starting coil at its worst moment, the weakest first; null where the profile does not allow it.
+   */
   margins(site: Site, controller: ControllerId): PathMargin[] | null {
     const path = pathOf(site, controller)
     const margins = path && pathMargins(site, path)

@@ -89,7 +89,9 @@ function fit(site: Site, wanted: FitWanted, from: CalendarDate): FitSeen {
   }
 }
 
-/** How a year is drawn: how often power fails and somebody runs a screw by hand, and how often it is brought into step. */
+/**
+ * How a year is drawn: how often power fails and somebody runs a screw by hand, and how often it is brought into step.
+ */
 export interface YearDrawn {
   readonly outages: number
   readonly byHand: number

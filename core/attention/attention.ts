@@ -6,8 +6,8 @@ import { entries, type Site } from '../site'
 import type { Threads } from './threads'
 
 /**
- * What of a property asks for somebody. Days instead of “overdue”, so that it holds until the record changes; null where
- * there is none.
+ * What of a property asks for somebody. Days instead of “overdue”, so that it holds until the record changes;
+ * null where there is none.
  */
 export interface Attention {
   /** Threads that read a fault last, and parts that are known to be bad. */

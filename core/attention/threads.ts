@@ -11,13 +11,15 @@ interface Thread {
 export interface Threads {
   /** Those that read a fault last, with nothing newer that speaks against it: what it was, and when. */
   readonly faults: readonly (Thread & { readonly verdict: VerdictCode; readonly at: string })[]
-  /** Those whose ohms rise from year to year, and the day on which each leaves its band, the first before the others. */
+  /**
+   * Those whose ohms rise from year to year, and the day on which each leaves its band, the first before the others.
+   */
   readonly creeping: readonly (Thread & { readonly on: string })[]
 }
 
 /**
- * Looks through the threads. It yields after each, so that whoever has other work to do can do it between; a thread that
- * is a fault already creeps no more.
+ * Looks through the threads. It yields after each, so that whoever has other work to do can do it between; a thread
+ * that is a fault already creeps no more.
  */
 export function* threadsOn(site: Site, facts: Facts): Generator<undefined, Threads> {
   const past = pastOf(facts)

@@ -5,7 +5,9 @@ import { entries, type Site } from '../site'
 /** Longer texts are searched by their beginning. */
 const MOST_LETTERS = 60_000
 
-/** What a property is looked for by, in small letters: its name, controllers, boxes, stations and what was seen there. */
+/**
+ * What a property is looked for by, in small letters: its name, controllers, boxes, stations and what was seen there.
+ */
 export function wordsOf(site: Site, facts: Facts): string {
   const texts = [
     site.about.name,

@@ -31,8 +31,8 @@ export interface Factor {
   /** fᵀ·D⁻¹·g: the volts that the one current makes along the other, Ω. */
   readonly transferImpedance: (f: Forward, g: Forward) => Complex
   /**
-   * Volts of every slot for a sum of taken-forward currents; writes into the two arrays, references get 0. `begin`: what
-   * `halfway` made of currents that flow besides.
+   * Volts of every slot for a sum of taken-forward currents; writes into the two arrays, references get 0. `begin`:
+   * what `halfway` made of currents that flow besides.
    */
   readonly back: (parts: readonly Taken[], re: Float64Array, im: Float64Array, begin?: Halfway) => void
   /** A sum of taken-forward currents as the backward half begins with it, once for many solutions. */

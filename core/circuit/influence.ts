@@ -175,7 +175,9 @@ interface Woodbury {
     driven: Volts,
   ) => {
     readonly taken: Complex
-    /** Whether an element that was taken out carried nearly all of the test's current: then the points may be parted. */
+    /**
+     * Whether an element that was taken out carried nearly all of the test's current: then the points may be parted.
+     */
     readonly mayBeCut: boolean
     readonly left: Volts
   }
@@ -317,7 +319,9 @@ function connectivityOf({ nodeCount, parts }: Powered, bridges: Bridges): Connec
   }
 }
 
-/** Whether a way leads from one node to another: followed from both ends by turns, so that a stub is soon at its end. */
+/**
+ * Whether a way leads from one node to another: followed from both ends by turns, so that a stub is soon at its end.
+ */
 function wayFinder(nodeCount: number, parts: Powered['parts']) {
   const around: { readonly to: number; readonly element: number }[][] = Array.from({ length: nodeCount }, () => [])
   parts.forEach(({ a, b }, element) => {

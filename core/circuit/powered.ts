@@ -42,9 +42,9 @@ export interface Conditions {
   /** The face of every coil that is not named: plunger out unless said otherwise. */
   readonly faces: ReadonlyMap<DeviceId, Face>
   /**
-   * What decoders on two-wire paths are taken for; paths are not powered where nothing is said. `constant_current`: what
-   * their sheet says, in phase with the source, which is the safe case; `constant_impedance`: what would draw that at
-   * the path’s own volts.
+   * What decoders on two-wire paths are taken for; paths are not powered where nothing is said. `constant_current`:
+   * what their sheet says, in phase with the source, which is the safe case; `constant_impedance`: what would draw that
+   * at the path’s own volts.
    */
   readonly path?: 'constant_current' | 'constant_impedance'
   /** Which output of a sequencer has its turn, by its number; the first where not named. */
@@ -287,7 +287,10 @@ function spoken(site: Site, point: WirePoint): string {
     case 'core': {
       const cable = lookUp(site.cables, first)
       const stop = cable?.stops.find((s) => s.id === third)
-      return `${cable?.tag ?? first} ${second} ${(stop && lookUp(site.places, stop.place)?.tag) ?? third} ${side === 'arrives' ? 'in' : side === 'leaves' ? 'out' : 'by'}`
+      const place = (stop && lookUp(site.places, stop.place)?.tag) ?? third
+      return [cable?.tag ?? first, second, place, side === 'arrives' ? 'in' : side === 'leaves' ? 'out' : 'by'].join(
+        ' ',
+      )
     }
     case 'port':
       return `${lookUp(site.devices, first)?.tag ?? first} ${second}`

@@ -6,7 +6,8 @@ import { unscramble, type EndOf, type Matched, type Unscrambled, type Walk } fro
 export type Touching = readonly [number, number]
 
 /**
- * A cable whose cores are to be told apart, as far as it has come. Its ends are numbered from 0 as they lie at either side.
+ * A cable whose cores are to be told apart, as far as it has come. Its ends are numbered from 0
+ * as they lie at either side.
  */
 export interface UnknownCable {
   readonly cores: number
@@ -30,7 +31,10 @@ export interface Joining {
 /** What is known of the cable’s cores; the two that touch are named as a pair, whichever of them is which. */
 export interface CoresKnown extends Unscrambled {
   readonly touching: { readonly first: Touching; readonly second: Touching } | null
-  /** Two cores showed continuity at one end and none at the other: one of the two trials was misread, or a core is broken. */
+  /**
+   * Two cores showed continuity at one end and none at the other: one of the two trials was
+   * misread, or a core is broken.
+   */
   readonly touchingOnce: boolean
 }
 
@@ -176,8 +180,8 @@ const cellsOfPlan = (planned: Planned) =>
   planned.map((c) => ({ row: sizeIn(planned, 'first', c.first), column: sizeIn(planned, 'second', c.second) }))
 
 /**
- * What is not told apart yet, each joined to a core that is: at the other end its mate lies with that one. Where there are
- * not enough of those, several go to one; where there is none, groups of unlike sizes.
+ * What is not told apart yet, each joined to a core that is: at the other end its mate lies with that one. Where there
+ * are not enough of those, several go to one; where there is none, groups of unlike sizes.
  */
 function anchoredGroups(
   ends: readonly number[],

@@ -19,8 +19,8 @@ const cableFile = z.strictObject({
 })
 
 /**
- * What was joined and seen on a cable, from the text of its file: ends numbered from 1 as they lie at each side; for 2, 5
- * and 9 cores the known conductor that goes along has the number after the last.
+ * What was joined and seen on a cable, from the text of its file: ends numbered from 1 as they lie at each side; for 2,
+ * 5 and 9 cores the known conductor that goes along has the number after the last.
  */
 export function readCable(text: string): Outcome<UnknownCable> {
   let json: unknown

@@ -5,8 +5,8 @@ export interface PlannedPair {
 }
 
 /**
- * How cores are joined at two ends so that the pair (size of its group here, size of its group there) is another one for
- * every core. `known` of them are conductors that are known already and go along as one more.
+ * How cores are joined at two ends so that the pair (size of its group here, size of its group there) is another one
+ * for every core. `known` of them are conductors that are known already and go along as one more.
  */
 export interface GroupPlan {
   readonly cores: readonly PlannedPair[]
@@ -96,8 +96,8 @@ function nearColumn(count: number, place: number): number {
 
 /**
  * A table of cells with these sums, none taken twice and (1, 1) free unless it may be taken; null where there is none.
- * Every row takes the columns that have most left, as Gale and Ryser (1957) have it; the one that is barred from a column
- * goes first.
+ * Every row takes the columns that have most left, as Gale and Ryser (1957) have it; the one that is barred
+ * from a column goes first.
  * @param rows,columns sums by size, from 1
  */
 export function cellsOf(rows: readonly number[], columns: readonly number[], mayBeAlone: boolean): Cell[] | null {

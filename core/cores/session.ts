@@ -142,8 +142,8 @@ function byGroups(cores: number, trials: readonly Trial[]): Way {
 }
 
 /**
- * The ends that are looked at where something was joined at the other side. Two that touch are left out, unless their pair
- * goes along as the conductor that is known.
+ * The ends that are looked at where something was joined at the other side. Two that touch are left out, unless their
+ * pair goes along as the conductor that is known.
  */
 function endsSeen({ cores, helped, bare }: UnknownCable, at: EndOf, joined: Walk['joined']): number[] {
   if (!bare?.first || !bare.second) return upTo(cores + Number(helped))

@@ -7,8 +7,8 @@ const [GUESSES, WAYS] = [12, 16]
 export const MOST_TRIED = 10
 
 /**
- * The way of joining at one end that tells most in the middle, over cables that fit all that was seen: `first` and others
- * drawn at random, each tried on each. Ends are places in a list of `count`.
+ * The way of joining at one end that tells most in the middle, over cables that fit all that was seen: `first` and
+ * others drawn at random, each tried on each. Ends are places in a list of `count`.
  */
 export function mostTelling(
   count: number,

@@ -3,8 +3,8 @@ export type EndOf = 'first' | 'second'
 const other = (end: EndOf): EndOf => (end === 'first' ? 'second' : 'first')
 
 /**
- * Cores joined into groups at one end, and the groups that continuity shows at the other. Ends are numbered from 0 as they
- * lie at each end; every end is in exactly one group of its side.
+ * Cores joined into groups at one end, and the groups that continuity shows at the other. Ends are numbered from 0 as
+ * they lie at each end; every end is in exactly one group of its side.
  */
 export interface Walk {
   readonly joinedAt: EndOf
@@ -42,8 +42,8 @@ const partitionsAt = (walks: readonly Walk[], end: EndOf, gone: number | null) =
   walks.map((w) => without(w.joinedAt === end ? w.joined : w.seen, gone))
 
 /**
- * Colours by which ends can be told apart: an end’s colour with the colours of all it is grouped with, over and over until
- * nothing new comes of it (colour refinement). Two ends of one conductor always have one colour.
+ * Colours by which ends can be told apart: an end’s colour with the colours of all it is grouped with, over and over
+ * until nothing new comes of it (colour refinement). Two ends of one conductor always have one colour.
  */
 function colours(count: number, walks: readonly Walk[], known: readonly Matched[], supposed: Supposed): ColouredEnds {
   const sides = (['first', 'second'] as const).map((end) => {
@@ -130,8 +130,8 @@ function viewsOf(count: number, walks: readonly Walk[], known: readonly Matched[
 }
 
 /**
- * Which core is which, from what was joined and seen. An end is named where everything that may be so (no core broken, or
- * any one of them) says the same of it; of all else nothing is said.
+ * Which core is which, from what was joined and seen. An end is named where everything that may be so (no core broken,
+ * or any one of them) says the same of it; of all else nothing is said.
  * @param count cores, those that are known beforehand with them
  * @param known conductors whose both ends are known
  */

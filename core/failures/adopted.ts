@@ -12,7 +12,8 @@ const ROUNDS = 60
 
 /**
  * Odds of the engine as a company’s own counts make them: a Poisson model in which kind and age each multiply the rate,
- * fitted in turns; each factor has a gamma prior around 1 that weighs as five failures, so that few counts change little.
+ * fitted in turns; each factor has a gamma prior around 1 that weighs as five failures, so that few
+ * counts change little.
  */
 export function adoptedOdds(cells: readonly Cell[], found: FoundCounts): OddsBasis {
   const { connector } = USUAL_ODDS
@@ -41,7 +42,9 @@ export function adoptedOdds(cells: readonly Cell[], found: FoundCounts): OddsBas
 }
 
 const AGE_NAMES: readonly Age[] = [...AGES.map((a) => a.age), 'unknown']
-/** How many times a new joint’s odds those of one of this age are, in its middle; the last band is taken to 40 years. */
+/**
+ * How many times a new joint’s odds those of one of this age are, in its middle; the last band is taken to 40 years.
+ */
 function usualAgeWeight(age: Age): number {
   const band = AGES.find((a) => a.age === age)
   return band ? 1 + (band.from_years + Math.min(band.to_years, 40)) / 2 / USUAL_ODDS.old_years : 1
@@ -79,7 +82,9 @@ function factors(cells: readonly Cell[], usual: (cell: Cell) => number): Factors
   return { kinds, ages }
 }
 
-/** Which families a part that was found bad may have belonged to: wire and joints of a common look like those of a lead. */
+/**
+ * Which families a part that was found bad may have belonged to: wire and joints of a common look like those of a lead.
+ */
 const FAMILIES_OF: Readonly<Record<Part['kind'], readonly Family[]>> = {
   coil: ['coil'],
   joint: ['splice', 'common'],

@@ -24,7 +24,8 @@ function crossing(f: (x: number) => number, level: number, low: number, high: nu
 }
 
 /**
- * The means that a Poisson count of n leaves possible with 95 % confidence: exact, each side 2.5 % at most (Garwood 1936).
+ * The means that a Poisson count of n leaves possible with 95 % confidence: exact, each side
+ * 2.5 % at most (Garwood 1936).
  */
 export function poissonInterval(n: number): { readonly low: number; readonly high: number } {
   if (n > MOST_COUNTED) {

@@ -98,7 +98,9 @@ interface Span extends State {
   readonly until: string | null
 }
 
-/** The states of each record of a collection, oldest first, by going back through the journal from what is there now. */
+/**
+ * The states of each record of a collection, oldest first, by going back through the journal from what is there now.
+ */
 function statesOf<T extends object>(
   site: Site,
   collection: 'splices' | 'devices',

@@ -76,7 +76,9 @@ export interface Rate {
   readonly years: number
   readonly failed: number
   readonly foundBad: number
-  /** Failures a year of one part, and what the count leaves possible with 95 % confidence; null where no time passed. */
+  /**
+   * Failures a year of one part, and what the count leaves possible with 95 % confidence; null where no time passed.
+   */
   readonly perYear: { readonly mean: number; readonly low: number; readonly high: number } | null
 }
 

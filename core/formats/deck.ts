@@ -28,7 +28,8 @@ export function writeDeck(powered: Powered, edits: readonly Edit[], title = powe
   const live = new Set(sources.map((s) => part[s.common]!))
   const lines = [
     `* ${title}`,
-    `* ${frequency_Hz === 0 ? 'direct current' : `${frequency_Hz} Hz, RMS volts`}; node 0 is the common of the first controller.`,
+    `* ${frequency_Hz === 0 ? 'direct current' : `${frequency_Hz} Hz, RMS volts`}; ` +
+      'node 0 is the common of the first controller.',
   ]
   for (let node = 0; node < powered.nodeCount; node++)
     if (!live.has(part[node]!)) lines.push(`* left out, no way to a source: ${name(node)}`)

@@ -19,8 +19,8 @@ export function readPricesRows([heads = [], ...cells]: readonly (readonly string
 }
 
 /**
- * Reads a price list: a line a setting (`currency`, `decimals`, `tax`, `rounding`, `round_to`), a tax with its per cent, or
- * a price. Figures have a point and are kept as they are written.
+ * Reads a price list: a line a setting (`currency`, `decimals`, `tax`, `rounding`, `round_to`), a tax with its per
+ * cent, or a price. Figures have a point and are kept as they are written.
  */
 export function readPricesCsv(text: string): Outcome<PriceList> {
   const { rows, fields } = readCsvRecords<Row>(text)

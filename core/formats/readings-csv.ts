@@ -38,8 +38,8 @@ type Row = Readonly<Record<string, string | undefined>>
  * or `K1/white@B4<`) and `reading` (`34.6`, `1.2k`, `OL`; volts; `heard` or `not heard`; a lamp's word; the valves
  * that water, `V3 V5`, or `none`; `flows` or `dry`; `sound` or `bad`; metres to where a tone is lost, or `through`),
  * and, if wanted, `to` (another terminal or `earth`; C where empty), `test` (ohms where empty), `at` (a moment with
- * its offset from UTC) and `state` (`dry`, `wet`, `hot` or `moved`, where that was looked to). Columns in any order, separated by comma, semicolon or tab. A line that cannot be
- * understood refuses the whole, naming line and column.
+ * its offset from UTC) and `state` (`dry`, `wet`, `hot` or `moved`, where that was looked to). Columns in any order,
+ * separated by comma, semicolon or tab. A line that cannot be understood refuses the whole, naming line and column.
  */
 export function readReadingsCsv(text: string, site: Site, meter: Meter): Outcome<CsvReading[]> {
   const { rows, fields } = readCsvRecords<Row>(text)

@@ -32,9 +32,9 @@ export interface ReadLines {
 
 /**
  * Reads a list of stations as it comes: CSV with a first line of column names, cells from a spreadsheet, or a line a
- * station (`3 Rose bed`, `Rose bed`); a line of a spreadsheet's list that has no cells of its own is read as such a line.
- * Stations without a number get the next free one. An empty cell leaves unknown what is unknown, and as it is what is on
- * record. What cannot be understood is told line by line beside what can; what is no list at all is refused.
+ * station (`3 Rose bed`, `Rose bed`); a line of a spreadsheet's list that has no cells of its own is read as such a
+ * line. Stations without a number get the next free one. An empty cell leaves unknown what is unknown, and as it is
+ * what is on record. What cannot be understood is told line by line beside what can; what is no list at all is refused.
  */
 export function readStationLines(text: string, settings: Settings, taken: readonly string[] = []): Outcome<ReadLines> {
   const plain = text.replace(/^\uFEFF/, '').trim()
@@ -98,7 +98,9 @@ export function readStationList(
   return refusals.length > 0 ? refused(...refusals.slice(0, 20)) : accepted([...read.value.rows])
 }
 
-/** A line of plain text that begins with a number: its number, name and, where it says so, its box; null for another. */
+/**
+ * A line of plain text that begins with a number: its number, name and, where it says so, its box; null for another.
+ */
 function cellsOfLine(line: string): string[] | null {
   const numbered = NUMBERED.exec(line.trim())
   if (!numbered) return null

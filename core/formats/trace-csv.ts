@@ -24,9 +24,9 @@ const FIGURES: Readonly<
 }
 
 /**
- * Reads the readings of a wand: `section` (empty along the path), `along_m`, `across_m` (left negative), `height_m` of the
- * wand’s coil above the ground (0), `tilt_deg` (0), `mode` (`null` or `peak`), `gain` (1), `reading`. A line that cannot be
- * understood refuses the whole, naming line and column.
+ * Reads the readings of a wand: `section` (empty along the path), `along_m`, `across_m` (left negative), `height_m` of
+ * the wand’s coil above the ground (0), `tilt_deg` (0), `mode` (`null` or `peak`), `gain` (1), `reading`. A line that
+ * cannot be understood refuses the whole, naming line and column.
  */
 export function readTraceCsv(text: string): Outcome<TraceReading[]> {
   const { rows, fields } = readCsvRecords<Row>(text)

@@ -20,7 +20,8 @@ const LIFTS: Readonly<Record<number, Lift>> = {
   3: {},
   // A visit holds jobs; findings name their part by ids instead of places in a list.
   4: { fact: (fact, beside) => (fact.kind === 'visit' ? liftVisit(fact, beside) : [liftWithin(fact, beside)]) },
-  // Defects that are left as they are; a hunt that takes a sweep’s readings, the state of a reading. All may be left out.
+  // Defects that are left as they are; a hunt that takes a sweep’s readings, the state of a
+  // reading. All may be left out.
   5: {},
   // Jobs that follow a procedure, the answers to its steps, temporary states. All may be left out.
   6: {},

@@ -11,7 +11,9 @@ export interface Compared {
   readonly change_ohm: number | null
 }
 
-/** What a sound thread reads at the temperatures of now over what it read at those of then; 1 where neither is known. */
+/**
+ * What a sound thread reads at the temperatures of now over what it read at those of then; 1 where neither is known.
+ */
 export function warmed_ratio(sceneThen: Scene, sceneNow: Scene, test: OhmsTest, meter: Meter): number {
   const [then, now] = [predictOnce(sceneThen, test, meter), predictOnce(sceneNow, test, meter)]
   return then.kind === 'ohms' && now.kind === 'ohms' ? now.expected_ohm / then.expected_ohm : 1

@@ -17,9 +17,10 @@ const ITERATIONS = { root: 400, branch: 60 } as const
 const PATIENCE = 12
 
 /**
- * A bound on rounds by minimal 1-trees: a spanning tree of all but the first stop and the two shortest ways at that one.
- * A round is such a tree in which every stop has two ways, so prices on stops, which change no round’s length against
- * another’s, are raised where there are more and lowered where there is one (Held and Karp 1971, subgradient ascent).
+ * A bound on rounds by minimal 1-trees: a spanning tree of all but the first stop and the two shortest ways at
+ * that one. A round is such a tree in which every stop has two ways, so prices on stops, which change no
+ * round’s length against another’s, are raised where there are more and lowered where there is one (Held and
+ * Karp 1971, subgradient ascent).
  * @param apart metres from stop to stop
  * @param aim_m the length of a round that is known
  * @param begin prices to go on from

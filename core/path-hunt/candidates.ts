@@ -11,7 +11,9 @@ export interface PathCandidate {
   readonly minutes: number
 }
 
-/** Minutes beyond the box: a clamp or a meter put on; a number called from the controller; a joint undone and made anew. */
+/**
+ * Minutes beyond the box: a clamp or a meter put on; a number called from the controller; a joint undone and made anew.
+ */
 const READ_min = 0.5
 const CALL_min = 0.4
 const HEAR_min = 0.2
@@ -19,7 +21,9 @@ const UNDO_min = 5
 const UNSCREW_min = 1.5
 const LEADS_min = 3
 
-/** Every test of a path that a crew with a clamp and an insulation meter can make, at the controller and in the boxes. */
+/**
+ * Every test of a path that a crew with a clamp and an insulation meter can make, at the controller and in the boxes.
+ */
 export function pathCandidates(site: Site, path: KnownPath): PathCandidate[] {
   const layout = layoutOf(site, path)
   const home = layout.spots[0]!.place

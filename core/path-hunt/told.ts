@@ -1,7 +1,9 @@
 import { partKey, type PathFault } from './faults'
 import type { Shown } from './shown'
 
-/** What one test shows under every fault, by the fault's place in the list; made once, looked at before every reading. */
+/**
+ * What one test shows under every fault, by the fault's place in the list; made once, looked at before every reading.
+ */
 export interface Row {
   /** Chance of a yes; −1 where the answer is none of yes and no. */
   readonly yes: Float64Array
@@ -41,7 +43,9 @@ export function rowFor(
   return { yes, classOf, classes: names.size }
 }
 
-/** The part of every fault by number: what is asked is which part to mend, and two sizes of one need no telling apart. */
+/**
+ * The part of every fault by number: what is asked is which part to mend, and two sizes of one need no telling apart.
+ */
 export function partsOf(faults: readonly { readonly fault: PathFault | null }[]): Int32Array {
   const names = new Map<string, number>()
   return Int32Array.from(faults, ({ fault }) => {

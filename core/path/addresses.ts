@@ -64,8 +64,8 @@ export interface Given {
 }
 
 /**
- * Gives every decoder that has no number the lowest that is free, so that no two can have one: reserved numbers are left
- * out, and a decoder of several outputs has as many in a row where its system numbers on.
+ * Gives every decoder that has no number the lowest that is free, so that no two can have one: reserved numbers are
+ * left out, and a decoder of several outputs has as many in a row where its system numbers on.
  * @param anew gives out all numbers, also to those that have one
  * @returns what was given, and the decoders for which the system has no number left
  */

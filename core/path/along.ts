@@ -13,8 +13,8 @@ export interface AlongPoint {
   readonly volt_V: number
 }
 /**
- * What can be read of a station behind a decoder, where ohms from the controller cannot: volts on the way to it, waiting
- * and while it runs, the controller’s amperes, and its coils’ ohms at the box with the decoder’s leads off.
+ * What can be read of a station behind a decoder, where ohms from the controller cannot: volts on the way to it,
+ * waiting and while it runs, the controller’s amperes, and its coils’ ohms at the box with the decoder’s leads off.
  */
 export interface AlongPath {
   readonly decoder: DeviceId

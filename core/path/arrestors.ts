@@ -9,7 +9,9 @@ export interface SurgeRules {
   readonly branch_m: number
   readonly spacing_m: number
 }
-/** A tree of spots from the controller (spot 0): the spot before each and metres to it. Any other spot may be a site. */
+/**
+ * A tree of spots from the controller (spot 0): the spot before each and metres to it. Any other spot may be a site.
+ */
 export interface SurgeTree {
   readonly parent: readonly number[]
   readonly length_m: readonly number[]

@@ -58,9 +58,9 @@ export interface Conversion {
 const ROUNDING = 1e-12
 
 /**
- * Puts conductances into two groups so that 1/ΣA + 1/ΣB is least. The sum is the same whatever the groups, so the groups
- * should be as even as they can be: of every class of equal cores it is enough to try how many are in the first group,
- * which is every division there is.
+ * Puts conductances into two groups so that 1/ΣA + 1/ΣB is least. The sum is the same whatever the groups, so the
+ * groups should be as even as they can be: of every class of equal cores it is enough to try how many are in the first
+ * group, which is every division there is.
  * @returns which are in the first group
  */
 export function balanced(conductances: readonly number[]): boolean[] {

@@ -16,7 +16,9 @@ export interface KindsPlan {
   readonly boxes: readonly BoxKinds[]
   readonly now: KindsCount
   readonly best: KindsCount
-  /** Whether what is best was chosen by price; by the fewest decoders, and so the fewest joints, where there is none. */
+  /**
+   * Whether what is best was chosen by price; by the fewest decoders, and so the fewest joints, where there is none.
+   */
   readonly byPrice: boolean
 }
 export interface KindsCount {

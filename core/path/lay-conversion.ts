@@ -87,8 +87,8 @@ type Stationed = readonly [StationId, Station]
 
 /**
  * Makes an old cable a path of its controller: every sound core in one of two legs, joined in each of its boxes; a
- * decoder in every box that waters; numbers, and the programs’ runs with them; arrestors where the system’s rules ask for
- * them. What no station’s lead is stays as it is wired: a master valve keeps its own core, and the common with it.
+ * decoder in every box that waters; numbers, and the programs’ runs with them; arrestors where the system’s rules ask
+ * for them. What no station’s lead is stays as it is wired: a master valve keeps its own core, and the common with it.
  */
 export function layConversion(
   site: Site,

@@ -17,7 +17,9 @@ import {
 
 type Stretch = Extract<Link, { kind: 'stretch' }>
 
-/** A length of path between two spots: the conductors of either leg in it. Parallel cores of one cable are one length. */
+/**
+ * A length of path between two spots: the conductors of either leg in it. Parallel cores of one cable are one length.
+ */
 export interface PathLeg {
   readonly a: number
   readonly b: number
@@ -37,8 +39,8 @@ export interface PathSpot {
 }
 
 /**
- * A path as it lies: spots joined by lengths, laid out from the controller. `parent` is the length by which each spot is
- * nearest, which makes a tree; the length of a loop that none is nearest by closes it.
+ * A path as it lies: spots joined by lengths, laid out from the controller. `parent` is the length by which each spot
+ * is nearest, which makes a tree; the length of a loop that none is nearest by closes it.
  */
 export interface PathLayout {
   readonly spots: readonly PathSpot[]

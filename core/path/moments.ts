@@ -123,8 +123,8 @@ export class Moments {
   }
 
   /**
-   * The outputs on at the worst moment of a watched device: one starts, the others hold. What an output takes from it is
-   * its current over the ohms that both share, so the worst are those that take most.
+   * The outputs on at the worst moment of a watched device: one starts, the others hold. What an output takes from it
+   * is its current over the ohms that both share, so the worst are those that take most.
    */
   private worstFor({ spot, starts }: Watch, out_ohm: readonly number[]): OutputOn[] {
     const way = this.wayOf(spot)

@@ -36,7 +36,9 @@ export interface PathRow {
 /** The colours of a new path: one to one side, everywhere. */
 const LEGS = ['red', 'blue'] as const
 
-/** The changes that give a controller a path with one way out that speaks a system; the system is put on record with it. */
+/**
+ * The changes that give a controller a path with one way out that speaks a system; the system is put on record with it.
+ */
 export function beginPathCommands(site: Site, controller: ControllerId, system: System): Command[] {
   const work: Work = { site }
   const known = entries(site.systems).find(([, s]) => JSON.stringify(s) === JSON.stringify(system))?.[0]

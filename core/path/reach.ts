@@ -16,8 +16,8 @@ export interface FarLoad {
 }
 
 /**
- * How far each size of the stores reaches, everything at the far end, the mains low, the ground hot and the wire as thin
- * as its standard allows: L = (V − V least − R source · I) / (2 · r · I).
+ * How far each size of the stores reaches, everything at the far end, the mains low, the ground hot and the wire as
+ * thin as its standard allows: L = (V − V least − R source · I) / (2 · r · I).
  * @returns null where the profile lacks a figure
  */
 export function pathReach(site: Site, system: System, { decoders, on, coils_A }: FarLoad): Reach[] | null {

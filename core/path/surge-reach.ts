@@ -4,8 +4,8 @@ import { layoutOf } from './layout'
 import { rodSpot, USUAL_ROD_m } from './rods'
 
 /**
- * The parts of a path, as it is drawn, that lie within so many metres of cable of an arrestor: half the distance that two
- * may be apart is what one of them serves.
+ * The parts of a path, as it is drawn, that lie within so many metres of cable of an arrestor: half the distance that
+ * two may be apart is what one of them serves.
  */
 export function surgeReach(site: Site, path: PathAt, places: readonly PlaceId[], within_m: number): Point[][] {
   const { spots, legs } = layoutOf(site, path)

@@ -16,7 +16,8 @@ const kept = ({ says: _says, why: _why, cautions: _cautions, hold: _hold, ...res
 
 /**
  * What is wrong with a company’s own procedure: a caution or a hold of ours that is gone or moved past another, a step
- * that asks for something else, a step of its own without words, a branch on what is not there. Empty where all is well.
+ * that asks for something else, a step of its own without words, a branch on what is not there.
+ * Empty where all is well.
  */
 export function brokenCopy(copy: Procedure): Refusal[] {
   const original = copy.from === null ? null : shipped(copy.from)

@@ -41,7 +41,9 @@ export function withOwnStep(copy: Procedure, after: number): { readonly copy: Pr
 export const withStep = (copy: Procedure, at: number, step: Step): Procedure =>
   withSteps(copy, copy.steps.with(at, step))
 
-/** A name that nothing has yet, from one that is wanted: cut to what a name may hold, with a number where it is taken. */
+/**
+ * A name that nothing has yet, from one that is wanted: cut to what a name may hold, with a number where it is taken.
+ */
 export function freeName(wanted: string, isTaken: (name: string) => boolean): string {
   const base = wanted.slice(0, 34)
   if (!isTaken(base)) return base

@@ -143,8 +143,8 @@ export function figureBandOf(
 export const isWithin = (value: number, { low, high }: FigureBand): boolean => value >= low && value <= high
 
 /**
- * Whether an answer lets one go on: a choice that passes, a figure in its band where the step is a hold. Elsewhere a figure
- * out of its band is what was found, and is answered.
+ * Whether an answer lets one go on: a choice that passes, a figure in its band where the step is a hold. Elsewhere a
+ * figure out of its band is what was found, and is answered.
  */
 function passes(site: Site, here: Pick<StepHere, 'step' | 'thing'>, answer: StepAnswer): boolean {
   const { does, hold } = here.step

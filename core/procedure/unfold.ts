@@ -30,8 +30,8 @@ export interface StepHere {
 }
 
 /**
- * The steps of a procedure on a thing of the property: those whose conditions hold there, and those that are for each of
- * several things once for each. Steps that follow one another and are for each of the same are done thing by thing.
+ * The steps of a procedure on a thing of the property: those whose conditions hold there, and those that are for each
+ * of several things once for each. Steps that follow one another and are for each of the same are done thing by thing.
  */
 export function unfold(site: Site, { steps }: Procedure, target: WorkTarget): StepHere[] {
   const there = steps.filter((step) => step.if.every((condition) => holds(site, condition, target)))
@@ -127,8 +127,8 @@ const isHidden = (site: Site, controller: ControllerId, terminal: TerminalId): b
   (hangingOn(site, wiringOf(site), controller).get(terminal)?.switchedBy.length ?? 0) > 0
 
 /**
- * A controller’s stations in the order of least walking, those of one box one after the other; a station whose valve has
- * no place on the map comes where its door has it, at the end.
+ * A controller’s stations in the order of least walking, those of one box one after the other; a station whose valve
+ * has no place on the map comes where its door has it, at the end.
  */
 export function stationsOnFoot(site: Site, controller: ControllerId): Station[] {
   const { terminals, place } = getOrThrow(site.controllers, controller)

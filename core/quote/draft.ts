@@ -115,8 +115,8 @@ export function draftLines(
 }
 
 /**
- * What of a draft is accepted or declined as one: a repair, a finding with all its lines, or a line by itself; each once,
- * and those alone that some line is for.
+ * What of a draft is accepted or declined as one: a repair, a finding with all its lines, or a line by itself; each
+ * once, and those alone that some line is for.
  * @param says in the customer's words; an empty one of a finding is told by its line's price
  */
 export function draftItems(

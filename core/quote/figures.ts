@@ -3,8 +3,8 @@ import { REPAIR_PARTS, USUAL_FIGURES, type RepairFigures } from '../repair'
 import { partCode, WORK_CODE } from './lines'
 
 /**
- * What repairs are ranked by where a company has its prices: with mark-ups, before taxes that come on top. What the list
- * has no price for stays as usual.
+ * What repairs are ranked by where a company has its prices: with mark-ups, before taxes that come on top. What the
+ * list has no price for stays as usual.
  */
 export function figuresBy(list: PriceList | null): RepairFigures {
   if (!list) return USUAL_FIGURES

@@ -38,7 +38,8 @@ export interface Quote {
 
 /**
  * Prices lines by a list: every line is rounded once to the smallest unit, every tax once of the sum of its lines, the
- * total to its step; everything before is exact. A price that is not in the list, or is one of another unit, is asked for.
+ * total to its step; everything before is exact. A price that is not in the list, or is one of
+ * another unit, is asked for.
  */
 export function quoteOf(lines: readonly QuoteLine[], list: PriceList): Outcome<Quote> {
   const byCode = new Map(list.prices.map((p) => [p.code, p]))

@@ -13,8 +13,8 @@ const USUAL_WEIGHS = 3
 const FEWEST = 2
 
 /**
- * By how much the usual minutes of a repair are to be multiplied: the mean of the company’s own works with what is usual,
- * which weighs as three of them (shrinkage towards 1). 1 where too few were done.
+ * By how much the usual minutes of a repair are to be multiplied: the mean of the company’s own works with what is
+ * usual, which weighs as three of them (shrinkage towards 1). 1 where too few were done.
  */
 export function tunedBy(taken: readonly TakenMinutes[]): (code: string) => number {
   const ratios = new Map(

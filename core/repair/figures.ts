@@ -1,6 +1,8 @@
 import { gaugeText, type Gauge } from '../quantity'
 
-/** What a repair takes where nobody’s own figures are at hand. Every figure can be changed; docs/numbers.md says why. */
+/**
+ * What a repair takes where nobody’s own figures are at hand. Every figure can be changed; docs/numbers.md says why.
+ */
 export interface RepairFigures {
   /** What a minute of work is worth, hundredths of the currency. */
   readonly cents_per_min: number

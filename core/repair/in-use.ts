@@ -2,8 +2,8 @@ import { coreEnd, jointOf } from '../plan'
 import { getOrThrow, type CableId, type CoreId, type Site } from '../site'
 
 /**
- * Whether a stretch of a core carries anything: the conductor that it is a part of, from cut to cut, is joined at both of
- * its ends. A spare is not, nor is one that was taken out of use and capped.
+ * Whether a stretch of a core carries anything: the conductor that it is a part of, from cut to cut, is joined at both
+ * of its ends. A spare is not, nor is one that was taken out of use and capped.
  * @param from the number of its first stop along the cable
  */
 export function isInUse(site: Site, id: CableId, core: CoreId, from: number): boolean {

@@ -15,9 +15,9 @@ interface Against {
 }
 
 /**
- * Everything on record that is known to be bad and was left so, each part once, as a repair mends it. What is out of use,
- * as a core whose place a spare has taken, asks for none. A leak stands for the joint that holds its end: that is made
- * anew first, and read again.
+ * Everything on record that is known to be bad and was left so, each part once, as a repair mends it. What is out of
+ * use, as a core whose place a spare has taken, asks for none. A leak stands for the joint that holds its end: that is
+ * made anew first, and read again.
  */
 export function knownBad(site: Site): KnownBad[] {
   const found = new Map<string, KnownBad>()

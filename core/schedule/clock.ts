@@ -18,8 +18,8 @@ export function wallClock(name: string): Outcome<WallClock> {
 }
 
 /**
- * The same, asked once for a day of UTC at whose ends a clock is as far ahead: it changes once in a day at most, and the
- * database is slow to ask.
+ * The same, asked once for a day of UTC at whose ends a clock is as far ahead: it changes once in a day at most, and
+ * the database is slow to ask.
  */
 function byDays(ahead_s: (instant_s: number) => number): (instant_s: number) => number {
   const beginsAhead_s = new Map<number, number>()

@@ -6,8 +6,8 @@ import { programsOf, running } from './on-record'
 const DAY_s = 86_400
 
 /**
- * The turns that the programs on record have given a sequencer since it was last heard of, as events for its count: from
- * a second of UTC until another. None where the time zone is none.
+ * The turns that the programs on record have given a sequencer since it was last heard of, as events for its count:
+ * from a second of UTC until another. None where the time zone is none.
  */
 export function programTurns(
   site: Site,

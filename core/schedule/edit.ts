@@ -48,8 +48,8 @@ const noMinutes = (text: string, ...at: string[]) =>
   refusal('no_minutes', [...at, 'minutes'], { text: text.trim(), most: MOST_min })
 
 /**
- * Runs in which a station has these minutes. Its runs that are there keep their place; further ones come behind its last,
- * or before the first that the door has later.
+ * Runs in which a station has these minutes. Its runs that are there keep their place; further ones come behind its
+ * last, or before the first that the door has later.
  */
 function withMinutes(
   site: Site,

@@ -45,8 +45,9 @@ export interface VoltsThen {
 const SHEET_C = 20
 
 /**
- * The circuit engine’s answer for stations on at once, the last of them just starting, under the worst that the property
- * is sized for; screws and the path each by their own source. The network is factored once for all that is asked.
+ * The circuit engine’s answer for stations on at once, the last of them just starting, under the worst
+ * that the property is sized for; screws and the path each by their own source. The network is factored
+ * once for all that is asked.
  * @param turns which output of a sequencer has its turn, counted from 1; the first where not named
  */
 export function voltsAsker(
@@ -79,7 +80,9 @@ export function voltsAsker(
   }
 }
 
-/** Screws of masters that come in with stations on the path: those of stations on screws the controller knows itself. */
+/**
+ * Screws of masters that come in with stations on the path: those of stations on screws the controller knows itself.
+ */
 function mastersBy(site: Site, controller: ControllerId, on: readonly StationOn[]): (TerminalAt & { as: 'holding' })[] {
   const numbers = new Set(on.flatMap((s) => s.address ?? []))
   const screws = stationsByNumber(site, controller).flatMap(({ address, withMaster, pointOfConnection }) => {

@@ -10,7 +10,9 @@ const LOOK_days = 1461
 /** A Monday; which one does not matter. */
 const SOME_DAY = dayNumber('2024-01-01')
 
-/** How long a controller is busy with one start of a program, in the month with the most; delays behind each run too. */
+/**
+ * How long a controller is busy with one start of a program, in the month with the most; delays behind each run too.
+ */
 export function busy_s({ runs, seasonal_pct }: Program<StationOn>, delay_s: number): number {
   const lengths = runs.map((r) => runSeconds(r.minutes, highestPerCent(seasonal_pct))).filter((s) => s > 0)
   return lengths.reduce((sum, s) => sum + s + delay_s, 0)
@@ -73,8 +75,8 @@ export const asMany = (programs: readonly Program<StationOn>[]): Wanted[] =>
   programs.map((program) => ({ program, passes: startsOf(program).length }))
 
 /**
- * A program whose runs are all within a cap, each start in as few passes as can be; each pass runs every station an equal part, to
- * a whole tenth of a minute.
+ * A program whose runs are all within a cap, each start in as few passes as can be; each pass runs every station an
+ * equal part, to a whole tenth of a minute.
  */
 export function inPasses(program: Program<StationOn>, most_min: number): Wanted {
   const longest = Math.max(0, ...program.runs.map((r) => runSeconds(r.minutes, highestPerCent(program.seasonal_pct))))

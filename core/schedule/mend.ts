@@ -133,7 +133,9 @@ function splitStarts(programs: Mending['programs'], program: number, most: numbe
   return { programs: next }
 }
 
-/** Two programs of the same days and per cent, of which the second has stations of its own, as one; null without such. */
+/**
+ * Two programs of the same days and per cent, of which the second has stations of its own, as one; null without such.
+ */
 function merged(programs: Mending['programs']): Changed | null {
   const alike = (a: Program<StationOn>, b: Program<StationOn>) =>
     JSON.stringify([a.days, a.seasonal_pct]) === JSON.stringify([b.days, b.seasonal_pct]) &&
@@ -184,8 +186,8 @@ function inOrder({ site, controller, programs }: Mending, { sequencer }: Schedul
 }
 
 /**
- * As many turns as a sequencer has outputs with a valve. One screw that feeds it alone gets a program of its own, behind
- * the last, with the starts that are missing; of jumpered screws those that run in no program come in.
+ * As many turns as a sequencer has outputs with a valve. One screw that feeds it alone gets a program of its own,
+ * behind the last, with the starts that are missing; of jumpered screws those that run in no program come in.
  */
 function furtherPasses(
   { site, controller, programs, reviewed }: Mending,

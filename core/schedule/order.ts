@@ -20,7 +20,9 @@ export function byBox(site: Site, controller: ControllerId): (runs: Runs) => Run
   )
 }
 
-/** The weakest coil first: by how much more than it needs, to a tenth of a volt, it gets when its station runs alone. */
+/**
+ * The weakest coil first: by how much more than it needs, to a tenth of a volt, it gets when its station runs alone.
+ */
 export function byVolts(site: Site, controller: ControllerId): (runs: Runs) => Runs {
   const voltsOf = voltsAsker(site, controller)
   const margin = (station: StationOn) =>

@@ -106,8 +106,8 @@ export function figure(text: string, low: number, high: number): number | null {
   return value >= low && value <= high ? value : null
 }
 /**
- * Programs from the lines of a list: order of lines is the order of running, and what holds for a whole program stands on
- * its first line. Cells of later lines may repeat it or be empty.
+ * Programs from the lines of a list: order of lines is the order of running, and what holds for a whole program stands
+ * on its first line. Cells of later lines may repeat it or be empty.
  */
 export function readPrograms(lines: readonly { readonly line: number; readonly cells: ProgramCells }[]): {
   programs: ReadProgram[]

@@ -8,7 +8,9 @@ export interface ProgramRuns<S> {
   /** Seconds by the month of the start, January being 0. */
   readonly runs: readonly { readonly station: S; readonly secondsIn: (month: number) => number }[]
 }
-/** How a controller runs several starts: one after the other, or each for itself; and what it waits between stations. */
+/**
+ * How a controller runs several starts: one after the other, or each for itself; and what it waits between stations.
+ */
 export interface RunRules {
   readonly mode: 'stack' | 'overlap'
   readonly delay_s: number

@@ -31,8 +31,9 @@ export interface WetCheck {
 }
 
 /**
- * Every station of a controller for a few minutes, in the order of the shortest walk from the cabinet and back, straight
- * from box to box; stations of one box are one stop. Each runs as long as one walks to it from the one before, and looks.
+ * Every station of a controller for a few minutes, in the order of the shortest walk from the cabinet
+ * and back, straight from box to box; stations of one box are one stop. Each runs as long as one walks
+ * to it from the one before, and looks.
  */
 export function wetCheck(site: Site, controller: ControllerId, rules: WetCheckRules = USUAL_WET_CHECK): WetCheck {
   const cabinet = getOrThrow(site.controllers, controller).place

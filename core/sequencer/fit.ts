@@ -54,7 +54,8 @@ export interface Fit {
 
 /**
  * Fits a sequencer into the box of a valve with a good lead: the lead off every valve and onto its input, one valve to
- * an output in the order given, its common into the common there, unused outputs and leads that nothing hangs on capped.
+ * an output in the order given, its common into the common there, unused outputs and leads that
+ * nothing hangs on capped.
  */
 export function fitSequencer(site: Site, { host, others, outputs, how, isSetApart = false }: FitWanted): Outcome<Fit> {
   const first = stationAt(site, host)

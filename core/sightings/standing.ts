@@ -60,8 +60,8 @@ const OF_ANSWERS: Readonly<Record<string, Sighted>> = {
 }
 
 /**
- * Everything that was seen and not struck out, with what a wet check saw among it: open before settled, the worst first,
- * then the newest.
+ * Everything that was seen and not struck out, with what a wet check saw among it: open before settled, the worst
+ * first, then the newest.
  */
 export function sightingsIn(facts: Facts): Standing[] {
   const turns = new Map<string, { readonly to: SightingState; readonly turn: SightingTurn | null }>()
@@ -104,7 +104,10 @@ const mendedByHunts = (facts: Facts): [string, Turned][] =>
         ),
   )
 
-/** What the answers of wet checks saw, by the ids of their steps; an answer that was changed or taken back counts no more. */
+/**
+ * What the answers of wet checks saw, by the ids of their steps; an answer that was changed or
+ * taken back counts no more.
+ */
 function seenOnWalks(facts: Facts): [string, Sighting][] {
   const latest = new Map<string, [string, StepDone]>()
   for (const [id, done] of Object.entries(facts.steps)) {

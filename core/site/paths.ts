@@ -5,7 +5,9 @@ import type { Site } from './site'
 import type { System } from './system'
 import { terminalEnd, wiringOf, type WirePoint } from './wiring'
 
-/** A decoder on a path: its leads on the leg of the first screws and of the second; both null where one leg has both. */
+/**
+ * A decoder on a path: its leads on the leg of the first screws and of the second; both null where one leg has both.
+ */
 export interface OnPath {
   readonly device: DeviceId
   readonly legs: readonly [first: WirePoint, second: WirePoint] | null

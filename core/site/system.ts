@@ -11,7 +11,10 @@ const addressNumber = z.int().min(0).max(9999)
 /** Joints that a system allows on its path, thick enough for two path conductors and a decoder's lead. */
 const pathJoints = z.enum(['gel_crimp_3', 'nut_and_gel_tube', 'gel_nut', 'solder_heatshrink'])
 
-/** Which numbers decoders may have. `duals`: a decoder of several outputs takes the numbers after its own, or has its own. */
+/**
+ * Which numbers decoders may have. `duals`: a decoder of several outputs takes the numbers
+ * after its own, or has its own.
+ */
 const addresses = z
   .strictObject({
     from: addressNumber.default(1),

@@ -288,7 +288,8 @@ export function runPlanCommands(site: Site, run: PlanRun): Command[] {
 function giveTo(work: Work, run: PlanRun, core: CoreId, station: StationId): void {
   const { site } = work
   const { terminal } = getOrThrow(site.stations, station)
-  const tag = `${getOrThrow(site.controllers, run.controller).tag}:${getOrThrow(getOrThrow(site.controllers, run.controller).terminals, terminal).tag}`
+  const controller = getOrThrow(site.controllers, run.controller)
+  const tag = `${controller.tag}:${getOrThrow(controller.terminals, terminal).tag}`
   const home = censusOf(site, getOrThrow(site.cables, run.cable).stops[0]!.place).find(
     (c) => c.cable === run.cable && c.terminal === tag && c.use === 'in_use',
   )

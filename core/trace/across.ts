@@ -23,9 +23,9 @@ const stepsOf = ({ from, to }: Grid, count: number) =>
   Array.from({ length: count }, (_, i) => from + ((to - from) * (i + 0.5)) / count)
 
 /**
- * The line’s place and cover from readings across it: every place and cover is weighed by how well it tells what was read
- * (independent factors of 8 %, a floor below which nothing is shown), the current’s strength summed out. Null of fewer than
- * three readings, and where they show no line: nothing at all, or one level everywhere.
+ * The line’s place and cover from readings across it: every place and cover is weighed by how well it tells what was
+ * read (independent factors of 8 %, a floor below which nothing is shown), the current’s strength summed out. Null of
+ * fewer than three readings, and where they show no line: nothing at all, or one level everywhere.
  */
 export function crossingOf(readings: readonly WandReading[]): Crossing | null {
   const shown = logShown(readings)
@@ -74,8 +74,8 @@ function weighedClosely(readings: readonly WandReading[], shown: readonly number
 }
 
 /**
- * Whether what was read speaks for the other mode than the wand is said to be in: silence above the line where it should be
- * loudest, or the other way round. Of fewer than five readings nothing is said.
+ * Whether what was read speaks for the other mode than the wand is said to be in: silence above the line where it
+ * should be loudest, or the other way round. Of fewer than five readings nothing is said.
  */
 export function soundsOtherwise(readings: readonly WandReading[]): boolean {
   const shown = logShown(readings)
@@ -93,7 +93,9 @@ function flatLog(shown: readonly number[]): number {
   return shown.reduce((log, s) => log - ((Math.exp(s - level) - 1) / WAND_NOISE_ratio) ** 2 / 2 - level, 0)
 }
 
-/** To which side a line lies that readings only come near to: the end of a section is the loudest, or the most silent. */
+/**
+ * To which side a line lies that readings only come near to: the end of a section is the loudest, or the most silent.
+ */
 export function furtherOn(readings: readonly WandReading[]): 'left' | 'right' | null {
   const sorted = [...readings].sort((a, b) => a.across_m - b.across_m)
   const told = sorted.map((r) => ((r.mode === 'peak' ? 1 : -1) * r.reading) / r.gain)

@@ -10,8 +10,8 @@ export interface Find {
 }
 
 /**
- * How seldom each is met, as a logarithm for one metre, with what a place and a size that are not known beforehand cost:
- * so that among hundreds of readings of a sound wire hardly one is taken for a find.
+ * How seldom each is met, as a logarithm for one metre, with what a place and a size that are not known beforehand
+ * cost: so that among hundreds of readings of a sound wire hardly one is taken for a find.
  */
 const SELDOM: Readonly<Record<FindKind, number>> = { local: -7.2, step: -8.2, end: -6, spread_end: -8.5 }
 /** Finds are farther apart than this. */

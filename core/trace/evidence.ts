@@ -8,8 +8,8 @@ import { acrossAt, marksOf, marksOfKind, spotOf, traceSoFar } from './session'
 import { beside } from './way'
 
 /**
- * How often what is met along a wire is in a box: valves always are, splices and branches mostly, a break is where a spade
- * was, or is a valve that was read too far aside. Our own figures.
+ * How often what is met along a wire is in a box: valves always are, splices and branches mostly, a break is where a
+ * spade was, or is a valve that was read too far aside. Our own figures.
  */
 const BOXED_ratio: Readonly<Record<FindKind, number>> = { spread_end: 0.95, local: 0.85, step: 0.7, end: 0.5 }
 
@@ -18,8 +18,8 @@ const jobsFor = (facts: Facts, box: PlaceId): readonly (readonly [string, Tracin
   Object.entries(facts.jobs).flatMap(([id, { traces }]) => (traces?.box === box ? [[id, traces] as const] : []))
 
 /**
- * Everything on record that speaks of where a box is: its drawing and how other boxes strayed from theirs, steps, and what
- * the wand found in every trace that looks for it.
+ * Everything on record that speaks of where a box is: its drawing and how other boxes strayed from theirs, steps, and
+ * what the wand found in every trace that looks for it.
  * @param findsOf what was met along the readings of a job
  */
 export function boxEvidence(

@@ -1,8 +1,9 @@
 import type { WandReading } from './reading'
 
 /**
- * What a wand picks up of a long current at unit strength: the horizontal part of its field goes as h/(x²+h²), the vertical
- * part as x/(x²+h²), x from the wand to the line and h from the coil down to it. A wand that leans takes some of the other.
+ * What a wand picks up of a long current at unit strength: the horizontal part of its field goes as h/(x²+h²),
+ * the vertical part as x/(x²+h²), x from the wand to the line and h from the coil down to it. A wand that leans
+ * takes some of the other.
  * @param line_m the line’s place across the path
  * @param cover_m of soil over the line
  */

@@ -1,6 +1,6 @@
 /**
- * What can be met along a path: a local rise (a decoder or a splice), a step down (a T), an end that is sharp (a break), and
- * one that spreads before it ends (a valve).
+ * What can be met along a path: a local rise (a decoder or a splice), a step down (a T), an end that is sharp (a
+ * break), and one that spreads before it ends (a valve).
  */
 export const FIND_KINDS = ['local', 'step', 'end', 'spread_end'] as const
 export type FindKind = (typeof FIND_KINDS)[number]

@@ -29,13 +29,17 @@ export interface SearchArea {
 }
 
 /**
- * A box strays so far from its drawing where nothing is known of the property, m, one standard deviation of each axis, and
- * as many boxes as that weighs: our own figure, for drawings made with a tape.
+ * A box strays so far from its drawing where nothing is known of the property, m, one standard deviation of each axis,
+ * and as many boxes as that weighs: our own figure, for drawings made with a tape.
  */
 const [STRAY_m, STRAY_WEIGHT] = [1.5, 1.5]
-/** How far a box’s middle lies from its wires, and how far a line may turn off in every metre beyond where it was found. */
+/**
+ * How far a box’s middle lies from its wires, and how far a line may turn off in every metre beyond where it was found.
+ */
 const [BESIDE_m, TURNS_ratio] = [0.15, 0.25]
-/** Between two crossings it may turn, and does where a box is: off the straight by a part of the way to the nearer one. */
+/**
+ * Between two crossings it may turn, and does where a box is: off the straight by a part of the way to the nearer one.
+ */
 const BOWS_ratio = 0.35
 /** Where something is met along the line, the box is within so much. */
 const MET_m = 0.3
@@ -53,9 +57,9 @@ const square = (x: number) => x * x
 const robust = (off: number, wide: number) => Math.log((1 - SLIP) * Math.exp(-square(off) / 2) + SLIP * wide)
 
 /**
- * The logarithm of how likely a spot is, but for a constant. How far drawings stray is not known beforehand: it is summed
- * out over what other boxes strayed (a normal scatter of unknown width under its conjugate prior, so Student’s t in two
- * dimensions).
+ * The logarithm of how likely a spot is, but for a constant. How far drawings stray is not known beforehand: it
+ * is summed out over what other boxes strayed (a normal scatter of unknown width under its conjugate prior, so
+ * Student’s t in two dimensions).
  */
 function logChance(at: Point, { drawn, strays_m, paced, line, met, probed }: BoxEvidence): number {
   let log = 0
@@ -142,8 +146,9 @@ function firstWindow({ drawn, strays_m, paced, line, met, probed }: BoxEvidence)
 }
 
 /**
- * All that speaks of a lost box as one area: every spot is weighed by the drawing with what drawings of this property are
- * out by, by steps, by the tone’s line and what was met along it, and by the probes so far. Null where nothing speaks.
+ * All that speaks of a lost box as one area: every spot is weighed by the drawing with what drawings of this
+ * property are out by, by steps, by the tone’s line and what was met along it, and by the probes so far. Null
+ * where nothing speaks.
  */
 export function searchArea(evidence: BoxEvidence): SearchArea | null {
   const first = firstWindow(evidence)
@@ -199,8 +204,8 @@ function narrowed({ cell_m, cells }: Grid): Window {
 }
 
 /**
- * Where to probe: spots so far apart that a lid between them is not missed, by their chance for the effort, the way from
- * one to the next counted.
+ * Where to probe: spots so far apart that a lid between them is not missed, by their chance for the effort, the way
+ * from one to the next counted.
  */
 function probeOrder(cells: SearchArea['cells'], cell_m: number): SearchArea['probes'] {
   const step_m = Math.max(LID_m * Math.sqrt(3), cell_m)

@@ -63,8 +63,8 @@ function crossingOnce(readings: readonly Extract<Marked, { kind: 'wand' }>[], ke
 const GOES_ON_m = 6
 
 /**
- * How far to the right of the drawn way the line lies at a place along it: between the places where it was crossed evenly
- * from one to the next, beyond them a little further as it went. 0 where it was not crossed.
+ * How far to the right of the drawn way the line lies at a place along it: between the places where it was crossed
+ * evenly from one to the next, beyond them a little further as it went. 0 where it was not crossed.
  */
 export function acrossAt(sections: readonly Section[], along_m: number): number {
   const crossed = sections

@@ -9,8 +9,8 @@ export interface Way {
 }
 
 /**
- * The drawn way of the cable that is traced, from the place where one begins; without a cable, the flags that were put up
- * in their order. Null where neither gives a line.
+ * The drawn way of the cable that is traced, from the place where one begins; without a cable, the flags that were put
+ * up in their order. Null where neither gives a line.
  */
 export function wayOf(site: Site, { cable: on, from }: Tracing, flags: readonly Point[] = []): Way | null {
   const cable = on === null ? undefined : lookUp(site.cables, on)

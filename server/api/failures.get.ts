@@ -14,8 +14,8 @@ import { route } from '../utils/route'
 const asked = z.strictObject({ today: day })
 
 /**
- * How often joints and coils fail, by kind and age, over all properties; what hunts found bad; and the odds of the engine,
- * ours and as these counts make them.
+ * How often joints and coils fail, by kind and age, over all properties; what hunts found bad; and the odds of the
+ * engine, ours and as these counts make them.
  */
 export default route(async (event) => {
   const query = parseWith(asked, getQuery(event), ['query'])

@@ -19,8 +19,8 @@ export interface Wanted {
 const MOST_QUIETS = 12
 
 /**
- * The property that has waited longest of those at which nothing was written for some seconds: while a crew reads on, what
- * it asks for is not worked out with every reading.
+ * The property that has waited longest of those at which nothing was written for some seconds: while a crew reads on,
+ * what it asks for is not worked out with every reading.
  * @returns `later` where all that waits is written at still; null where nothing waits
  */
 export async function nextWanted({ tx, actor }: Within, quiet_s: number): Promise<Wanted | 'later' | null> {

@@ -92,8 +92,8 @@ export async function listProperties({ tx, actor }: Within, query: ListQuery): P
   const wanted = need === null ? sql`` : sql`WHERE needs & ${sql.lit(bitsOf(need))} > 0`
   type Row = Omit<Listed, 'archived'> & { readonly place: number }
   // What is found is counted by needs, and the window of it that is shown: passing twice over the index costs less than
-  // writing it down between, looking for words twice costs more. Names are compared in the index alone; what comes after
-  // goes by their places in it.
+  // writing it down between, looking for words twice costs more. Names are compared in the index alone; what comes
+  // after goes by their places in it.
   const { rows } = await sql<{ counts: { needs: number; properties: number }[] | null; shown: Row[] | null }>`
     WITH found AS ${sql.raw(words ? 'MATERIALIZED' : 'NOT MATERIALIZED')} (
       SELECT property AS id, row_number() OVER (ORDER BY name ${ANY_LETTERS}, property) AS place, updated_at,

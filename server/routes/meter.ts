@@ -48,8 +48,8 @@ interface Connection {
 const connections = new Map<string, Connection>()
 
 /**
- * A simulated meter, a wand and a controller on a property with hidden faults, for practice: plain SCPI over a WebSocket. Pages of other sites
- * do not come so far.
+ * A simulated meter, a wand and a controller on a property with hidden faults, for practice: plain SCPI over a
+ * WebSocket. Pages of other sites do not come so far.
  */
 export default defineWebSocketHandler({
   open(peer) {

@@ -59,7 +59,10 @@ export async function attendNext(db: Database, actor: Actor, quiet_s: number): P
   return 'done'
 }
 
-/** What asks for somebody at a property, the words it is found by and how long its parts lived; null where its record cannot be read. */
+/**
+ * What asks for somebody at a property, the words it is found by and how long its parts lived; null where its
+ * record cannot be read.
+ */
 async function foundAt(db: Database, actor: Actor, property: string): Promise<FoundAttention | null> {
   const [present, facts, { began, journal }] = await actingAs(
     db,

@@ -29,9 +29,10 @@ const DATE = /^(\d{4}-\d{2}-\d{2})[T ](\d{2}:\d{2})$/
 
 /**
  * A controller that runs its programs over a simulated property as fast as it is asked to, in plain text:
- * `CTRL:DOOR A` stands before a controller by its tag, `CTRL:TIME 2027-05-01T05:59` sets its clock, `CTRL:RUN? 3600` lets
- * so many seconds go by and answers in JSON with every change of what is on and what waters, `CTRL:HAND 5` runs a screw
- * for two minutes, `CTRL:POWER OFF|ON` takes the property's power away and gives it back. Its clock goes on without.
+ * `CTRL:DOOR A` stands before a controller by its tag, `CTRL:TIME 2027-05-01T05:59` sets its clock, `CTRL:RUN?
+ * 3600` lets so many seconds go by and answers in JSON with every change of what is on and what waters,
+ * `CTRL:HAND 5` runs a screw for two minutes, `CTRL:POWER OFF|ON` takes the property's power away and gives it
+ * back. Its clock goes on without.
  */
 export function controllerOn(site: Site, field: Field): ControllerSession {
   let door: ControllerId | null = null

@@ -1,7 +1,10 @@
 import { lookUp, type Cable, type CableId, type Place, type PlaceId, type Point, type Site } from '../../core/site'
 import { normal } from '../chance'
 
-/** How a wand is held: where, which way its carrier faces (clockwise from north), how high, how far it leans to the right. */
+/**
+ * How a wand is held: where, which way its carrier faces (clockwise from north), how high, how
+ * far it leans to the right.
+ */
 export interface Pose {
   readonly at: Point
   readonly heading_deg: number
@@ -36,11 +39,16 @@ const BATTERY_ratio = 2e-5
 const LID_m = 0.15
 const [RISE_ratio, RISE_WIDE_m, SPREAD_m] = [1 / 3, 0.8, 0.9]
 const DENSE_m = 0.2
-/** Four grounds in ten have a fence beside a stretch of every cable: so far aside, so high, two fifths of the tone go along it. */
+/**
+ * Four grounds in ten have a fence beside a stretch of every cable: so far aside, so high, two fifths
+ * of the tone go along it.
+ */
 const FENCE = { seldom: 0.4, from_m: 12, long_m: 10, aside_m: 1.8, height_m: 0.5, part: 0.4 } as const
 
 const apart_m = (a: Point, b: Point) => Math.hypot(a.x_m - b.x_m, a.y_m - b.y_m)
-/** Ground under a site: lost boxes lie elsewhere, trenches swing, a cable rises and dips; the same for the same chance. */
+/**
+ * Ground under a site: lost boxes lie elsewhere, trenches swing, a cable rises and dips; the same for the same chance.
+ */
 export function groundOf(site: Site, random: () => number): Ground {
   const scattered = (at: Point, by_m: number): Point => ({
     x_m: at.x_m + by_m * normal(random),

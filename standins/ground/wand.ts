@@ -13,8 +13,8 @@ const LIMITS = { heading_deg: [0, 360], height_m: [0, 3], tilt_deg: [-80, 80], g
 /**
  * A wand over simulated ground, in plain text: `WAND:LINE K1` puts the tone on a cable by its tag, `WAND:POS 12.5,3.2`
  * (metres east and north), `WAND:HEAD 90` (clockwise from north), `WAND:HEIG 0.1`, `WAND:TILT 45` (to the right),
- * `WAND:MODE NULL|PEAK` and `WAND:GAIN 2` say how it is held; `WAND:READ?` answers with what it shows. A rod stands beside
- * it: `WAND:PROB? 12.5,3.2` answers `lid` or `soil`.
+ * `WAND:MODE NULL|PEAK` and `WAND:GAIN 2` say how it is held; `WAND:READ?` answers with what it shows. A rod stands
+ * beside it: `WAND:PROB? 12.5,3.2` answers `lid` or `soil`.
  */
 export function wandOn(site: Site, ground: Ground): WandSession {
   let pose = HELD

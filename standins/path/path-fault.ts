@@ -13,7 +13,9 @@ import { chance } from '../chance'
 type Stretch = Extract<Link, { kind: 'stretch' }>
 type JointEnd = Extract<Link, { kind: 'leg' }>
 
-/** What is really wrong with a path, drawn by a chance of this room’s own; places where a spade or a hand gets at it. */
+/**
+ * What is really wrong with a path, drawn by a chance of this room’s own; places where a spade or a hand gets at it.
+ */
 export type RealPathFault = { readonly places: readonly PlaceId[] } & (
   | { readonly kind: 'cut'; readonly stretch: Stretch }
   | { readonly kind: 'loose'; readonly joint: JointEnd }

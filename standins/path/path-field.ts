@@ -27,7 +27,9 @@ const real = (re: number): Z => ({ re, im: 0 })
 const size = (z: Z) => Math.hypot(z.re, z.im)
 const EARTH = 'earth'
 const [SHORTED_ohm, SHORTED_COIL_ohm] = [0.8, 1.2]
-/** A controller that gives more than this tells of a fault; so does one whose path leaks to earth below so many ohms. */
+/**
+ * A controller that gives more than this tells of a fault; so does one whose path leaks to earth below so many ohms.
+ */
 const [TOLD_A, TOLD_ohm] = [2.5, 15_000]
 const [BAD_LOOKS, SOUND_LOOKS] = [0.88, 0.03]
 const INSULATION_ohm = 3e7

@@ -30,6 +30,10 @@ const chosen = ref<string | null>(null)
 const core = computed(() => census.value.find((c) => keyOf(c) === chosen.value) ?? null)
 const stopOf = (c: CensusCore) => getOrThrow(props.site.cables, c.cable).stops.find((s) => s.place === props.place)!.id
 const own = (c: CensusCore) => getOrThrow(getOrThrow(props.site.cables, c.cable).cores, c.core)
+const inFull = (c: CensusCore) => {
+  const what = `${c.cableTag} ${c.colour ?? t('boxes.unsaid')}: ${t(`boxes.use.${c.use}`)}`
+  return `${[what, c.terminal].filter(Boolean).join(' ')}, ${t(`boxes.here.${c.here}`)}`
+}
 const short = (c: CensusCore) =>
   c.use === 'common' ? 'C' : c.use === 'in_use' ? c.terminal!.split(':')[1]! : c.use === 'spare' ? '–' : '?'
 </script>
@@ -49,7 +53,7 @@ const short = (c: CensusCore) =>
             class="core"
             :class="[k.use, k.here, { chosen: chosen === keyOf(k) }]"
             :aria-pressed="chosen === keyOf(k)"
-            :aria-label="`${k.cableTag} ${k.colour ?? t('boxes.unsaid')}: ${t(`boxes.use.${k.use}`)}${k.terminal ? ` ${k.terminal}` : ''}, ${t(`boxes.here.${k.here}`)}`"
+            :aria-label="inFull(k)"
             @click="chosen = chosen === keyOf(k) ? null : keyOf(k)"
           >
             <CoreSwatch :colour="k.colour" :width="k.here === 'through' ? 34 : 22" />

@@ -77,8 +77,8 @@ function body(block: (typeof blocks.value)[number]): string {
 function jumper({ from, to }: { from: number; to: number }): string {
   const [a, b] = [blocks.value[from]!, blocks.value[to]!]
   if (to === from + 1) return `M${middle.value} ${a.y + a.height - 8} V${b.y + 8}`
-  const x = middle.value + BODY / 2 + 14
-  return `M${middle.value + 10} ${a.y + a.height - 10} C${x} ${a.y + a.height} ${x} ${b.y} ${middle.value + 10} ${b.y + 10}`
+  const [at, out] = [middle.value + 10, middle.value + BODY / 2 + 14]
+  return `M${at} ${a.y + a.height - 10} C${out} ${a.y + a.height} ${out} ${b.y} ${at} ${b.y + 10}`
 }
 </script>
 

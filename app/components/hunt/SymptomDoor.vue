@@ -6,7 +6,9 @@ import { useHuntWords } from '../../composables/useHuntWords'
 import type { HuntZone } from '../../composables/useHuntZones'
 import { optionsOf } from '../../lib/options'
 
-/** Any other symptom: which, of which zone, and where it leads: to the wiring as a reading, or to a look at the valve. */
+/**
+ * Any other symptom: which, of which zone, and where it leads: to the wiring as a reading, or to a look at the valve.
+ */
 const props = defineProps<{ zones: readonly HuntZone[]; controller: ControllerId }>()
 const emit = defineEmits<{ told: [told: Told]; look: [check: CheckId, zone: TerminalId]; back: [] }>()
 const { t } = useHuntWords(() => ({ length: 'm', temperature: 'C' }))

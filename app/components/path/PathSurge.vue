@@ -17,7 +17,9 @@ import { byTag, getOrThrow, type PathAt, type PlaceId } from '../../../core/site
 import { usePathPage } from '../../composables/usePath'
 import type { MapOverlay } from '../../lib/map-overlay'
 
-/** Where surges go into the ground: the fewest arrestors that keep the rules, their kit, and where they are on the map. */
+/**
+ * Where surges go into the ground: the fewest arrestors that keep the rules, their kit, and where they are on the map.
+ */
 const props = defineProps<{ path: PathAt }>()
 const { site, t, doing, fixed } = usePathPage()
 const units = computed(() => site.value.settings.units)

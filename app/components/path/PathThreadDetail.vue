@@ -8,7 +8,10 @@ import type { PathStrip } from '../../../core/strip'
 import { useElementWidth } from '../../composables/useElementWidth'
 import { usePathPage } from '../../composables/usePath'
 
-/** What can be read of a station behind a decoder, where C–n cannot: volts along the way, amperes, lamp, coil at the box. */
+/**
+ * What can be read of a station behind a decoder, where C–n cannot: volts along the way,
+ * amperes, lamp, coil at the box.
+ */
 const props = defineProps<{ controller: ControllerId; along: AlongPath; strip: PathStrip; name: string }>()
 const { site, t } = usePathPage()
 const route = useRoute()

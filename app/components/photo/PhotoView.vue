@@ -56,7 +56,7 @@ async function takeOff(): Promise<void> {
 <template>
   <AppDialog
     :visible="true"
-    :title="`${dayText(shown.photo.at)}, ${timeText(shown.photo.at)}${shown.photo.author ? ` · ${shown.photo.author}` : ''}`"
+    :title="[`${dayText(shown.photo.at)}, ${timeText(shown.photo.at)}`, shown.photo.author].filter(Boolean).join(' · ')"
     @update:visible="keep"
   >
     <div class="stack">

@@ -8,7 +8,9 @@ import { figureIn } from '../../lib/figures'
 import { optionsOf } from '../../lib/options'
 import { ANSWERS, answerOf, doesOf, linesOf, optionsOfLines, READ, type Answer } from '../../lib/own-steps'
 
-/** One step of a company’s own procedure, to be changed: of ours the words, more cautions, a hold; of theirs everything. */
+/**
+ * One step of a company’s own procedure, to be changed: of ours the words, more cautions, a hold; of theirs everything.
+ */
 const props = defineProps<{ copy: Procedure; at: number; says: (step: Step) => string }>()
 const emit = defineEmits<{ change: [copy: Procedure] }>()
 const { t, speaker } = useWorkWords(() => ({ length: 'm', temperature: 'C' }))

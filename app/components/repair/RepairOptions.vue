@@ -10,8 +10,8 @@ import { useRepairs } from '../../composables/useRepairs'
 import { toldBatch } from '../../lib/told-batch'
 
 /**
- * All that can be done about a part that was found bad, side by side. One that is taken says what the record becomes, and
- * is written down in one batch once the crew has done it.
+ * All that can be done about a part that was found bad, side by side. One that is taken says what the record becomes,
+ * and is written down in one batch once the crew has done it.
  */
 const props = defineProps<{ controller: ControllerId; where: Part; part: string; writable: boolean }>()
 const emit = defineEmits<{ mended: [how: string] }>()

@@ -54,9 +54,15 @@ const rect = (b: Band) => ({
 })
 /** The hours in which it may water, cut at midnight. */
 const open = computed(() => {
-  const w = props.window
-  if (!w) return []
-  const parts: [number, number][] = w.closes > w.opens ? [[w.opens, w.closes]] : [[0, w.closes], [w.opens, DAY_s]] // prettier-ignore
+  if (!props.window) return []
+  const { opens, closes } = props.window
+  const parts: [number, number][] =
+    closes > opens
+      ? [[opens, closes]]
+      : [
+          [0, closes],
+          [opens, DAY_s],
+        ]
   return Array.from({ length: props.days }, (_, d) => parts.map(([a, b]) => [d * DAY_s + a, d * DAY_s + b])).flat()
 })
 function pick(event: MouseEvent): void {

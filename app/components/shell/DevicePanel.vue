@@ -9,7 +9,9 @@ import { keptByWorker } from '../../lib/service-worker'
 import { dayText } from '../../composables/useSpeaker'
 import { optionsOf } from '../../lib/options'
 
-/** What this device keeps for when there is no signal, how much room that takes, and whether the browser may drop it. */
+/**
+ * What this device keeps for when there is no signal, how much room that takes, and whether the browser may drop it.
+ */
 const { t } = useI18n()
 const works = ref<boolean | null>(null)
 const persisted = ref<boolean | null>(null)

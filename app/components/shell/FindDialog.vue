@@ -20,8 +20,10 @@ interface Hit {
 }
 const all = computed((): Hit[] => {
   const { site } = props
-  const stationAt = (terminal: string, controller: string) =>
-    `${getOrThrow(site.controllers, controller).tag}:${getOrThrow(getOrThrow(site.controllers, controller).terminals, terminal).tag}`
+  const stationAt = (terminal: string, controller: string) => {
+    const { tag, terminals } = getOrThrow(site.controllers, controller)
+    return `${tag}:${getOrThrow(terminals, terminal).tag}`
+  }
   const stations = entries(site.stations)
     .map(([, s]): Hit & { target: string; devices: readonly string[]; terminal: string } => {
       const target = stationAt(s.terminal, s.controller)

@@ -47,6 +47,12 @@ const expectedText = computed(() => {
       ? t('detail.open')
       : t('sweep.notReadable')
 })
+/** Where the coil of a thread lies, and how far out. */
+const coilAt = ({ coils: [coil] }: Strip): string | null => {
+  if (!coil) return null
+  const { places, settings } = props.site
+  return `${getOrThrow(places, coil.place).tag}, ${unbroken(lengthText(coil.at_m, settings.units))}`
+}
 const shown = (r: SweepRow) => {
   if (!r.logged) return ''
   const ohm = readingOhm(r.logged)
@@ -118,11 +124,7 @@ const miniScale = computed(() =>
         :width="miniWidth"
         :height="30"
         :boxes="[]"
-        :name="
-          strip.coils[0]
-            ? `${getOrThrow(site.places, strip.coils[0].place).tag}, ${unbroken(lengthText(strip.coils[0].at_m, site.settings.units))}`
-            : null
-        "
+        :name="coilAt(strip)"
       />
     </div>
     <div class="row keys desk-only">

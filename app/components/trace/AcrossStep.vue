@@ -6,7 +6,9 @@ import type { TraceWorkHere } from '../../composables/useTrace'
 import type { Wand } from '../../composables/useWand'
 import { figureIn } from '../../lib/figures'
 
-/** A section across the line: readings from left to right, then where it lies, how deep, and where hand digging starts. */
+/**
+ * A section across the line: readings from left to right, then where it lies, how deep, and where hand digging starts.
+ */
 const props = defineProps<{ work: TraceWorkHere; wand: Wand }>()
 const { t, trace, units, metres, write, takeBack, property, traces } = props.work
 

@@ -8,7 +8,9 @@ import type { Wand } from '../../composables/useWand'
 import { towards } from '../../lib/bearing'
 import { today } from '../../lib/today'
 
-/** A lost box: how far the search has come in, where to probe next, and what to do when the rod comes down on the lid. */
+/**
+ * A lost box: how far the search has come in, where to probe next, and what to do when the rod comes down on the lid.
+ */
 const props = defineProps<{ work: TraceWorkHere; wand: Wand; box: PlaceId }>()
 const { t, property, units, metres, write, takeBack, search, weighing, probes } = props.work
 const place = computed(() => lookUp(property.site!.places, props.box) ?? null)

@@ -6,7 +6,9 @@ import type { TraceWorkHere } from '../../composables/useTrace'
 import { useSeenName } from '../../composables/useSeenName'
 import { usePlan } from '../../composables/usePlan'
 
-/** The tone of a valve ended in a box on no mate: both halves are proved by themselves, and a spare is put in between. */
+/**
+ * The tone of a valve ended in a box on no mate: both halves are proved by themselves, and a spare is put in between.
+ */
 const props = defineProps<{ work: TraceWorkHere }>()
 const { t, property, speaker } = props.work
 const { keep, sentences } = usePlan(() => speaker.value)

@@ -9,8 +9,8 @@ import { useProperty } from '../../stores/property'
 import { toldBatch } from '../../lib/told-batch'
 
 /**
- * One thing of a work order: how it is done, what is read afterwards, and that it is done, with how long it took and what
- * was really used. A repair is written into the record by the same press, told before it is made.
+ * One thing of a work order: how it is done, what is read afterwards, and that it is done, with how long it took and
+ * what was really used. A repair is written into the record by the same press, told before it is made.
  */
 const props = defineProps<{
   item: OrderItem

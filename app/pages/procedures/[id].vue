@@ -9,7 +9,9 @@ import { plain } from '../../lib/device-db'
 import { optionsOf } from '../../lib/options'
 import { saveText } from '../../lib/save'
 
-/** A procedure of the company’s own, written: its words, its steps and their order. Every letter is kept on the device. */
+/**
+ * A procedure of the company’s own, written: its words, its steps and their order. Every letter is kept on the device.
+ */
 const route = useRoute()
 const id = computed(() => String(route.params.id))
 const { t, speaker, procedures, shown, says, stateOf } = useOwnWords()

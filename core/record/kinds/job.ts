@@ -44,8 +44,8 @@ export type Tracing = z.infer<typeof tracing>
 const OWN_FIELDS = { procedure: 'follows', cores: 'sorts', trace: 'traces' } as const
 
 /**
- * A piece of work in a visit: what it is, at which controller, how warm it was and with which meter. A procedure on what
- * belongs to no controller, or to several, has the first of them.
+ * A piece of work in a visit: what it is, at which controller, how warm it was and with which meter. A procedure on
+ * what belongs to no controller, or to several, has the first of them.
  */
 export const job = z
   .strictObject({

@@ -6,7 +6,9 @@ import { factKind } from './kind'
 /** How a thing of the kit stands: out of the van, back in it, or neither. */
 export const KIT_STATES = ['out', 'back', 'none'] as const
 
-/** A thing of a visit’s kit that was ticked: by its name, of connectors and coils with their kind. The latest counts. */
+/**
+ * A thing of a visit’s kit that was ticked: by its name, of connectors and coils with their kind. The latest counts.
+ */
 export const kitTick = z.strictObject({
   visit: factId,
   at: instant,

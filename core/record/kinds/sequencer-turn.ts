@@ -4,8 +4,8 @@ import { factId, instant } from '../basics'
 import { factKind } from './kind'
 
 /**
- * What bears on the count of a sequencer: turns that it was given, turns that nobody counted (an outage, somebody else at
- * the controller), and what watered at its last turn. The last kind takes an entry back.
+ * What bears on the count of a sequencer: turns that it was given, turns that nobody counted (an outage, somebody else
+ * at the controller), and what watered at its last turn. The last kind takes an entry back.
  */
 export const sequencerTold = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('turned'), times: z.int().min(1).max(99) }),

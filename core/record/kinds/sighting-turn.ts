@@ -7,7 +7,9 @@ import { factKind } from './kind'
 export const SIGHTING_STATES = ['open', 'quoted', 'accepted', 'declined', 'done', 'struck'] as const
 export type SightingState = (typeof SIGHTING_STATES)[number]
 
-/** A change of how something stands; the latest counts. What was seen in a step of a procedure goes by that step’s id. */
+/**
+ * A change of how something stands; the latest counts. What was seen in a step of a procedure goes by that step’s id.
+ */
 export const sightingTurn = z.strictObject({
   at: instant,
   author: words(80),

@@ -4,8 +4,8 @@ import { factId, instant } from '../basics'
 import { factKind } from './kind'
 
 /**
- * An item of a quote that was done: how long it took and what was really used, as far as somebody said. The latest for an
- * item counts; `undone` takes it back.
+ * An item of a quote that was done: how long it took and what was really used, as far as somebody said. The latest for
+ * an item counts; `undone` takes it back.
  */
 export const workDone = z.strictObject({
   quote: factId,

@@ -19,7 +19,9 @@ import { triedWith } from '../tried'
 const none = (code: 'none_stopped' | 'several_stations' | 'no_neighbour' | 'no_lead', params = {}): WhyNot =>
   coded(code, [], params)
 
-/** The one station that has stopped, with its box and the others whose valves are there; why not, where there is none. */
+/**
+ * The one station that has stopped, with its box and the others whose valves are there; why not, where there is none.
+ */
 function neighbours(
   ask: RepairAsk,
 ): { own: [StationId, Station]; box: PlaceId; others: [StationId, Station][] } | WhyNot {

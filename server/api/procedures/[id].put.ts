@@ -13,7 +13,9 @@ import { readBodyAs, route } from '../../utils/route'
 
 const body = z.strictObject({ base: z.int().min(0), procedure })
 
-/** Keeps a procedure of the company’s own, with our cautions and holds in it; in place of the revision it began from. */
+/**
+ * Keeps a procedure of the company’s own, with our cautions and holds in it; in place of the revision it began from.
+ */
 export default route(async (event) => {
   const sent = await readBodyAs(event, body)
   if (!sent.ok) return refuse(event, sent.status, sent.refusals)

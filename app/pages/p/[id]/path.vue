@@ -2,7 +2,9 @@
 import { byTag, getOrThrow, pathsOf, type ControllerId } from '../../../../core/site'
 import { usePathPage } from '../../../composables/usePath'
 
-/** The two-wire path of a controller: its volts, its plan, its register, its arrestors, a cable that could become one. */
+/**
+ * The two-wire path of a controller: its volts, its plan, its register, its arrestors, a cable that could become one.
+ */
 const { site, t, fixed } = usePathPage()
 const route = useRoute()
 const router = useRouter()

@@ -39,6 +39,7 @@ const part = ref<MaterialPart>(isAnything(partOf('to_buy')) ? 'to_buy' : 'all')
 const counted = computed(() => partOf(part.value))
 const cables = computed(() => cableLengths(counted.value))
 const spools = computed(() => (part.value === 'there' ? [] : spoolPlans(counted.value)))
+const longest_m = computed(() => Math.max(...spools.value.flatMap((p) => p.spools.map((s) => s.length_m))))
 const [connectors, conductors, devices] = [
   computed(() => connectorCounts(counted.value)),
   computed(() => conductorCounts(counted.value)),
@@ -138,7 +139,7 @@ const connectorColumns = computed<TableColumn<(typeof connectors.value)[number]>
                 <span
                   class="reel"
                   :style="{
-                    width: `${(s.length_m / Math.max(...spools.flatMap((q) => q.spools.map((r) => r.length_m)))) * 100}%`,
+                    width: `${(s.length_m / longest_m) * 100}%`,
                   }"
                 >
                   <span

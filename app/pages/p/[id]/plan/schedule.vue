@@ -24,7 +24,9 @@ import { saveText } from '../../../../lib/save'
 import { today } from '../../../../lib/today'
 import type { ProposalSeen } from '../../../../workers/schedule'
 
-/** The programs of a controller as they stand on its door, what they run, what of it is wrong, and what could be other. */
+/**
+ * The programs of a controller as they stand on its door, what they run, what of it is wrong, and what could be other.
+ */
 const { site, t, keep, sentences, doing, fixed } = useSchedulePage()
 const { all: photos } = usePhotos()
 const route = useRoute()

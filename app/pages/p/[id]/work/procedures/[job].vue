@@ -128,7 +128,9 @@ function isOutside(step: RunStep): boolean {
   const band = figureBandOf(property.site!, step)
   return band !== null && step.given?.answer.kind === 'figure' && !isWithin(step.given.answer.value, band)
 }
-/** A tick or a choice leads on by itself; what was read stays to be looked at, and so does a hold that is not passed. */
+/**
+ * A tick or a choice leads on by itself; what was read stays to be looked at, and so does a hold that is not passed.
+ */
 async function answered(): Promise<void> {
   const now = run.value!.steps.find((s) => s.key === at.value?.key)
   if (now && (now.state === 'failed' || now.given?.answer.kind === 'reading' || isOutside(now))) await show(now.key)

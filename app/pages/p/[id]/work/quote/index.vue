@@ -12,7 +12,9 @@ import { useSentQuotes, type SentAndTotals } from '../../../../../composables/us
 import { useSightings } from '../../../../../composables/useSightings'
 import { saveText } from '../../../../../lib/save'
 
-/** Quotes: what is known to be bad and what was found, as lines by the company’s own prices; and those that were sent. */
+/**
+ * Quotes: what is known to be bad and what was found, as lines by the company’s own prices; and those that were sent.
+ */
 const making = useQuote()
 const { property, t, speaker, draft, list, parts, wrong, quote } = making
 const { all: sightings, nameOf } = useSightings()
