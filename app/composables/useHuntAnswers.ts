@@ -1,3 +1,4 @@
+import { ref, watch, type Ref } from 'vue'
 import type { PartReport } from '../../core/hunt'
 import { partKey, type FieldTest, type ReadingValue, type WiringState } from '../../core/record'
 import type { ControllerId, DeviceId, TerminalId } from '../../core/site'
