@@ -63,8 +63,8 @@ test.each(LEFT)(
 test('what comes and goes, or is no state of the ground, is not left; two faults of one part are one', () => {
   const coil = { kind: 'coil', device: 'V3' as DeviceId } as const
   expect(leaveCommands(demo, coil, fault('coil_open', { states: ['wet'] }), 'd1', DAY)).toBeNull()
-  expect(leaveCommands(demo, coil, fault('turns'), 'd1', DAY)).toBeNull()
-  expect(leaveCommands(demo, { kind: 'supply', controller: A }, fault('no_supply'), 'd1', DAY)).toBeNull()
+  expect(leaveCommands(demo, coil, fault('coil_part'), 'd1', DAY)).toBeNull()
+  expect(leaveCommands(demo, { kind: 'supply', controller: A }, fault('supply_dead'), 'd1', DAY)).toBeNull()
   const open = { state: 'open', since: '2026-01-01', note: '' } as const
   const before = after(demo, [setField('devices', 'V3' as DeviceId, 'condition', open)])
   expect([leftSince(before, DAY), leftSince(before, '2026-01-01') - leftSince(demo, '2026-01-01')]).toEqual([0, 1])

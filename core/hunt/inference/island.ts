@@ -85,7 +85,10 @@ class Left {
   }
 }
 
-/** A set that is still to be looked at: what may be added to it, and what it holds about. */
+/**
+ * A set that is still to be looked at: what may be added to it, and what it holds about; or may come to hold, once what
+ * the best set has elsewhere is there too.
+ */
 interface Branch {
   readonly set: SharedSet
   readonly left: Left
@@ -113,6 +116,7 @@ class Search {
   private reached = -Infinity
   /** The same by group: of groups that are joined, and of a shared fault's odds, each an even share. */
   private bestByGroup = new Float64Array(0)
+  private bestSet: SharedSet = []
   private readonly inside: ReadonlySet<number>
   private readonly own: readonly SharedClass[]
 
@@ -176,7 +180,7 @@ class Search {
     ground.groupsUnder(this.groups, c.set).forEach((p, k) => spread(p.of, ground.valueOf(c.factors[k]!)))
     for (const s of c.set) spread(s.touched, Math.log(s.odds * ground.oneMore))
     const value = this.valueOf(c)
-    if (value > this.best) [this.best, this.bestByGroup] = [value, byGroup]
+    if (value > this.best) [this.best, this.bestByGroup, this.bestSet] = [value, byGroup, c.set]
     return { value, byGroup }
   }
   /** Shared faults that make a set of their own with this one, the likeliest first. */
@@ -232,16 +236,32 @@ class Search {
     const { value } = this.noted(here)
     this.reached = Math.max(this.reached, value)
     const marks = at.left.marks()
+    const gone = new Set<SharedClass>()
     return {
       kind: 'branches',
       list: strong.flatMap((c, k): Branch[] => {
+        gone.add(c)
         // What a branch holds: itself once more, each of its kind being worth about so much.
         const held = value + Math.log(this.weightOf(c, now))
-        return held < this.reached - LOOKED_AT_NATS
+        const isOpen = (m: SharedClass) => set.includes(m) || (marks[m.index] === 1 && !gone.has(m))
+        const log = held + this.toCome([...set, c], byGroup, isOpen)
+        return log < this.reached - LOOKED_AT_NATS
           ? []
-          : [{ set: [...set, c], left: new Left(marks, strong, k + 1), before: now, log: held }]
+          : [{ set: [...set, c], left: new Left(marks, strong, k + 1), before: now, log }]
       }),
     }
+  }
+  /**
+   * How much more a set may come to hold where its last fault does not show, as the best set does there by what may
+   * still be added, nats. Of two faults that explain one reading each, the second is worth as much beside every place
+   * where the first may be. `byGroup`: what the set without its last one holds.
+   */
+  private toCome(set: SharedSet, byGroup: Float64Array, isOpen: (c: SharedClass) => boolean): number {
+    const last = set.at(-1)!
+    const apart = new Set(this.ground.closed(last.touched, set))
+    for (const c of this.bestSet) if (!isOpen(c)) for (const g of c.touched) apart.add(g)
+    const more = this.groups.reduce((s, g) => (apart.has(g) ? s : s + this.bestByGroup[g]! - byGroup[g]!), 0)
+    return Math.max(0, more)
   }
 
   /**
