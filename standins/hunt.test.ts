@@ -170,3 +170,21 @@ test('a station’s lead that touches the master’s is found: a master that ope
   const { found, end } = hunted(site(), ['touch K/mv/c1@A 200'], 3)
   expect([found, end]).toEqual([['touch K c1 mv A B1'], 'nothing'])
 })
+
+test('where a leak is stays as uncertain as it was while another fault that many threads share becomes certain', () => {
+  const on = twoBoxes()
+  const field = fieldOf(on, faultsOf(on, ['joint-leak V1.a 125', 'joint-series K/white@B1> 4']), {
+    ...{ random: chance(5), noise: chance(6), ground_C: 20 },
+  })
+  const hunt = huntOf(on, A, { meter: COMMON_METER })!
+  const take = (test: FieldTest) => hunt.take({ test, value: field.answer(test, COMMON_METER) })
+  const leak = () => ['run K c1 A B1', 'joint B1-j5'].map((key) => hunt.beliefs().parts.get(key)!)
+  for (const { terminal } of Object.values(on.stations)) take(water(terminal))
+  for (const t of ['1', '2', '4']) take({ kind: 'ohms', from: at(t), to: { kind: 'earth', place: 'A' as PlaceId } })
+  const before = leak()
+  expect(before.every((p) => p > 0.4)).toBe(true)
+  for (const t of ['3', '4', '5']) take(ohms(t))
+  const common = [...hunt.beliefs().parts].filter(([key]) => /^run K white|^joint B1-j14/.test(key))
+  expect(common.reduce((s, [, p]) => s + p, 0)).toBeGreaterThan(0.8)
+  leak().forEach((p, k) => expect(Math.abs(p - before[k]!)).toBeLessThan(0.02))
+})
