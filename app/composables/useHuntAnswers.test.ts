@@ -55,10 +55,12 @@ function answers(zones: HuntZone[]) {
   )!
   return { ...made, keeping, readings, failing }
 }
-const facts = <T extends MessageBody['kind']>(kind: T) =>
-  written.flatMap((m) => (m.kind === kind ? [(m as Extract<MessageBody, { kind: T }>).fact] : []))
+const messages = <T extends MessageBody['kind']>(kind: T) =>
+  written.flatMap((m) => (m.kind === kind ? [m as Extract<MessageBody, { kind: T }>] : []))
+const readingsKept = () => messages('reading').map((m) => m.fact)
+const findingsKept = () => messages('finding').map((m) => m.fact)
 const told = () =>
-  facts('reading').map(({ test, value }) => [
+  readingsKept().map(({ test, value }) => [
     test.kind === 'water' ? test.at.terminal : test.kind,
     value.kind === 'waters' ? value.valves.join() : value.kind,
   ])
@@ -73,7 +75,7 @@ test('which zones stay dry is written where it is news: those that water are tol
   const few = answers([zone(1, null), zone(2, null)])
   await few.dryTold(['1'] as TerminalId[], false)
   expect(told()).toEqual([['1', '']])
-  expect(facts('reading')[0]).toMatchObject({ job: 'hunt', author: 'Jo', revision: 7, ground_C: 20 })
+  expect(readingsKept()[0]).toMatchObject({ job: 'hunt', author: 'Jo', revision: 7, ground_C: 20 })
 })
 
 test('while the readings of one symptom are kept nothing is said of them; a device that is full ends that too', async () => {
@@ -100,18 +102,18 @@ test('what was mended is written once, until something is read after it; what a 
   const part = { where, p: 0.99 } as PartReport
   await mended(undefined)
   await mended(part, 'new coil')
-  expect(facts('finding')).toMatchObject([{ where, says: 'the coil', belief: 0.99, how: 'new coil' }])
-  const [first] = facts('finding')
+  expect(findingsKept()).toMatchObject([{ where, says: 'the coil', belief: 0.99, how: 'new coil' }])
+  const [first] = findingsKept()
   property.facts = { ...property.facts, findings: { f: first! } }
   await mended(part)
-  expect(facts('finding')).toHaveLength(1)
+  expect(findingsKept()).toHaveLength(1)
   readings.value = [{ id: 'r', taken: false, reading: { at: '2999-01-01T00:00:00.000Z' } as HuntReading['reading'] }]
   await mended(part)
-  expect(facts('finding')).toHaveLength(2)
+  expect(findingsKept()).toHaveLength(2)
   await found('3' as TerminalId, { valve: true } as never, 'grit under the diaphragm')
   await found('3' as TerminalId, { valve: false } as never, 'a lawn mower')
   expect(
-    facts('finding')
+    findingsKept()
       .slice(2)
       .map((f) => f.where),
   ).toEqual([{ kind: 'valve', device: 'V3' }, null])
@@ -132,5 +134,5 @@ test('the state that readings are taken in stays chosen from one to the next, un
   failing.value = new Set(['hot'])
   await nextTick()
   await read(supply, { kind: 'volt', volt: 24 })
-  expect(facts('reading').map((r) => r.state)).toEqual([undefined, 'wet', 'dry', 'hot'])
+  expect(readingsKept().map((r) => r.state)).toEqual([undefined, 'wet', 'dry', 'hot'])
 })
