@@ -288,9 +288,8 @@ function spoken(site: Site, point: WirePoint): string {
       const cable = lookUp(site.cables, first)
       const stop = cable?.stops.find((s) => s.id === third)
       const place = (stop && lookUp(site.places, stop.place)?.tag) ?? third
-      return [cable?.tag ?? first, second, place, side === 'arrives' ? 'in' : side === 'leaves' ? 'out' : 'by'].join(
-        ' ',
-      )
+      const way = side === 'arrives' ? 'in' : side === 'leaves' ? 'out' : 'by'
+      return `${cable?.tag ?? first} ${second} ${place} ${way}`
     }
     case 'port':
       return `${lookUp(site.devices, first)?.tag ?? first} ${second}`

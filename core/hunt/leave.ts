@@ -71,8 +71,8 @@ export function leaveCommands(
 }
 
 /**
- * How many parts of a property are on record as bad since a day, that day with it (`YYYY-MM-DD`), as
- * leaving them makes it.
+ * How many open parts and defects a property has on record since a day, that day with it (`YYYY-MM-DD`): what leaving
+ * them makes, on whichever of its controllers.
  */
 export function leftSince(site: Site, day: string): number {
   const conditions = [
