@@ -1,5 +1,5 @@
 import { judge, sceneOf, stateOf } from '../core/expect'
-import { huntOf, leaveCommands, leftSince, reportOf, type Observation } from '../core/hunt'
+import { huntOf, leaveCommands, leftOn, reportOf, type Observation } from '../core/hunt'
 import { COMMON_METER, type FieldTest, type OhmsTest, type OhmsValue } from '../core/record'
 import {
   applyBatch,
@@ -26,7 +26,7 @@ const READ: OhmsTest[] = TERMINALS.flatMap((t): OhmsTest[] => [
 const TODAY = '2026-05-04'
 /** What a hunt of today believes after these readings. */
 function after(site: Site, values: readonly OhmsValue[], more: readonly Observation[] = []) {
-  const hunt = huntOf(site, A, { meter: COMMON_METER, left: leftSince(site, TODAY) })!
+  const hunt = huntOf(site, A, { meter: COMMON_METER, left: leftOn(site, TODAY) })!
   READ.forEach((test, i) => hunt.take({ test, value: values[i]! }))
   more.forEach((answer) => hunt.take(answer))
   return reportOf(hunt)
@@ -61,7 +61,7 @@ test.each([
   const { where, likeliest } = found.troubles[0]!.parts[0]!
   const left = applyBatch(site, leaveCommands(site, where, likeliest!, 'd1', TODAY)!)
   if (!left.ok) throw new Error(JSON.stringify(left.refusals))
-  expect([site, left.value.site].map((of) => leftSince(of, TODAY))).toEqual([0, 1])
+  expect([site, left.value.site].map((of) => leftOn(of, TODAY))).toEqual([0, 1])
   const now = after(left.value.site, values, seen)
   const scene = sceneOf(left.value.site)
   const odd = READ.flatMap((test, i) => {

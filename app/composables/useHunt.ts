@@ -1,7 +1,7 @@
 import { computed, watch } from 'vue'
 import { corrected_ohm } from '../../core/expect'
 import { asReadNow, goodReadings } from '../../core/history'
-import { asTaken, leftSince, type HuntReport, type HuntStep, type Known } from '../../core/hunt'
+import { asTaken, leftOn, type HuntReport, type HuntStep, type Known } from '../../core/hunt'
 import { failingStates, readingsToGoBy, type Reading, type Job, type WiringState } from '../../core/record'
 import { huntWorker, stopHuntWorker } from './huntWorker'
 import { useProperty } from '../stores/property'
@@ -47,7 +47,7 @@ export function useHunt(
     if (!site || !v || holding() || steps.value.length === 0) return null
     const { controller, ground_C, coil_C, meter } = v
     const today = v.at.slice(0, 10)
-    const told = { known: known.value, failing: [...failing.value], left: leftSince(site, today), today }
+    const told = { known: known.value, failing: [...failing.value], left: leftOn(site, today), today }
     const ask: HuntAsk = { site, controller, ground_C, coil_C, meter, ...told, ...options() }
     // A worker takes plain values, not what a page follows.
     const [plain, taken] = JSON.parse(JSON.stringify([ask, steps.value])) as [HuntAsk, HuntStep[]]

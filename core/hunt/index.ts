@@ -1,6 +1,6 @@
 export { huntOf, STRAINED } from './hunt'
 export { NAMED } from './naming'
-export { leaveCommands, leftSince } from './leave'
+export { leaveCommands, leftOn } from './leave'
 export { asTaken, takenKey } from './taken'
 export type { TakenTest } from './taken'
 export { goOn, reportOf } from './report'

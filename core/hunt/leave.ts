@@ -71,10 +71,10 @@ export function leaveCommands(
 }
 
 /**
- * How many open parts and defects a property has on record since a day, that day with it (`YYYY-MM-DD`): what leaving
- * them makes, on whichever of its controllers.
+ * How many open parts and defects were put on record on a day (`YYYY-MM-DD`), as leaving them does, on whichever
+ * controller of the property. What was left later says nothing of a hunt that is looked at again.
  */
-export function leftSince(site: Site, day: string): number {
+export function leftOn(site: Site, day: string): number {
   const conditions = [
     ...Object.values(site.devices).map((d) => d.condition),
     ...Object.values(site.cables).flatMap(({ cores }) =>
@@ -82,7 +82,7 @@ export function leftSince(site: Site, day: string): number {
     ),
   ]
   const open = conditions.filter((c) => c?.state === 'open')
-  return [...open, ...Object.values(site.defects)].filter((r) => (r?.since ?? '') >= day).length
+  return [...open, ...Object.values(site.defects)].filter((r) => r?.since === day).length
 }
 
 const tenths = (ohm: number) => Math.round(ohm * 10) / 10

@@ -1,5 +1,5 @@
 import { quarryLake } from '../../demo/quarry-lake'
-import { leaveCommands, leftSince, type LikelyFault } from '../hunt'
+import { leaveCommands, leftOn, type LikelyFault } from '../hunt'
 import { partKey, type Part } from '../record'
 import { applyBatch, endKey, entries, setField, type ControllerId, type DeviceId, type Site } from '../site'
 import { repairsFor, USUAL_FIGURES } from '.'
@@ -44,7 +44,7 @@ test.each(LEFT)(
     const [, where, likely] = left
     const known = new Set(knownBad(demo).map((k) => partKey(k.where)))
     const site = after(demo, leaveCommands(demo, where, likely, 'd1', DAY)!)
-    expect(leftSince(site, DAY) - leftSince(demo, DAY)).toBe(1)
+    expect(leftOn(site, DAY) - leftOn(demo, DAY)).toBe(1)
     const now = knownBad(site).filter((k) => !known.has(partKey(k.where)))
     expect(now.map((k) => partKey(k.where))).toEqual([partKey(where)])
     expect(now[0]!.without).toEqual(demo)
@@ -67,7 +67,7 @@ test('what comes and goes, or is no state of the ground, is not left; two faults
   expect(leaveCommands(demo, { kind: 'supply', controller: A }, fault('supply_dead'), 'd1', DAY)).toBeNull()
   const open = { state: 'open', since: '2026-01-01', note: '' } as const
   const before = after(demo, [setField('devices', 'V3' as DeviceId, 'condition', open)])
-  expect([leftSince(before, DAY), leftSince(before, '2026-01-01') - leftSince(demo, '2026-01-01')]).toEqual([0, 1])
+  expect([leftOn(before, DAY), leftOn(before, '2026-01-01') - leftOn(demo, '2026-01-01')]).toEqual([0, 1])
   const both = after(demo, [
     ...leaveCommands(demo, joint, fault('series', { at, ohm: 25 }), 'd1', DAY)!,
     ...leaveCommands(demo, joint, fault('leak', { at, ohm: 4000 }), 'd2', DAY)!,
