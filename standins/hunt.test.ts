@@ -105,7 +105,7 @@ test('with last year’s sweep a coil that lost an eighth of its turns is told f
   expect(hunted(on, [], 8, { known: known(8) })).toMatchObject({ found: [], end: 'nothing' })
 })
 
-test('no order of the same readings changes what is believed; a reading taken again replaces the first', () => {
+test('no order of the same readings changes what is believed, nor asking before; one taken again replaces the first', () => {
   const on = site()
   const field = fieldOf(on, faultsOf(on, ['joint-series V3.a 25']), { random: chance(4), ground_C: 20 })
   const taken = [
@@ -115,20 +115,20 @@ test('no order of the same readings changes what is believed; a reading taken ag
     ohms('3', '4'),
     { kind: 'coil_volts', device: 'V3' } as FieldTest,
   ].map((test) => ({ test, value: field.answer(test, COMMON_METER) }))
-  const beliefs = (list: typeof taken) => {
+  const after = (list: typeof taken) => {
     const h = huntOf(on, A, { meter: COMMON_METER })!
     for (const r of list) h.take(r)
-    return h.beliefs().parts
+    return h
   }
-  const [there, back, twice] = [
-    beliefs(taken),
-    beliefs([...taken].reverse()),
-    beliefs([{ test: ohms('3'), value: { kind: 'open' } }, ...taken]),
-  ]
-  for (const [key, p] of there) {
-    expect(back.get(key) ?? 0).toBeCloseTo(p, 4)
-    expect(twice.get(key) ?? 0).toBeCloseTo(p, 4)
-  }
+  const before = after(taken.slice(0, -1))
+  const [there, ...others] = [
+    after(taken).beliefs(),
+    after([...taken].reverse()).beliefs(),
+    after([{ test: ohms('3'), value: { kind: 'open' } }, ...taken]).beliefs(),
+    before.beliefsWith(taken.at(-1)!),
+  ].map((b) => b.parts)
+  for (const [key, p] of there!) for (const other of others) expect(other.get(key) ?? 0).toBeCloseTo(p, 4)
+  expect(before.counted()).toHaveLength(taken.length - 1)
 })
 
 test('readings that nothing explains strain the record', () => {
@@ -187,4 +187,38 @@ test('where a leak is stays as uncertain as it was while another fault that many
   const common = [...hunt.beliefs().parts].filter(([key]) => /^run K white|^joint B1-j14/.test(key))
   expect(common.reduce((s, [, p]) => s + p, 0)).toBeGreaterThan(0.8)
   leak().forEach((p, k) => expect(Math.abs(p - before[k]!)).toBeLessThan(0.02))
+})
+
+test('after a repair all is asked again that it showed in, also beside a leak: a coil shows in a lead’s ohms to earth', () => {
+  const on = site()
+  const faults = ['leak K/c3@A 300', 'coil-part V2 0.7']
+  const field = fieldOf(on, faultsOf(on, faults), { random: chance(3), noise: chance(4), ground_C: 20 })
+  const hunt = huntOf(on, A, { meter: COMMON_METER })!
+  const earth = (t: string): FieldTest => ({ kind: 'ohms', from: at(t), to: { kind: 'earth', place: 'A' as PlaceId } })
+  const tests = ['1', '2', '3'].flatMap((t) => [ohms(t), earth(t)])
+  for (const test of tests) hunt.take({ test, value: field.answer(test, COMMON_METER) })
+  const coil = 'coil V2'
+  expect(hunt.beliefs().parts.get(coil)).toBeGreaterThan(0.9)
+  hunt.mended(hunt.part(coil))
+  const left = hunt.counted().map(testKey)
+  expect(tests.filter((t) => !left.includes(testKey(t)))).toEqual([ohms('2'), earth('2')])
+  expect([...hunt.beliefs().parts].every(([key, p]) => p < 0.9 || key.includes('c3') || key === 'joint B2-j9')).toBe(
+    true,
+  )
+})
+
+test('what explains the readings holds as much of each part as is believed of it, also where it is one of thousands', () => {
+  const on = site()
+  const faults = ['coil-open V1', 'coil-open V2', 'coil-open V3', 'coil-open V4']
+  const field = fieldOf(on, faultsOf(on, faults), { random: chance(1), noise: chance(2), ground_C: 20 })
+  const hunt = huntOf(on, A, { meter: COMMON_METER })!
+  for (const s of Object.values(on.stations))
+    hunt.take({ test: water(s.terminal), value: field.answer(water(s.terminal), COMMON_METER) })
+  const { islands, parts } = hunt.beliefs()
+  const told = islands.flat()
+  const within = (key: string) =>
+    told.reduce((s, e) => s + (e.faults.some((v) => hunt.catalogue.faults[v.fault]!.key === key) ? e.p : 0), 0)
+  const likely = [...parts].filter(([, p]) => p > 0.2)
+  expect(likely.length).toBeGreaterThan(8)
+  for (const [key, p] of likely) expect([key, Math.abs(within(key) - p) < 0.05]).toEqual([key, true])
 })

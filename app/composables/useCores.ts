@@ -12,7 +12,7 @@ import {
 } from '../../core/cores'
 import { maximum_ohmPerM, parseOhms } from '../../core/quantity'
 import type { CoreTried } from '../../core/record'
-import { lookUp, stopPositions_m } from '../../core/site'
+import { lookUp, stopPositions_m, tagAndName } from '../../core/site'
 import { coresEn } from '../../words/cores-en'
 import { authorName, keepStock, stockText } from '../lib/device'
 import { today } from '../lib/today'
@@ -62,7 +62,7 @@ export function useCores(jobId: () => string) {
 
   const placeName = (end: EndOf): string => {
     const place = sorting.value && lookUp(property.site!.places, sorting.value[end])
-    return place ? [place.tag, place.name].filter(Boolean).join(' ') : '?'
+    return place ? tagAndName(place) : '?'
   }
   const placeTag = (end: EndOf): string =>
     (sorting.value && lookUp(property.site!.places, sorting.value[end])?.tag) || '?'
@@ -74,7 +74,7 @@ export function useCores(jobId: () => string) {
   }
   const cableName = computed(() => {
     const cable = sorting.value?.cable && lookUp(property.site!.cables, sorting.value.cable)
-    return cable ? [cable.tag, cable.name].filter(Boolean).join(' ') : t('cores.unknownCable')
+    return cable ? tagAndName(cable) : t('cores.unknownCable')
   })
 
   const write = (tried: CoreTried) =>

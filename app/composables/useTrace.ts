@@ -2,7 +2,7 @@ import { wrap, type Remote } from 'comlink'
 import { useI18n } from 'vue-i18n'
 import type { Facts, Marked } from '../../core/record'
 import { fineLengthText } from '../../core/quantity'
-import { lookUp, type PlaceId, type Site } from '../../core/site'
+import { lookUp, tagAndName, type PlaceId, type Site } from '../../core/site'
 import { marksOf, marksOfKind, traceSoFar, type BoxEvidence, type Find, type SearchArea } from '../../core/trace'
 import { traceEn } from '../../words/trace-en'
 import { authorName } from '../lib/device'
@@ -85,7 +85,7 @@ export function useTrace(jobId: () => string) {
     place ? (lookUp(property.site!.places, place as PlaceId)?.tag ?? '?') : '?'
   const cableName = computed(() => {
     const cable = traces.value?.cable && lookUp(property.site!.cables, traces.value.cable)
-    return cable ? [cable.tag, cable.name].filter(Boolean).join(' ') : t('trace.unknown')
+    return cable ? tagAndName(cable) : t('trace.unknown')
   })
   return {
     property,

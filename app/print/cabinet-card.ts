@@ -1,5 +1,6 @@
 import type { Column, Content, TableCell } from 'pdfmake/interfaces'
 import type { CabinetCard, CardLine } from '../../core/card'
+import { tagAndName } from '../../core/site'
 import { shadesOf } from '../lib/colours'
 import { type Paper, type Print, type Say, sheet } from './sheet'
 import { spans } from './spans'
@@ -122,7 +123,7 @@ export function cabinetCardDoc(
           width: '*',
           stack: [
             {
-              text: spans(`${card.controller.tag} ${card.controller.name}`.trim()),
+              text: spans(tagAndName(card.controller)),
               bold: true,
               fontSize: 20,
             },

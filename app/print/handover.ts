@@ -1,5 +1,6 @@
 import type { Content } from 'pdfmake/interfaces'
 import type { CabinetCard, CardLine, Handover, OpenPoint } from '../../core/card'
+import { tagAndName } from '../../core/site'
 import { jointRows, type JointWords } from './joint-list'
 import { planSvg } from './plan-svg'
 import { heading, type Paper, PAPER_pt, type Print, sheet } from './sheet'
@@ -79,7 +80,7 @@ function doorOf(card: CabinetCard, { say, ohms, day }: Options, isFirst: boolean
   const spares = card.spares.map((s) => `${s.from} ${s.colour ?? say('print.noColour')}`.trim()).join(', ')
   const wires = ({ conductors }: CardLine) =>
     conductors.map((c) => `${c.from} ${c.colour ?? say('print.noColour')}`.trim()).join(', ')
-  const title = chapter(`${card.controller.tag} ${card.controller.name}`.trim(), isFirst)
+  const title = chapter(tagAndName(card.controller), isFirst)
   const rest: Content[] = [
     ...(card.master ? [{ text: spans(say('print.master', { ...card.master })), bold: true } as Content] : []),
     {

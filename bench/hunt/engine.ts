@@ -27,45 +27,36 @@ export interface Said {
 
 // The engine's side of the bench, in a process of its own: it gets the record and the readings, and nothing else.
 let hunt: Hunt
-let asked: Exclude<Ask, { do: 'try' }>[] = []
-function follow(now: Hunt, ask: Ask): Hunt {
+function follow(ask: Exclude<Ask, { do: 'try' }>): void {
   switch (ask.do) {
-    case 'begin': {
-      const begun = huntOf(ask.site, 'A' as ControllerId, { meter: COMMON_METER, known: ask.known, ...ask.options })!
-      for (const s of ask.symptoms) begun.take(s)
-      return begun
-    }
+    case 'begin':
+      hunt = huntOf(ask.site, 'A' as ControllerId, { meter: COMMON_METER, known: ask.known, ...ask.options })!
+      for (const s of ask.symptoms) hunt.take(s)
+      return
     case 'mended':
-      now.mended(now.part(ask.key))
-      for (const s of ask.symptoms) now.take(s)
-      return now
-    default:
-      now.take(ask.reading)
-      return now
+      hunt.mended(hunt.part(ask.key))
+      for (const s of ask.symptoms) hunt.take(s)
+      return
+    case 'take':
+      hunt.take(ask.reading)
   }
 }
 /** Tests that could still be made. */
-function testsLeft(of: Hunt): FieldTest[] {
-  const made = new Set(of.counted().map(testKey))
-  return of.candidates.flatMap(({ test }) => (made.has(testKey(test)) ? [] : [test]))
+function testsLeft(): FieldTest[] {
+  const made = new Set(hunt.counted().map(testKey))
+  return hunt.candidates.flatMap(({ test }) => (made.has(testKey(test)) ? [] : [test]))
 }
 process.on('message', (ask: Ask) => {
   const start = performance.now()
-  if (ask.do === 'begin') asked = []
-  let of = hunt
-  if (ask.do === 'try') for (const before of [...asked, ask]) of = follow(of, before)
-  else {
-    asked.push(ask)
-    of = hunt = follow(hunt, ask)
-  }
-  const b = of.beliefs()
-  const stand: Stand = ask.do === 'try' ? { kind: 'undecided' } : of.stand()
+  if (ask.do !== 'try') follow(ask)
+  const b = ask.do === 'try' ? hunt.beliefsWith(ask.reading) : hunt.beliefs()
+  const stand: Stand = ask.do === 'try' ? { kind: 'undecided' } : hunt.stand()
   const said: Said = {
     stand: stand.kind === 'open' ? { kind: 'open', test: stand.next.candidate.test } : stand,
     parts: [...b.parts].filter(([, p]) => p > 1e-3),
     nothing: b.nothing,
     next_s: (performance.now() - start) / 1000,
-    left: stand.kind === 'undecided' ? testsLeft(of) : [],
+    left: stand.kind === 'undecided' ? testsLeft() : [],
     size: { faults: hunt.catalogue.faults.length, variants: hunt.catalogue.variants.length },
   }
   process.send!(said)

@@ -1,7 +1,7 @@
 import { stateOf, type State, type VerdictCode } from '../expect'
 import { judgedAt, runOf, type Against, type RunStep } from '../procedure'
 import type { Facts, Reading } from '../record'
-import { getOrThrow, stationAt, type DeviceId, type Site, type TerminalId } from '../site'
+import { getOrThrow, stationAt, tagAndName, type DeviceId, type Site, type TerminalId } from '../site'
 
 /** A thread on the certificate: every figure that was taken of it. */
 export interface CertificateLine {
@@ -74,7 +74,7 @@ export function certificateOf(site: Site, facts: Facts, jobId: string, against: 
   return {
     property: site.about.name,
     contractor: site.about.contractor,
-    controller: [...new Set([record.tag, record.name])].join(' ').trim(),
+    controller: tagAndName(record),
     people: [...new Set([job.author, ...answered.map((a) => a.author)])].filter((name) => name !== ''),
     from: job.at,
     to: answered.reduce((last, a) => (a.at > last ? a.at : last), job.at),

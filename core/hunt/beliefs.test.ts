@@ -119,11 +119,11 @@ test('one leak that is read from many places stays one leak of its size: no pair
   const explanations = islands.flat()
   const isLeak = (v: FaultHypothesis) => hunt.catalogue.faults[v.fault]!.cause === 'leak'
   // Something else may be wrong besides, that nothing was read of yet; but it is one leak.
-  const leaks = (n: number) =>
-    explanations.filter((e) => e.faults.filter(isLeak).length === n).reduce((s, e) => s + e.p, 0)
-  expect(leaks(2) / leaks(1)).toBeLessThan(0.1)
+  const withLeaks = (n: number) => explanations.filter((e) => e.faults.filter(isLeak).length === n)
+  const held = (n: number) => withLeaks(n).reduce((s, e) => s + e.p, 0)
+  expect(held(2) / held(1)).toBeLessThan(0.1)
   expect(parts.get(leak.key) ?? 0).toBeGreaterThan(0)
-  const sizes = [...new Set(explanations.flatMap((e) => e.faults.filter(isLeak).map((v) => v.ohm!)))]
+  const sizes = [...new Set(withLeaks(1).flatMap((e) => e.faults.filter(isLeak).map((v) => v.ohm!)))]
   expect(sizes.length).toBeGreaterThan(1)
   for (const ohm of sizes) expect(Math.abs(Math.log(ohm / size))).toBeLessThan(Math.log(1.05))
 })

@@ -14,6 +14,7 @@ import { strongestEvidence } from './evidence'
 import { beforeDigging, NAMED } from './naming'
 import { severity_ohm } from './severity'
 import { takenKey, type TakenTest } from './taken'
+import { touchedBy } from './touched'
 import {
   crewAt,
   candidatesOf,
@@ -97,6 +98,8 @@ export interface Hunt {
   readonly walking: Walking
   readonly take: (reading: Observation) => void
   readonly beliefs: () => Beliefs
+  /** What would be believed with one more reading; the hunt itself stays where it is. */
+  readonly beliefsWith: (reading: Observation) => Beliefs
   /** The reading that speaks most for the likeliest part. */
   readonly telling: () => ReturnType<typeof strongestEvidence>
   readonly stand: () => Stand
@@ -158,35 +161,41 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     testsBefore.clear()
   }
   const pace: Pace = { context, costs, walking }
-  /** Built when it is asked for: of many readings in a row it is weighed once. */
-  const weighed = (): Posterior => {
-    if (posterior) return posterior
-    const leaks = leakSizesFor(readings, meter, world.leaks)
-    if (leaks !== world.leaks) world = worldOf(leaks)
-    const { catalogue, predictor, coils } = world
+  /** Faults, and what they show, as finely as some readings ask for. */
+  const worldFor = (list: readonly Observation[]) => {
+    const leaks = leakSizesFor(list, meter, world.leaks)
+    return leaks === world.leaks ? world : worldOf(leaks)
+  }
+  const posteriorOf = (list: readonly Observation[], { catalogue, predictor, coils } = worldFor(list)): Posterior => {
     // What was mended is not at fault again.
     const left: Catalogue = {
       ...catalogue,
       faults: catalogue.faults.map((f) => (mendedKeys.has(f.key) ? { ...f, prior: 0 } : f)),
     }
     const count = countAfter(odds.count, found)
-    posterior = new Posterior(context, left, predictor, coils, unloaded_V(site, controller), count)
-    for (const r of readings) posterior.add(r)
-    return posterior
+    const made = new Posterior(context, left, predictor, coils, unloaded_V(site, controller), count)
+    for (const r of list) made.add(r)
+    return made
   }
-  const take = (reading: Observation): void => {
+  /** Built when it is asked for: of many readings in a row it is weighed once. */
+  const weighed = (): Posterior => (posterior ??= posteriorOf(readings, (world = worldFor(readings))))
+  /** The readings with one more: of the same test the last one counts. */
+  const withMore = (reading: Observation): { readonly list: Observation[]; readonly again: boolean } => {
     const corrected: Observation =
       reading.value.kind === 'ohm'
         ? { ...reading, value: { kind: 'ohm', ohm: corrected_ohm(reading.value.ohm, meter) } }
         : reading
-    // Of the same test the last reading counts.
     const key = takenKey(reading.test)
     const before = readings.find((r) => takenKey(r.test) === key)
-    const again = before !== undefined
     const times = before && sameAgain(before.value, corrected.value) ? (before.times ?? 1) + 1 : 1
-    readings = [...readings.filter((r) => takenKey(r.test) !== key), { ...corrected, times }]
+    const others = readings.filter((r) => takenKey(r.test) !== key)
+    return { list: [...others, { ...corrected, times }], again: before !== undefined }
+  }
+  const take = (reading: Observation): void => {
+    const { list, again } = withMore(reading)
+    readings = list
     if (again || leakSizesFor(readings, meter, world.leaks) !== world.leaks) posterior = null
-    else posterior?.add({ ...corrected, times })
+    else posterior?.add(readings.at(-1)!)
     forget()
     const candidate = candidates.find((c) => testKey(c.test) === testKey(reading.test))
     if (candidate) {
@@ -232,12 +241,18 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
   const likeliest = (key: string): LikelyFault | null => {
     const { catalogue, predictor, coils } = world
     const isAt = (v: FaultHypothesis) => catalogue.faults[v.fault]!.key === key
-    const told = beliefs().islands.flatMap((list) => list.find((e) => e.faults.some(isAt)) ?? [])
-    const best = told.reduce<Explanation | null>((m, e) => (m && m.p >= e.p ? m : e), null)
-    const v = best?.faults.find(isAt)
-    if (!best || !v) return null
+    /** By cell there: what the explanations hold that name it, and the first of them. */
+    const named = new Map<FaultHypothesis, { readonly first: Explanation; readonly p: number }>()
+    for (const e of beliefs().islands.flat())
+      for (const v of e.faults) {
+        const { first = e, p = 0 } = named.get(v) ?? {}
+        if (isAt(v)) named.set(v, { first, p: p + e.p })
+      }
+    const [best] = [...named].sort(([, a], [, b]) => b.p - a.p)
+    if (!best) return null
+    const [v, { first }] = best
     const { cause, at, withState } = catalogue.faults[v.fault]!
-    const ohm = severity_ohm(predictor, coils, readings, best.faults, v)
+    const ohm = severity_ohm(predictor, coils, readings, first.faults, v)
     return { cause, at, along: v.along, ohm, states: withState ? failing : [] }
   }
   const zonesOf = ({ parts }: Trouble): number => {
@@ -260,6 +275,7 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
     walking,
     take,
     beliefs,
+    beliefsWith: (reading) => posteriorOf(withMore(reading).list).beliefs(),
     part: (key) => getOrThrow(parts, key),
     crew: () => crew,
     minutes: () => minutes,
@@ -288,11 +304,11 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       return best ? { kind: 'open', next: adviceOf(pace, crew, best.considered) } : { kind: 'undecided' }
     },
     mended: (part) => {
-      const { catalogue, predictor } = world
-      const faults = catalogue.faults.filter((f) => holdsPart(site, part, f.where))
+      const faults = world.catalogue.faults.filter((f) => holdsPart(site, part, f.where))
+      const isTouched = touchedBy(world, faults, beliefs().islands.flat())
       for (const f of faults) mendedKeys.add(f.key)
       found++
-      readings = readings.filter((r) => !faults.some((f) => predictor.mayAffect(r.test, f)))
+      readings = readings.filter((r) => !isTouched(r.test))
       crew = { ...crew, undone: new Set() }
       posterior = null
       forget()

@@ -4,6 +4,7 @@ import {
   getOrThrow,
   setField,
   terminalsInOrder,
+  tagAndName,
   type Command,
   type ControllerId,
   type FieldOf,
@@ -46,7 +47,7 @@ const ROLES = [
 const choices = (kind: string) =>
   entries(props.site.devices)
     .filter(([, d]) => d.kind === kind)
-    .map(([id, d]) => ({ id, name: [d.tag, d.name].filter(Boolean).join(' ') }))
+    .map(([id, d]) => ({ id, name: tagAndName(d) }))
 const sumOf = (p: PointOfConnection) => sums.value.find((s) => s.terminal === p.terminal?.terminal) ?? null
 const name = ref('')
 function add(): void {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { controllerFor } from '../../../core/procedure'
 import { MOST_CORES } from '../../../core/record'
-import { byTag, entries, type CableId, type PlaceId } from '../../../core/site'
+import { byTag, entries, tagAndName, type CableId, type PlaceId } from '../../../core/site'
 import { useBeginWork } from '../../composables/useBeginWork'
 import { useCoresWords } from '../../composables/useCores'
 import { authorName, rememberAuthor } from '../../lib/device'
@@ -25,14 +25,14 @@ const cables = computed(() =>
 )
 const cableOptions = computed((): Option<CableId | null>[] => [
   { value: null, label: t('cores.notOnRecord') },
-  ...cables.value.map(([value, c]) => ({ value, label: [c.tag, c.name].filter(Boolean).join(' ') })),
+  ...cables.value.map(([value, c]) => ({ value, label: tagAndName(c) })),
 ])
 const cable = ref<CableId | null>(null)
 const record = computed(() => cables.value.find(([id]) => id === cable.value)?.[1] ?? null)
 const placeOptions = computed((): Option<PlaceId>[] =>
   places.value
     .filter(([id]) => record.value === null || record.value.stops.some((s) => s.place === id))
-    .map(([value, p]) => ({ value, label: [p.tag, p.name].filter(Boolean).join(' ') })),
+    .map(([value, p]) => ({ value, label: tagAndName(p) })),
 )
 const first = ref(places.value[0]?.[0] as PlaceId)
 const second = ref((places.value[1] ?? places.value[0])?.[0] as PlaceId)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import type { Circumstances } from '../../../core/hunt'
-import { byTag, entries, type Site } from '../../../core/site'
+import { byTag, entries, tagAndName, type Site } from '../../../core/site'
 import type { HuntOptions } from '../../lib/hunt-options'
 import { withOrWithout } from '../../lib/options'
 
@@ -28,7 +28,7 @@ const had = (more: Partial<Circumstances>) => set({ circumstances: { ...options.
         :label="t('diagnose.youStand')"
         :options="[
           { value: null, label: t('diagnose.atCabinet') },
-          ...boxes.map(([id, p]) => ({ value: id, label: `${p.tag} ${p.name}` })),
+          ...boxes.map(([id, p]) => ({ value: id, label: tagAndName(p) })),
         ]"
         @update:model-value="set({ from: $event })"
       />

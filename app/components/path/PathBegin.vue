@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { beginPathCommands, genericSystem, GENERIC_SYSTEMS, type GenericSystem } from '../../../core/path'
-import { byTag, entries, pathPairs, type ControllerId } from '../../../core/site'
+import { byTag, entries, pathPairs, tagAndName, type ControllerId } from '../../../core/site'
 import { usePathPage } from '../../composables/usePath'
 
 /** A path for a controller that has none: two screws, and the system that it speaks. */
@@ -10,7 +10,7 @@ const controllers = computed(() =>
   entries(site.value.controllers)
     .filter(([id]) => pathPairs(site.value, id).length === 0)
     .sort(([, a], [, b]) => byTag(a.tag, b.tag))
-    .map(([value, c]) => ({ value, label: [c.tag, c.name === c.tag ? '' : c.name].filter(Boolean).join(' ') })),
+    .map(([value, c]) => ({ value, label: tagAndName(c) })),
 )
 const picked = ref<ControllerId | null>(null)
 const controller = computed(() => picked.value ?? controllers.value[0]?.value ?? null)

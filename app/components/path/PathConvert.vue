@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { conversionCommands, convert, layConversion, type ConvertedBox } from '../../../core/path'
 import { lengthText } from '../../../core/quantity'
-import { byTag, entries, getOrThrow, type CableId, type CoreId, type PathAt } from '../../../core/site'
+import { byTag, entries, getOrThrow, tagAndName, type CableId, type CoreId, type PathAt } from '../../../core/site'
 import { usePathPage } from '../../composables/usePath'
 import type { TableColumn } from '../../lib/table'
 
@@ -17,7 +17,7 @@ const cables = computed(() => {
       ([, a], [, b]) =>
         Number(b.stops[0]!.place === home) - Number(a.stops[0]!.place === home) || byTag(a.tag ?? '', b.tag ?? ''),
     )
-    .map(([value, c]) => ({ value, label: [c.tag, c.name].filter(Boolean).join(' ') }))
+    .map(([value, c]) => ({ value, label: tagAndName(c) }))
 })
 const picked = ref<CableId | null>(null)
 const cable = computed(() => picked.value ?? cables.value[0]?.value ?? null)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { tagAndName } from '../../../core/site'
 import { useAskedController } from '../../composables/useAskedController'
 import { useSchedulePage } from '../../composables/useSchedule'
 
@@ -7,9 +8,7 @@ defineProps<{ title: string }>()
 const { t } = useSchedulePage()
 const { all, controller } = useAskedController()
 const router = useRouter()
-const options = computed(() =>
-  all.value.map(([value, c]) => ({ value, label: c.name === c.tag ? c.tag : `${c.tag} ${c.name}`.trim() })),
-)
+const options = computed(() => all.value.map(([value, c]) => ({ value, label: tagAndName(c) })))
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import { dialogsEn } from '../../../words/dialogs-en'
-import { byTag, entries, getOrThrow, type Site } from '../../../core/site'
+import { byTag, entries, getOrThrow, tagAndName, type Site } from '../../../core/site'
 
 /** Finds any station, box or core, and leads to its thread, or to the box. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -36,7 +36,7 @@ const all = computed((): Hit[] => {
     .sort(([, a], [, b]) => byTag(a.tag, b.tag))
     .map(([id, p]): Hit => ({
       kind: 'box',
-      label: `${p.tag} ${p.name}`.trim(),
+      label: tagAndName(p),
       target: inBox(id)?.target ?? null,
       place: id,
     }))

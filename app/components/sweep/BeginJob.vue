@@ -2,7 +2,7 @@
 import { useI18n } from 'vue-i18n'
 import { parseOhms } from '../../../core/quantity'
 import type { JobKind, Meter } from '../../../core/record'
-import { commonOf, entries, type ControllerId } from '../../../core/site'
+import { commonOf, entries, tagAndName, type ControllerId } from '../../../core/site'
 import { authorName, lastMeter, rememberAuthor, rememberMeter } from '../../lib/device'
 import { namesIn } from '../../lib/names'
 import { figureIn, temperatureMeant, temperatureShown } from '../../lib/figures'
@@ -136,7 +136,7 @@ async function begin(): Promise<void> {
         id="sweep-controller"
         v-model="form.controller"
         :label="t('test.controller')"
-        :options="controllers.map(([id, c]) => ({ value: id, label: `${c.tag} ${c.name}` }))"
+        :options="controllers.map(([id, c]) => ({ value: id, label: tagAndName(c) }))"
       />
       <div class="two">
         <div class="field">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { controllerFor } from '../../../core/procedure'
-import { byTag, entries, type CableId, type PlaceId } from '../../../core/site'
+import { byTag, entries, tagAndName, type CableId, type PlaceId } from '../../../core/site'
 import { useBeginWork } from '../../composables/useBeginWork'
 import { useTraceWords } from '../../composables/useTrace'
 import { authorName, rememberAuthor } from '../../lib/device'
@@ -16,7 +16,7 @@ const { t } = useTraceWords()
 const { beginJob, underWay } = useBeginWork()
 
 const place = (id: PlaceId) => property.site!.places[id]!
-const called = (id: PlaceId) => [place(id).tag, place(id).name].filter(Boolean).join(' ')
+const called = (id: PlaceId) => tagAndName(place(id))
 const boxes = computed((): Option<PlaceId | null>[] => [
   { value: null, label: t('trace.noBox') },
   ...entries(property.site!.places)
@@ -32,7 +32,7 @@ const cables = computed(() =>
     .sort(([, a], [, b]) => byTag(a.tag ?? '', b.tag ?? '')),
 )
 const cableOptions = computed((): Option<CableId | null>[] => [
-  ...cables.value.map(([value, c]) => ({ value, label: [c.tag, c.name].filter(Boolean).join(' ') })),
+  ...cables.value.map(([value, c]) => ({ value, label: tagAndName(c) })),
   { value: null, label: t('trace.unknown') },
 ])
 const cable = ref<CableId | null>(cables.value[0]?.[0] ?? null)

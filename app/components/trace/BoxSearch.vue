@@ -2,7 +2,7 @@
 import { apart_m, placeCommands, whereIs } from '../../../core/map'
 import { areaText } from '../../../core/quantity'
 import { shipped } from '../../../core/procedure'
-import { byTag, entries, lookUp, type PlaceId, type Point } from '../../../core/site'
+import { byTag, entries, lookUp, tagAndName, type PlaceId, type Point } from '../../../core/site'
 import type { TraceWorkHere } from '../../composables/useTrace'
 import type { Wand } from '../../composables/useWand'
 import { towards } from '../../lib/bearing'
@@ -84,7 +84,7 @@ const known = computed(() =>
   entries(property.site!.places)
     .filter(([id, p]) => id !== props.box && p.found === 'found' && whereIs(p))
     .sort(([, a], [, b]) => byTag(a.tag, b.tag))
-    .map(([value, p]) => ({ value, label: [p.tag, p.name].filter(Boolean).join(' ') })),
+    .map(([value, p]) => ({ value, label: tagAndName(p) })),
 )
 const from = ref(known.value[0]?.value as PlaceId)
 const addSteps = (distance_m: number, bearing_deg: number | null) =>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { byTag, endKey, entries, getOrThrow, type PlaceId, type TerminalId } from '../../../core/site'
+import { byTag, endKey, entries, getOrThrow, tagAndName, type PlaceId, type TerminalId } from '../../../core/site'
 import { endsAt, leadsWaiting, missingHalfCommands, newTroubles, sparesHome } from '../../../core/splice'
 import { sayTrouble } from '../../../words/breach'
 import type { TraceWorkHere } from '../../composables/useTrace'
@@ -19,7 +19,7 @@ const boxes = computed(() =>
   entries(site.value.places)
     .filter(([id, p]) => p.kind !== 'cabinet' && sparesHome(site.value, id).length > 0)
     .sort(([, a], [, b]) => byTag(a.tag, b.tag))
-    .map(([value, p]) => ({ value, label: [p.tag, p.name].filter(Boolean).join(' ') })),
+    .map(([value, p]) => ({ value, label: tagAndName(p) })),
 )
 const box = ref<PlaceId | null>(boxes.value[0]?.value ?? null)
 const leads = computed(() => (box.value ? leadsWaiting(site.value, box.value) : []))

@@ -1,2 +1,3 @@
 export { Posterior } from './posterior'
+export { isAsGood } from './signature'
 export { slotOf, slotsOf } from './units'

@@ -1,14 +1,15 @@
-import type { Beliefs, Explanation, Observation } from '../beliefs'
+import type { Beliefs, Observation } from '../beliefs'
 import type { HuntContext } from '../context'
 import type { Predictor } from '../memoize'
-import type { Catalogue, FaultHypothesis, Faults } from '../catalogue'
+import type { Catalogue, Faults } from '../catalogue'
 import type { CoilPriors } from '../weigh'
 import { countWeights } from './count'
 import { distinctByPart } from './distinct'
-import { byFault, modelOf, showsOf, type CellClass, type Model, type ShowsBy } from './classes'
+import { explanationsOf, unreadOf } from './explanations'
+import { modelOf, showsOf, type Model, type ShowsBy } from './classes'
 import { ONE_MORE } from './group'
 import { Ground } from './ground'
-import { islandsOf, TOLD_NATS, type Case, type Island } from './island'
+import { islandsOf, type Case, type Island } from './island'
 import { addTo, constant, dot, orOneMore, othersOf, times, withoutOne, zero, type Polynomial } from './polynomial'
 import { Roughly } from './roughly'
 import { sceneOf, type Scene } from './scene'
@@ -18,8 +19,6 @@ import { fitUnder, logOf } from './units'
 
 /** An island's explanations that are likely beside the first, so many at most. */
 const [LIKELY, MOST_LIKELY] = [0.05, 6]
-/** Explanations that are kept of an island, those within `TOLD_NATS` of the best. */
-const KEPT = 400
 
 /**
  * The belief in every fault after some readings, for any number of faults: given the faults that several threads
@@ -195,80 +194,6 @@ function addParts(sums: Float64Array, { keyOf }: Model, c: Case, worth: (sets: P
   if (odds > 0) add(byKey(set, (o) => (whole * shift * o) / odds))
   add(byKey(c.beside.parts, (o) => o * held(all, withoutOne(c.beside.sum, o), 1)))
   for (const [key, p] of sound) sums[key]! += whole * (1 - p)
-}
-
-/** Some faults together: a class each, and the log of what all its cells hold. */
-interface Story {
-  readonly classes: readonly CellClass[]
-  readonly log: number
-}
-/** The likeliest of some, those that lie too far below left out. */
-function likeliest<T extends { readonly log: number }>(list: readonly T[]): T[] {
-  const most = list.reduce((m, e) => Math.max(m, e.log), -Infinity)
-  return list
-    .filter((e) => e.log > most - TOLD_NATS)
-    .sort((a, b) => b.log - a.log)
-    .slice(0, KEPT)
-}
-
-/** The likeliest of one of each of two lists together, both from the likeliest on. */
-function likeliestTogether(list: readonly Story[], own: readonly Story[]): readonly Story[] {
-  const least = list[0]!.log + own[0]!.log - TOLD_NATS
-  const found: Story[] = []
-  for (const e of list)
-    for (const o of own) {
-      const log = e.log + o.log
-      if (log <= least) break
-      found.push({ classes: o.classes.length === 0 ? e.classes : [...e.classes, ...o.classes], log })
-    }
-  return likeliest(found)
-}
-
-/** The cell that stands for its like where the next test is chosen. */
-const middleOf = ({ members }: CellClass): FaultHypothesis => members[members.length >> 1]!
-
-/**
- * Sets of an island's faults from the likeliest on: shared ones with one entry of every group, each at all its faults.
- */
-function explanationsOf({ cases }: Island, model: Model, top: number, worth: Polynomial): Explanation[] {
-  const { partOf } = model
-  const atFaults = new Map<CellClass, readonly { readonly cell: FaultHypothesis; readonly odds: number }[]>()
-  const atFaultsOf = (c: CellClass) => {
-    const known = atFaults.get(c) ?? byFault(model, c.members).map((f) => ({ cell: middleOf(f), odds: f.odds }))
-    atFaults.set(c, known)
-    return known
-  }
-  const stories = cases.flatMap((c): Story[] => {
-    let list: readonly Story[] = [{ classes: c.set, log: c.top - top - c.factors.reduce((s, f) => s + f.top, 0) }]
-    for (const { entries } of [...c.factors, c.beside]) list = likeliestTogether(list, likeliest(entries))
-    return list.map((e) => ({ ...e, log: e.log + Math.log(worth[e.classes.length] || 1e-300) }))
-  })
-  let told: { faults: FaultHypothesis[]; left: readonly CellClass[]; log: number }[] = likeliest(stories).map((s) => ({
-    faults: [],
-    left: s.classes,
-    log: s.log,
-  }))
-  while (told.some((t) => t.left.length > 0))
-    told = likeliest(
-      told.flatMap((t) => {
-        const [next, ...left] = t.left
-        if (!next) return [t]
-        return atFaultsOf(next)
-          .filter(({ cell }) => !t.faults.some((f) => partOf[f.fault] === partOf[cell.fault]))
-          .map(({ cell, odds }) => ({ faults: [...t.faults, cell], left, log: t.log + Math.log(odds / next.odds) }))
-      }),
-    )
-  return told.map((t) => ({ faults: t.faults, p: Math.exp(t.log) }))
-}
-
-/** Faults that no reading shows yet, one at a time: what the next tests may bring to light. */
-function unreadOf(hidden: readonly CellClass[], worth: number): Explanation[] {
-  const told = hidden
-    .map((c) => ({ faults: [middleOf(c)], p: c.odds * worth }))
-    .sort((a, b) => b.p - a.p)
-    .slice(0, KEPT)
-  const some = told.reduce((s, e) => s + e.p, 0)
-  return some < 1 ? [{ faults: [], p: 1 - some }, ...told] : told
 }
 
 /** What a set of k of an island's faults is worth beside its own product, all that the others hold added up. */

@@ -6,8 +6,8 @@ const LOOKED_AT = 0.998
 const MOST_LOOKED_AT = 240
 
 /**
- * Explanations by the part that is to be mended first: of two faults the one that is believed more. Which second one
- * there may be is asked once the first is mended. `keys`: null is "nothing", or none of those asked for; `faults`:
+ * Explanations by the part that is to be mended first: of two faults the one that is believed more, those that all
+ * explanations have left out. Which second one there may be is asked once the first is mended. `keys`: null is "nothing", or none of those asked for; `faults`:
  * every fault that is among the explanations.
  */
 export interface Targets {
@@ -25,16 +25,19 @@ export function targetsOf(
 ): Targets {
   const believed = new Map<string, number>()
   const faults = new Set<Fault>()
+  const whole = looked.reduce((s, e) => s + e.p, 0)
   const keysOf = (e: Explanation) =>
     [...new Set(e.faults.map((v) => catalogue.faults[v.fault]!.key))].filter((key) => among?.has(key) ?? true)
   for (const e of looked) {
     for (const v of e.faults) faults.add(catalogue.faults[v.fault]!)
     for (const key of keysOf(e)) believed.set(key, (believed.get(key) ?? 0) + e.p)
   }
+  for (const [key, p] of believed) if (p > whole * (1 - 1e-9)) believed.delete(key)
   const numbers = new Map<string | null, number>()
   const keys: (string | null)[] = []
   const of = Int32Array.from(looked, (e) => {
-    const first = keysOf(e).sort((a, b) => believed.get(b)! - believed.get(a)! || (a < b ? -1 : 1))[0] ?? null
+    const inDoubt = keysOf(e).filter((key) => believed.has(key))
+    const first = inDoubt.sort((a, b) => believed.get(b)! - believed.get(a)! || (a < b ? -1 : 1))[0] ?? null
     if (!numbers.has(first)) {
       numbers.set(first, numbers.size)
       keys.push(first)

@@ -2,7 +2,7 @@
 import { sectionsOf } from '../../../../core/strip'
 import { temperatureText } from '../../../../core/quantity'
 import { jobsThatRead } from '../../../../core/record'
-import { entries, getOrThrow, stationsByNumber, type ControllerId } from '../../../../core/site'
+import { entries, getOrThrow, stationsByNumber, tagAndName, type ControllerId } from '../../../../core/site'
 import { useConclusion } from '../../../composables/useConclusion'
 import { NO_JOB, useShownJob } from '../../../composables/useShownJob'
 import { dayText, unbroken, useSpeaker } from '../../../composables/useSpeaker'
@@ -85,7 +85,7 @@ const at_C = computed(() => unbroken(temperatureText(scene.value?.climate.ground
             v-if="controllers.length > 1"
             :aria-label="t('test.controller')"
             :model-value="tag"
-            :options="controllers.map(([id, c]) => ({ value: c.tag, label: `${c.tag} ${c.name}` }))"
+            :options="controllers.map(([id, c]) => ({ value: c.tag, label: tagAndName(c) }))"
             @update:model-value="navigateTo({ query: { controller: $event } })"
           />
           <NuxtLink v-if="rows.length > 0" class="button" :to="`/p/${route.params.id}/test`">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { entries } from '../../../../../core/site'
+import { entries, tagAndName } from '../../../../../core/site'
 import { useFindJobs } from '../../../../composables/useFindJobs'
 import { useTraceWords } from '../../../../composables/useTrace'
 import { useProperty } from '../../../../stores/property'
@@ -12,9 +12,7 @@ const { traced } = useFindJobs()
 const base = computed(() => `/p/${String(route.params.id)}`)
 const starting = ref(false)
 const lost = computed(() =>
-  entries(property.site!.places).flatMap(([, p]) =>
-    p.found === 'lost' ? [[p.tag, p.name].filter(Boolean).join(' ')] : [],
-  ),
+  entries(property.site!.places).flatMap(([, p]) => (p.found === 'lost' ? [tagAndName(p)] : [])),
 )
 </script>
 
