@@ -156,10 +156,9 @@ export class Ground {
     let some = false
     for (const g of among) {
       const p = this.placed[g]!
-      if (p.group.isDeep) continue
       const factor = this.factorOf(p, [])
-      if (this.valueOf(factor) + this.roomIn(factor) < best[g]! - DEEPLY_NATS) continue
-      p.group.deepen()
+      const floor = best[g]! - DEEPLY_NATS
+      if (this.valueOf(factor) + this.roomIn(factor) < floor || !p.group.deepen(floor)) continue
       this.besideNone = new FirstLooks([])
       some = true
       this.slacks[g] = this.slackOf(this.factorOf(p, []))
@@ -280,9 +279,11 @@ export class Ground {
   private firstLookLinked(places: readonly Placed[], set: SharedSet, more: SharedClass, least: number): Fit {
     const groups = places.map((p) => p.group)
     const cells = this.cellsOf([...set, more])
-    return this.stock.worth(groups, cells, (units) =>
-      worthOf(this.scene.model, units, together(places.map((p) => this.factorOf(p, set))), cells, this.oneMore, least),
-    )
+    return this.stock.worth(groups, cells, (units) => {
+      const factors = places.map((p) => this.factorOf(p, set))
+      const held = factors.reduce((s, f) => s + this.valueOf(f), 0)
+      return worthOf(this.scene.model, units, together(factors), cells, { held, oneMore: this.oneMore, least })
+    })
   }
   private firstLookAt(place: Placed, set: SharedSet, more: SharedClass): Fit {
     const felt = feltIn(place, [...set, more])
@@ -290,7 +291,9 @@ export class Ground {
     let known = place.group.quick.get(name)
     if (known === undefined) {
       const { model, units } = place.group
-      known = worthOf(model, units, likeliest(this.factorOf(place, set)), this.cellsOf(felt), this.oneMore)
+      const now = this.factorOf(place, set)
+      const told = { held: this.valueOf(now), oneMore: this.oneMore }
+      known = worthOf(model, units, likeliest(now), this.cellsOf(felt), told)
       place.group.quick.set(name, known)
     }
     return known

@@ -40,6 +40,10 @@ const CLOSELY = 1e-3
 const MOST_PAIRS = 10_000
 /** Three are, where with one more two might hold so much; and where the three might. */
 const [LEADS, LEADS_THREE] = [0.02, 1e-3]
+/** By so much further than asked for, so that what is hardly likelier is not summed up anew. */
+const FURTHER_NATS = 1
+/** So many sets of two and three are looked at again beside shared faults. */
+const MOST_LEADERS = 40
 /** What one more fault is worth about, beside its odds. */
 export const ONE_MORE = 2
 
@@ -57,28 +61,31 @@ function leadingOf(entries: readonly Entry[], none: Entry): Entry[] {
   return found
 }
 /**
- * How much better readings fit with one more shared fault, as far as the entries that hold most tell, nats: what they
- * hold then against what they hold now; and at best, if one more fault explained what is left. What cannot reach
- * `least` is not followed any further: both are then the most that they could be.
+ * How much better readings fit with one more shared fault, as far as the first two entries tell, nats: the first as it
+ * is, the second for all others; and at best, if one more fault explained what is left. What cannot reach `least` is
+ * not followed any further: both are then the most that they could be. `held`: the log of what all entries hold.
  */
 export function worthOf(
   model: Model,
   units: readonly Unit[],
   now: readonly Entry[],
   shared: readonly FaultHypothesis[],
-  oneMore: number,
-  least = -Infinity,
+  { held, oneMore, least = -Infinity }: { readonly held: number; readonly oneMore: number; readonly least?: number },
 ): Fit {
-  const powers = now.map((e) => e.cells.length * Math.log(oneMore))
-  const held = logSum(now.map((e, k) => e.log + powers[k]!))
+  const logs = now.map((e) => e.log + e.cells.length * Math.log(oneMore))
+  const rest = Math.max(logs[1] ?? -Infinity, logWithout(held, logs[0]!))
   const most = mostOf(units)
   const after = now.map((e, k): Fit => {
-    const odds = e.odds + powers[k]!
-    const { log, best, cut } = gainOf(model, units, [...e.cells, ...shared], least + held - odds)
+    // What an entry stands for beside its own, and its odds; against what all hold.
+    const odds = e.odds + e.cells.length * Math.log(oneMore) + (k === 0 ? 0 : rest - logs[k]!) - held
+    const { log, best, cut } = gainOf(model, units, [...e.cells, ...shared], least - odds)
     return { log: odds + log, best: odds + (cut ? most : best) }
   })
-  return { log: logSum(after.map((f) => f.log)) - held, best: logSum(after.map((f) => f.best)) - held }
+  return { log: logSum(after.map((f) => f.log)), best: logSum(after.map((f) => f.best)) }
 }
+/** The log of what is left of a sum without one of its parts. */
+const logWithout = (sum: number, part: number): number =>
+  part < sum ? sum + Math.log1p(-Math.exp(part - sum)) : -Infinity
 
 /** Threads whose readings hang together: their faults are summed up, given what is shared. */
 export class Group {
@@ -121,12 +128,22 @@ export class Group {
   /** What one more shared fault is worth to the readings here beside others, by how all of them show. */
   readonly quick = new Map<string, Fit>()
 
-  /** Whether more than one fault of its own is looked at where no shared one shows. */
-  isDeep = false
-  /** Always so from now on. */
-  deepen(): void {
-    this.isDeep = true
+  /**
+   * Whether more than one fault of its own is looked at where no shared one shows: three together where they might hold
+   * more than this, nats; Infinity where one at most is looked at.
+   */
+  floor = Infinity
+  get isDeep(): boolean {
+    return this.floor < Infinity
+  }
+  /** Always so from now on, down to `floor` and a little further; false where it was already. */
+  deepen(floor: number): boolean {
+    if (this.floor <= floor) return false
+    this.floor = floor - FURTHER_NATS
     this.quick.clear()
+    this.shallow.clear()
+    this.deep.delete('')
+    return true
   }
 
   private classOf: Int32Array | null = null
@@ -142,7 +159,8 @@ export class Group {
 
   /**
    * What the group holds beside some shared faults, as against nothing at all being wrong; `key` tells them apart.
-   * `deep`: with two and three faults of its own, else with one at most.
+   * `deep`: with two and three faults of its own, else with one at most, and with those sets that lead where no shared
+   * one is.
    */
   factor(key: string, shared: readonly FaultHypothesis[], deep: boolean): Factor {
     const made = deep ? this.deep : this.shallow
@@ -169,7 +187,8 @@ export class Group {
     const ones = classes.map((c, k) => entryOf([c.members[0]!], [c], singles[k]!, Math.log(c.odds)))
     const sums: Sums = { gain, shared, counts, held: logSum([sound, ...ones].map(weightOf)) }
     const pairs = deep ? this.pairsIn(sums, none.log, singles) : []
-    const entries = [sound, ...ones, ...pairs.map((p) => p.entry), ...this.triplesIn(sums, pairs)]
+    const more = deep ? this.triplesIn(sums, pairs) : this.leadersIn(sums)
+    const entries = [sound, ...ones, ...pairs.map((p) => p.entry), ...more]
     const top = entries.reduce((most, e) => Math.max(most, e.log), -Infinity)
     const kept = entries.filter((e) => e.log > sums.held + counts).sort((a, b) => b.log - a.log)
     const leading = leadingOf(kept, sound)
@@ -232,6 +251,17 @@ export class Group {
     }
     return found
   }
+  /** Sets of two and three that hold most where no shared fault is, beside some that are. */
+  private leadersIn({ gain, shared, counts, held }: Sums): Entry[] {
+    if (!this.isDeep || shared.length === 0) return []
+    return this.factor('', [], true)
+      .entries.filter((e) => e.classes.length > 1)
+      .slice(0, MOST_LEADERS)
+      .flatMap((e) => {
+        const fit = gain(e.cells, held + counts - e.odds)
+        return fit.cut ? [] : [entryOf(e.cells, e.classes, fit, e.odds)]
+      })
+  }
   /** How much better a class could make the readings fit than what leaves this room, nats. */
   private roomFor(room: Room, k: number): number {
     return roomFor(room, this.reachOf(k))
@@ -279,14 +309,15 @@ export class Group {
     const { gain, shared } = sums
     const found: Entry[] = []
     const seen = new Set<string>()
+    const floor = shared.length === 0 && this.isDeep ? this.floor : -Infinity
     const most = this.classes.reduce((m, c) => Math.max(m, Math.log(c.odds)), -Infinity)
     for (const { pair, entry, room } of pairs) {
       const hope = weightOf(entry) + room + SHARPER_NATS + most + LOG_ONE_MORE
-      if (hope < sums.held + Math.log(LEADS)) continue
+      if (hope < Math.max(floor, sums.held + Math.log(LEADS))) continue
       const left = roomOf(this.model, this.units, [...entry.cells, ...shared])
       this.classes.forEach((c, k) => {
         const more = Math.log(c.odds * ONE_MORE) + this.roomFor(left, k)
-        if (weightOf(entry) + more < sums.held + Math.log(LEADS_THREE)) return
+        if (weightOf(entry) + more < Math.max(floor, sums.held + Math.log(LEADS_THREE))) return
         const key = [...pair, k].sort((a, b) => a - b).join()
         if (pair.includes(k) || seen.has(key)) return
         seen.add(key)

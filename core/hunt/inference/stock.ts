@@ -79,7 +79,7 @@ export class GroupStock {
   /** What one more shared fault is worth to groups that it leads to each other: worked out once for these faults. */
   worth(groups: readonly Group[], shared: readonly FaultHypothesis[], make: (units: readonly Unit[]) => Fit): Fit {
     const { units, worths } = this.ledOf(groups)
-    const key = `${groups.map((g) => (g.isDeep ? 'd' : '')).join()} ${shared.map((v) => v.index).join()}`
+    const key = `${groups.map((g) => g.floor).join()} ${shared.map((v) => v.index).join()}`
     const fit = worths.get(key) ?? make(units)
     worths.set(key, fit)
     return fit
