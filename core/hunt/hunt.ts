@@ -304,8 +304,9 @@ export function huntOf(site: Site, controller: ControllerId, options: HuntOption
       return best ? { kind: 'open', next: adviceOf(pace, crew, best.considered) } : { kind: 'undecided' }
     },
     mended: (part) => {
+      const told = beliefs().islands.flat()
       const faults = world.catalogue.faults.filter((f) => holdsPart(site, part, f.where))
-      const isTouched = touchedBy(world, faults, beliefs().islands.flat())
+      const isTouched = touchedBy(world, faults, told)
       for (const f of faults) mendedKeys.add(f.key)
       found++
       readings = readings.filter((r) => !isTouched(r.test))
