@@ -65,6 +65,12 @@ export interface CellClass {
   readonly parts: ReadonlyMap<number, number>
 }
 
+/** A fault of a class, by the cell that stands for it there. */
+export interface AtFault {
+  readonly cell: FaultHypothesis
+  readonly odds: number
+}
+
 /** By cell, by its number, the one that stands for it: itself for most. */
 export type Standing = readonly FaultHypothesis[]
 /**

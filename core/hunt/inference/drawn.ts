@@ -1,7 +1,6 @@
 import type { Explanation } from '../beliefs'
 import type { FaultHypothesis } from '../catalogue'
-import type { CellClass, Model } from './classes'
-import type { AtFault } from './explanations'
+import type { AtFault, CellClass, Model } from './classes'
 import type { Entry } from './group'
 import type { Case, Island } from './island'
 import { addTo, dot, zero, type Polynomial } from './polynomial'

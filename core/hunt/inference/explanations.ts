@@ -1,6 +1,6 @@
 import type { Explanation } from '../beliefs'
 import type { FaultHypothesis } from '../catalogue'
-import { byFault, type CellClass, type Model } from './classes'
+import { byFault, type AtFault, type CellClass, type Model } from './classes'
 import { cellsOf, drawn } from './drawn'
 import { TOLD_NATS, type Island } from './island'
 import type { Polynomial } from './polynomial'
@@ -39,12 +39,6 @@ function likeliestTogether(list: readonly Story[], own: readonly Story[]): reado
 
 /** The cell that stands for its like where the next test is chosen. */
 const middleOf = ({ members }: CellClass): FaultHypothesis => members[members.length >> 1]!
-
-/** A fault of a class, by the cell that stands for it there. */
-export interface AtFault {
-  readonly cell: FaultHypothesis
-  readonly odds: number
-}
 
 /**
  * What explains an island's readings, the likeliest first. `top`: the log of what all cases are held against; `worth`:
